@@ -1,0 +1,20 @@
+// Bundles what runs outside Next into .build/ with esbuild. Packages stay outside the bundles.
+import { build } from "esbuild";
+
+const entries = process.argv.slice(2);
+const all = { cli: "src/cli/main.ts", start: "src/runs/start.ts", web: "src/app/server.ts", worker: "src/runs/worker.ts", demo: "demo/main.ts", "demo-part": "demo/part.ts" };
+const wanted = entries.length ? Object.fromEntries(entries.map((e) => [e, all[e]])) : all;
+
+await build({
+  entryPoints: wanted,
+  outdir: ".build",
+  outExtension: { ".js": ".mjs" },
+  bundle: true,
+  splitting: false,
+  platform: "node",
+  target: "node20",
+  format: "esm",
+  packages: "external",
+  sourcemap: "linked",
+  logLevel: "warning",
+});

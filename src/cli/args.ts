@@ -1,0 +1,46 @@
+/** The command line's words, read with Node's own parser. */
+import { parseArgs } from "node:util";
+
+export class CallError extends Error {
+  constructor(message: string) {
+    super(message);
+    this.name = "CallError";
+  }
+}
+
+export type Call =
+  | { command: "inspect"; paths: string[]; json: boolean }
+  | { command: "check"; paths: string[]; brief: string; json: boolean }
+  | { command: "fit"; paths: string[]; brief: string; out: string; json: boolean }
+  | { command: "help" };
+
+const FLAGS: Record<string, readonly string[]> = { inspect: ["json"], check: ["json", "brief"], fit: ["json", "brief", "out"] };
+
+/** `argv` without the program's name. Throws {@link CallError} with one sentence. */
+export function readCall(argv: readonly string[]): Call {
+  const [command, ...rest] = argv;
+  if (command === undefined || command === "help" || command === "--help") return { command: "help" };
+  const flags = FLAGS[command];
+  if (!flags) throw new CallError(`There is no command "${command}". Use start, test, inspect, check or fit.`);
+  let parsed;
+  try {
+    parsed = parseArgs({
+      args: rest,
+      allowPositionals: true,
+      options: Object.fromEntries(flags.map((f) => [f, { type: f === "json" ? ("boolean" as const) : ("string" as const) }])),
+    });
+  } catch (error) {
+    throw new CallError(`${command}: ${error instanceof Error ? error.message.split(". ")[0] : String(error)}.`);
+  }
+  const { values, positionals: paths } = parsed;
+  const text = (name: string): string => {
+    const value = values[name];
+    if (typeof value !== "string" || value === "") throw new CallError(`${command} needs --${name}.`);
+    return value;
+  };
+  if (!paths.length) throw new CallError(`${command} needs at least one file${command === "fit" ? " or folder" : ""}.`);
+  const json = values.json === true;
+  if (command === "inspect") return { command, paths, json };
+  if (command === "check") return { command, paths, brief: text("brief"), json };
+  return { command: "fit", paths, brief: text("brief"), out: text("out"), json };
+}

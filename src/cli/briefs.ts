@@ -1,0 +1,33 @@
+/** Where `--brief` comes from: a path, the name of a brief that ships with Zumbrel, or standard input. */
+import { readFile, stat } from "node:fs/promises";
+import { BriefError, MAX_BRIEF_TEXT, parseBriefText, type Brief } from "@/core/brief";
+import { STARTER_BRIEFS } from "@demo/briefs";
+import { CallError } from "./args";
+
+export async function loadBrief(from: string): Promise<Brief> {
+  try {
+    if (from === "-") return parseBriefText(await readStandardInput());
+    const shipped = STARTER_BRIEFS.find((brief) => brief.name.toLowerCase() === from.toLowerCase());
+    const found = await stat(from).catch(() => null);
+    if (!found && shipped) return shipped;
+    if (!found) {
+      const names = STARTER_BRIEFS.map((brief) => `"${brief.name}"`).join(", ");
+      throw new CallError(`There is no brief file "${from}" and no brief of that name. Shipped briefs: ${names}.`);
+    }
+    if (!found.isFile()) throw new CallError(`"${from}" is not a file; a brief file was expected.`);
+    if (found.size > MAX_BRIEF_TEXT) throw new CallError(`The brief file has ${found.size} bytes; at most ${MAX_BRIEF_TEXT} are read.`);
+    return parseBriefText(await readFile(from, "utf8"));
+  } catch (error) {
+    if (error instanceof BriefError) throw new CallError(error.message);
+    throw error;
+  }
+}
+
+async function readStandardInput(): Promise<string> {
+  let text = "";
+  for await (const piece of process.stdin.setEncoding("utf8")) {
+    text += piece as string;
+    if (text.length > MAX_BRIEF_TEXT) throw new CallError(`The brief on standard input has over ${MAX_BRIEF_TEXT} characters.`);
+  }
+  return text;
+}

@@ -1,0 +1,113 @@
+/** `fit`: photos through a brief into a folder, one result a source. */
+import { readFile, realpath, stat, unlink } from "node:fs/promises";
+import { dirname, join, resolve, sep } from "node:path";
+import type { Brief } from "@/core/brief";
+import { outputName, freeName } from "@/core/names";
+import { publicFacts, type Check, type Facts } from "@/core/proof";
+import type { Step } from "@/core/plan";
+import { MAX_PIXELS } from "@/core/units";
+import { sentence } from "@/imaging/error";
+import { readSource } from "@/imaging/facts";
+import { fitPhoto, prove } from "@/imaging/fit-photo";
+import { writeNewFile } from "@/imaging/write";
+import { CallError } from "./args";
+import type { SourcePath } from "./sources";
+
+export interface FitResult {
+  source: string;
+  output: string | null;
+  ok: boolean;
+  error: string | null;
+  facts: ReturnType<typeof publicFacts> | null;
+  before: ReturnType<typeof publicFacts> | null;
+  checks: Check[];
+  difference: number | null;
+  passedThrough: boolean;
+  encodes: number;
+  steps: Step[];
+  notes: string[];
+}
+
+/** The largest photo file that is read, in bytes. */
+export const MAX_FILE_BYTES = 512 * 1024 * 1024;
+
+/** Reads a photo's bytes, bounded. */
+export async function readBounded(path: string): Promise<Buffer> {
+  const { size } = await stat(path);
+  if (size > MAX_FILE_BYTES) throw new CallError(`The file has ${Math.round(size / 1048576)} MiB; at most 512 MiB and ${MAX_PIXELS / 1e6} megapixels are taken.`);
+  return readFile(path);
+}
+
+/** Refuses an output folder in which a source lies: outputs and originals are kept apart. */
+export async function checkOutputFolder(out: string, sources: readonly SourcePath[]): Promise<void> {
+  const target = await realpath(out).catch(() => resolve(out));
+  const found = await stat(out).catch(() => null);
+  if (found && !found.isDirectory()) throw new CallError(`--out "${out}" is a file; a folder was expected.`);
+  for (const { source, error } of sources) {
+    if (error) continue;
+    const folder = dirname(await realpath(source));
+    if (folder === target || folder.startsWith(target + sep)) {
+      throw new CallError(`The source "${source}" lies in the output folder "${out}". Choose another folder, so that originals stay apart.`);
+    }
+  }
+}
+
+export async function fitOne(path: SourcePath, n: number, brief: Brief, out: string, taken: Set<string>): Promise<FitResult> {
+  const result: FitResult = {
+    source: path.source, output: null, ok: false, error: path.error, facts: null, before: null, checks: [], difference: null,
+    passedThrough: false, encodes: 0, steps: [], notes: [],
+  };
+  if (path.error) return result;
+  try {
+    const source = await readSource(await readBounded(path.source));
+    result.before = publicFacts(source.facts);
+    const answer = await fitPhoto({ source, brief });
+    Object.assign(result, { passedThrough: answer.passedThrough, encodes: answer.encodes, steps: answer.steps, notes: answer.notes, error: answer.error });
+    if (!answer.output || !answer.geometry) return result;
+    const written = await writeAs(answer.output, (attempt) => {
+      const name = outputName(brief.names ?? "{name}", {
+        source: path.source, n, width: answer.geometry!.width, height: answer.geometry!.height,
+        date: source.facts.date, brief: brief.name, format: answer.format!,
+      });
+      const folder = join(out, path.folder);
+      const free = freeName(name, (candidate) => taken.has(join(folder, candidate).toLowerCase()) || attempt.has(candidate));
+      return { folder, name: free };
+    });
+    taken.add(written.toLowerCase());
+    await proveWritten(result, written, brief, source.facts);
+  } catch (error) {
+    result.error = error instanceof CallError ? error.message : sentence(error);
+  }
+  return result;
+}
+
+/** Takes the first name that is free on disk. */
+async function writeAs(bytes: Uint8Array, name: (attempt: Set<string>) => { folder: string; name: string }): Promise<string> {
+  const attempt = new Set<string>();
+  for (;;) {
+    const next = name(attempt);
+    const path = join(next.folder, next.name);
+    try {
+      await writeNewFile(path, bytes);
+      return path;
+    } catch (error) {
+      if ((error as NodeJS.ErrnoException).code !== "EEXIST") throw error;
+      attempt.add(next.name);
+    }
+  }
+}
+
+/** The proof comes from the file on disk. A file that fails its proof does not stay. */
+async function proveWritten(result: FitResult, path: string, brief: Brief, before: Facts): Promise<void> {
+  const proof = await prove(brief, await readFile(path), before);
+  result.facts = publicFacts(proof.facts);
+  result.checks = proof.checks;
+  result.ok = proof.ok;
+  if (proof.ok) {
+    result.output = path;
+    return;
+  }
+  await unlink(path);
+  const failed = proof.checks.find((check) => check.ok === false)!;
+  result.error = `The written file failed its proof, so it was taken away: ${failed.clause} asked ${failed.asked}, found ${failed.found}.`;
+}

@@ -1,0 +1,121 @@
+/** inspect, check and fit: core and imaging alone, no database, no server. */
+import { notChecked, parseBrief, type Brief } from "@/core/brief";
+import { publicFacts, type Check } from "@/core/proof";
+import { formatBytes, formatSize } from "@/core/units";
+import { sentence } from "@/imaging/error";
+import { readSource } from "@/imaging/facts";
+import { prove, refusal } from "@/imaging/fit-photo";
+import { CallError, readCall, type Call } from "./args";
+import { loadBrief } from "./briefs";
+import { checkOutputFolder, fitOne, readBounded, type FitResult } from "./fit";
+import { Progress } from "./progress";
+import { listSources } from "./sources";
+
+const HELP = `Zumbrel makes photos meet what a receiver asks for.
+
+  zumbrel start [--port N] [--empty]           the web application
+  zumbrel test                                 every test
+  zumbrel inspect FILE... [--json]             the facts of each file
+  zumbrel check FILE... --brief B [--json]     a proof of existing files
+  zumbrel fit PATH... --brief B --out DIR [--json]
+
+B is a brief file, the name of a brief that ships with Zumbrel, or - for standard input.
+`;
+
+const print = (text: string) => process.stdout.write(`${text}\n`);
+
+async function inspect({ paths, json }: Extract<Call, { command: "inspect" }>): Promise<number> {
+  const files = [];
+  for (const path of paths) {
+    try {
+      files.push({ path, error: null, facts: publicFacts((await readSource(await readBounded(path))).facts) });
+    } catch (error) {
+      files.push({ path, error: error instanceof CallError ? error.message : sentence(error), facts: null });
+    }
+  }
+  if (json) print(JSON.stringify({ files }));
+  else for (const file of files) print(file.facts ? `${file.path}: ${factWords(file.facts)}` : `${file.path}: ${file.error}`);
+  return files.every((file) => file.facts) ? 0 : 1;
+}
+
+function factWords(f: ReturnType<typeof publicFacts>): string {
+  const parts = [f.format.toUpperCase(), `${formatSize(f.width, f.height)} px`, formatBytes(f.bytes), f.resolution && `${f.resolution[0]} ppi`];
+  return [...parts, f.bits && `${f.bits} bit`, f.colourSpace, f.quality && `quality ${f.quality}`, f.chroma].filter(Boolean).join(", ");
+}
+
+const checkWords = (checks: readonly Check[]) => checks.map((c) => `    ${c.ok === false ? "✗" : c.gaveWay ? "~" : "✓"} ${c.clause}: asked ${c.asked}, found ${c.found}`).join("\n");
+
+async function check(call: Extract<Call, { command: "check" }>): Promise<number> {
+  const brief = await loadBrief(call.brief);
+  const missing = notChecked(brief);
+  if (missing.length) throw new CallError(`not carried out yet: ${missing.join(", ")}`);
+  const results = [];
+  for (const path of call.paths) {
+    try {
+      const proof = await prove(brief, await readBounded(path), null);
+      results.push({ path, ok: proof.ok, error: null, facts: publicFacts(proof.facts), checks: proof.checks });
+    } catch (error) {
+      results.push({ path, ok: false, error: error instanceof CallError ? error.message : sentence(error), facts: null, checks: [] });
+    }
+  }
+  if (call.json) print(JSON.stringify({ results }));
+  else for (const r of results) print(`${r.ok ? "✓" : "✗"} ${r.path}${r.error ? `: ${r.error}` : ""}${r.checks.length ? `\n${checkWords(r.checks)}` : ""}`);
+  return results.every((r) => r.ok) ? 0 : 1;
+}
+
+async function fit(call: Extract<Call, { command: "fit" }>): Promise<number> {
+  const brief = await loadBrief(call.brief);
+  const refused = refusal(brief);
+  if (refused) throw new CallError(refused);
+  const sources = await listSources(call.paths);
+  if (!sources.length) throw new CallError("There are no pictures in the folders that were given.");
+  await checkOutputFolder(call.out, sources);
+  const progress = new Progress(sources.length);
+  const taken = new Set<string>();
+  const results: FitResult[] = [];
+  for (const [i, source] of sources.entries()) {
+    results.push(await fitOne(source, i + 1, brief, call.out, taken));
+    progress.at(i + 1);
+  }
+  const sum = (values: (number | undefined)[]) => values.reduce<number>((total, v) => total + (v ?? 0), 0);
+  const totals = {
+    sourceBytes: sum(results.map((r) => r.before?.bytes)),
+    outputBytes: sum(results.filter((r) => r.output).map((r) => r.facts?.bytes)),
+    mailBytes: null,
+    messages: 0,
+  };
+  if (call.json) print(JSON.stringify({ brief: stated(brief), conflicts: [], results, totals }));
+  else {
+    for (const r of results) print(`${r.ok ? "✓" : "✗"} ${r.source}${r.output ? ` → ${r.output}` : ""}${r.error ? `: ${r.error}` : ""}${r.checks.length ? `\n${checkWords(r.checks)}` : ""}`);
+    print(`${results.filter((r) => r.ok).length} of ${results.length} meet the brief, ${formatBytes(totals.sourceBytes)} before, ${formatBytes(totals.outputBytes)} after.`);
+  }
+  return results.every((r) => r.ok) ? 0 : 1;
+}
+
+const stated = (brief: Brief): Brief => parseBrief(brief);
+
+/** Runs one call; the answer is the exit status of cli.md: 0 all meet, 1 some do not, 2 the call is wrong. */
+async function main(argv: readonly string[]): Promise<number> {
+  const json = argv.includes("--json");
+  try {
+    const call = readCall(argv);
+    switch (call.command) {
+      case "inspect":
+        return await inspect(call);
+      case "check":
+        return await check(call);
+      case "fit":
+        return await fit(call);
+      default:
+        process.stdout.write(HELP);
+        return 0;
+    }
+  } catch (error) {
+    const message = error instanceof CallError ? error.message : sentence(error);
+    if (json) print(JSON.stringify({ error: message }));
+    else process.stderr.write(`zumbrel: ${message}\n`);
+    return 2;
+  }
+}
+
+process.exitCode = await main(process.argv.slice(2));

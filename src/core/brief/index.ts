@@ -1,0 +1,5 @@
+export * from "./parse";
+export * from "./resolve";
+export * from "./schema";
+export * from "./supported";
+export * from "./words";

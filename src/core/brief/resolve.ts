@@ -1,0 +1,106 @@
+/** A brief with its defaults filled in and its texts turned into numbers: what plan, search and proof work from. */
+import { parseResolution, resolveByteRange, type ByteRange } from "../units";
+import type { Brief, ClauseKey, OutputFormat } from "./schema";
+
+export interface PixelRange {
+  exact: number | null;
+  min: number | null;
+  max: number | null;
+}
+
+export type Aim = "best" | "clean" | "middle";
+export type FrameMode = "whole" | "fill" | "pad" | "stretch";
+export type PixelClause = "width" | "height" | "longSide" | "shortSide";
+export const PIXEL_CLAUSES: readonly PixelClause[] = ["width", "height", "longSide", "shortSide"];
+
+export interface ResolvedBrief {
+  name: string;
+  /** Null where the source's own kind is to be kept. */
+  formats: OutputFormat[] | null;
+  pick: "first" | "smallest";
+  pixels: Record<PixelClause, PixelRange | null>;
+  /** In ppi. */
+  resolution: PixelRange | null;
+  fileSize: ByteRange & { aim: Aim };
+  quality: { min: number; max: number } | null;
+  profile: "embed" | "omit";
+  frame: FrameMode;
+  background: string;
+  enlarge: "never" | "allow";
+  metadata: "keep" | "private" | "none";
+  padding: "allow" | "never";
+  names: string;
+  wishes: ReadonlySet<ClauseKey>;
+  /** The clauses that the brief states, defaults not among them. */
+  stated: ReadonlySet<ClauseKey>;
+}
+
+function range<T>(clause: { exact?: T; min?: T; max?: T } | undefined, read: (value: T) => number): PixelRange | null {
+  if (!clause) return null;
+  const at = (value: T | undefined) => (value === undefined ? null : read(value));
+  return { exact: at(clause.exact), min: at(clause.min), max: at(clause.max) };
+}
+
+const same = (value: number) => value;
+
+/** Fills in the defaults of brief version 1. */
+export function resolveBrief(brief: Brief): ResolvedBrief {
+  const pixels = {
+    width: range(brief.width, same),
+    height: range(brief.height, same),
+    longSide: range(brief.longSide, same),
+    shortSide: range(brief.shortSide, same),
+  };
+  const bytes = resolveByteRange(brief.fileSize ?? {});
+  const bothSides = pixels.width?.exact != null && pixels.height?.exact != null;
+  const wantsPixels = PIXEL_CLAUSES.some((key) => pixels[key]?.exact != null || pixels[key]?.min != null);
+  const stated = new Set((Object.keys(brief) as (keyof Brief)[]).filter((key): key is ClauseKey => key in clauseNames));
+  return {
+    name: brief.name,
+    formats: brief.format ?? null,
+    pick: brief.pick ?? "first",
+    pixels,
+    resolution: range(brief.resolution, parseResolution),
+    fileSize: { ...bytes, aim: brief.fileSize?.aim ?? (bytes.max === null ? "clean" : "best") },
+    quality: brief.quality ? { min: brief.quality.min ?? 1, max: brief.quality.max ?? 100 } : null,
+    profile: brief.colour?.profile ?? "embed",
+    frame: brief.frame ?? (bothSides ? "fill" : "whole"),
+    background: brief.background ?? "#ffffff",
+    enlarge: brief.enlarge ?? (wantsPixels ? "allow" : "never"),
+    metadata: brief.metadata ?? "private",
+    padding: brief.padding ?? "allow",
+    names: brief.names ?? "{name}",
+    wishes: new Set(brief.wishes ?? []),
+    stated,
+  };
+}
+
+/** What each clause is called on screen and in sentences. */
+export const clauseNames: Record<ClauseKey, string> = {
+  format: "Format",
+  pick: "Choice of format",
+  width: "Width",
+  height: "Height",
+  longSide: "Long side",
+  shortSide: "Short side",
+  box: "Box",
+  sizes: "Sizes",
+  shape: "Shape",
+  scale: "Scale",
+  paper: "Paper",
+  resolution: "Resolution",
+  fileSize: "File size",
+  quality: "Quality",
+  colour: "Colour",
+  frame: "Frame",
+  background: "Background",
+  enlarge: "Enlarging",
+  sharpen: "Sharpening",
+  metadata: "Metadata",
+  border: "Border",
+  ink: "Ink",
+  layers: "Layers",
+  padding: "Padding",
+  total: "Total",
+  names: "Names",
+};

@@ -1,0 +1,30 @@
+/** Which clauses are carried out. What is not is refused by name, never ignored. */
+import { CLAUSE_KEYS, type Brief, type ClauseKey, type OutputFormat } from "./schema";
+
+export const WRITABLE: readonly OutputFormat[] = ["jpeg", "png"];
+const CARRIED_OUT: ReadonlySet<ClauseKey> = new Set<ClauseKey>([
+  "format", "pick", "width", "height", "longSide", "shortSide", "resolution", "fileSize", "quality",
+  "colour", "frame", "background", "enlarge", "metadata", "layers", "padding", "names",
+]);
+const WISHABLE: ReadonlySet<ClauseKey> = new Set<ClauseKey>(["width", "height", "longSide", "shortSide"]);
+
+/** The clauses, with values where only some are open, that cannot be carried out yet; empty when all can. */
+export function notCarriedOut(brief: Brief): string[] {
+  const found: string[] = CLAUSE_KEYS.filter((key) => brief[key] !== undefined && !CARRIED_OUT.has(key));
+  for (const format of brief.format ?? []) if (!WRITABLE.includes(format)) found.push(`format ${format}`);
+  if (brief.pick === "smallest" && (brief.format?.length ?? 0) > 1) found.push("pick smallest");
+  if (brief.fileSize?.aim === "clean") found.push("fileSize aim clean");
+  if (brief.colour?.space !== undefined && brief.colour.space !== "srgb") found.push(`colour space ${brief.colour.space}`);
+  if (brief.colour?.bits !== undefined && brief.colour.bits !== 8) found.push(`colour bits ${brief.colour.bits}`);
+  if (brief.colour?.light === "hdr") found.push("colour light hdr");
+  if (brief.metadata === "keep") found.push("metadata keep");
+  if (brief.layers === "keep") found.push("layers keep");
+  for (const wish of brief.wishes ?? []) if (!WISHABLE.has(wish)) found.push(`a wish for ${wish}`);
+  return found;
+}
+
+/** Clauses that a proof of an existing file cannot judge yet. */
+export function notChecked(brief: Brief): string[] {
+  const unread: ClauseKey[] = ["scale", "paper", "sharpen", "border", "ink", "total"];
+  return unread.filter((key) => brief[key] !== undefined);
+}

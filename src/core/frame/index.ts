@@ -1,0 +1,2 @@
+export * from "./geometry";
+export * from "./orientation";

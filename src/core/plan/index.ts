@@ -1,0 +1,3 @@
+export * from "./pass";
+export * from "./steps";
+export * from "./verdict";

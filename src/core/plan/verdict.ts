@@ -1,0 +1,39 @@
+/** The verdict of a row, with its reason in a few words. */
+import type { Geometry } from "../frame";
+import type { Check } from "../proof";
+import { trimNumber } from "../units";
+
+export interface Verdict {
+  state: "meets" | "needs" | "cannot";
+  reason: string;
+}
+
+/** From this share of the area on, a cut that nobody has looked at is asked about. */
+const CUT_TO_CHECK = 0.2;
+/** From this factor on, enlarging is asked about. */
+const ENLARGED_TO_CHECK = 1.25;
+
+export interface VerdictInput {
+  error: string | null;
+  geometry: Geometry | null;
+  checks: readonly Check[];
+  passedThrough: boolean;
+  told: readonly string[];
+  /** Whether a person has said that the frame is right. */
+  accepted: boolean;
+}
+
+export function verdictOf({ error, geometry, checks, passedThrough, told, accepted }: VerdictInput): Verdict {
+  if (error) return { state: "cannot", reason: error };
+  const failed = checks.find((check) => check.ok === false);
+  if (failed) return { state: "cannot", reason: `${failed.clause}: asked ${failed.asked}, found ${failed.found}` };
+  if (geometry && !accepted && !passedThrough) {
+    if (geometry.scale >= ENLARGED_TO_CHECK) return { state: "needs", reason: `${trimNumber(geometry.scale, 1)} × enlarged: pixels are made up` };
+    if (geometry.cut >= CUT_TO_CHECK) return { state: "needs", reason: "check the frame" };
+    if (geometry.mode === "stretch") return { state: "needs", reason: "it is distorted" };
+  }
+  if (checks.some((check) => check.gaveWay)) return { state: "meets", reason: "one clause gave way" };
+  if (passedThrough) return { state: "meets", reason: "as it is" };
+  if (told.some((t) => t.startsWith("filled up"))) return { state: "meets", reason: "filled up to the floor" };
+  return { state: "meets", reason: "" };
+}

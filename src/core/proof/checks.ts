@@ -1,0 +1,105 @@
+/** The proof: each stated clause against facts that were read back from the written bytes. */
+import { clauseWords, formatName, type Brief, type ClauseKey, type PixelRange, type ResolvedBrief, within } from "../brief";
+import { formatBytes, formatPpi, formatSize } from "../units";
+import { spaceName, type Facts } from "./facts";
+
+export interface Check {
+  clause: ClauseKey;
+  asked: string;
+  found: string;
+  /** Null where the clause gave way to a stronger one. */
+  ok: boolean | null;
+  gaveWay: boolean;
+}
+
+/** The tolerance of brief version 1 for a resolution that is read back, in ppi. */
+const RESOLUTION_SLACK = 0.05;
+
+/** One check for each clause that the brief states and that can be read off a file, in the order of the schema. */
+export function checkFacts(brief: Brief, resolved: ResolvedBrief, facts: Facts): Check[] {
+  const checks: Check[] = [];
+  const add = (clause: ClauseKey, found: string, ok: boolean, asked = clauseWords(brief, clause)!) => {
+    const yields = !ok && resolved.wishes.has(clause);
+    checks.push({ clause, asked, found, ok: yields ? null : ok, gaveWay: yields });
+  };
+  if (brief.format) add("format", formatName(facts.format), (brief.format as string[]).includes(facts.format));
+  const sides: [ClauseKey, PixelRange | null, number][] = [
+    ["width", resolved.pixels.width, facts.width],
+    ["height", resolved.pixels.height, facts.height],
+    ["longSide", resolved.pixels.longSide, Math.max(facts.width, facts.height)],
+    ["shortSide", resolved.pixels.shortSide, Math.min(facts.width, facts.height)],
+  ];
+  for (const [clause, range, px] of sides) if (range) add(clause, `${px} px`, within(range, px));
+  const size = `${formatSize(facts.width, facts.height)} px`;
+  if (brief.box) {
+    const [long, short] = [Math.max(brief.box.width, brief.box.height), Math.min(brief.box.width, brief.box.height)];
+    const fits = Math.max(facts.width, facts.height) <= long && Math.min(facts.width, facts.height) <= short;
+    add("box", size, fits, `inside ${formatSize(brief.box.width, brief.box.height)} px, either way up`);
+  }
+  if (brief.sizes) {
+    const asked = brief.sizes.map((s) => formatSize(s.width, s.height)).join(" or ");
+    add("sizes", size, brief.sizes.some((s) => s.width === facts.width && s.height === facts.height), `${asked} px`);
+  }
+  if (brief.shape) {
+    const [w, h] = brief.shape.split(":").map(Number);
+    const ok = Math.abs(facts.width - (facts.height * w) / h) <= 0.5 || Math.abs(facts.height - (facts.width * h) / w) <= 0.5;
+    add("shape", size, ok, brief.shape);
+  }
+  if (resolved.resolution) {
+    const slack = Math.max(RESOLUTION_SLACK, facts.resolutionStep) + 1e-6;
+    const ok = facts.resolution !== null && facts.resolution.every((ppi) => within(resolved.resolution!, ppi, slack));
+    add("resolution", resolutionWords(facts), ok);
+  }
+  if (brief.fileSize && (brief.fileSize.min !== undefined || brief.fileSize.max !== undefined)) {
+    const { min, max } = resolved.fileSize;
+    add("fileSize", formatBytes(facts.bytes), (min === null || facts.bytes >= min) && (max === null || facts.bytes <= max));
+  }
+  if (resolved.quality) checkQuality(resolved.quality, facts, add);
+  if (brief.colour) checkColour(brief.colour, facts, add);
+  if (brief.metadata === "none") add("metadata", facts.metadata ? "some is there" : "none", !facts.metadata);
+  if (brief.metadata === "private") {
+    add("metadata", facts.privateData.length ? facts.privateData.join(", ") : "nothing private", facts.privateData.length === 0, "nothing private");
+  }
+  return checks;
+}
+
+type Add = (clause: ClauseKey, found: string, ok: boolean, asked?: string) => void;
+
+function checkQuality(asked: { min: number; max: number }, facts: Facts, add: Add): void {
+  if (facts.format !== "jpeg" || facts.quality === null) return add("quality", "no quality scale", true);
+  const found = facts.qualityExact ? String(facts.quality) : `about ${facts.quality}, by tables of another make`;
+  add("quality", found, facts.quality >= asked.min && facts.quality <= asked.max);
+}
+
+function checkColour(asked: NonNullable<Brief["colour"]>, facts: Facts, add: Add): void {
+  const found = [spaceName(facts.colourSpace), facts.bits && `${facts.bits} bit`, facts.profile ? "with profile" : "no profile"].filter(Boolean).join(", ");
+  const space = asked.space === undefined || asked.space === "keep" || asked.space === facts.colourSpace;
+  const bits = asked.bits === undefined || asked.bits === facts.bits;
+  const profile = asked.profile === undefined || (asked.profile === "embed") === facts.profile;
+  add("colour", found, space && bits && profile);
+}
+
+function resolutionWords(facts: Facts): string {
+  if (!facts.resolution) return "none";
+  const [x, y] = facts.resolution;
+  return Math.abs(x - y) < 0.005 ? formatPpi(x) : `${formatPpi(x)} × ${formatPpi(y)}`;
+}
+
+/** A file meets its brief when no check is false; clauses that gave way do not count against it. */
+export const meets = (checks: readonly Check[]): boolean => checks.every((check) => check.ok !== false);
+
+/** What was not asked and did not change, in words. */
+export function unchanged(brief: Brief, before: Facts, after: Facts): string[] {
+  const out: string[] = [];
+  const asked = (...keys: ClauseKey[]) => keys.some((key) => brief[key] !== undefined);
+  if (!asked("format") && before.format === after.format) out.push(`the format, ${formatName(after.format)}`);
+  if (!asked("width", "height", "longSide", "shortSide") && before.width === after.width && before.height === after.height) {
+    out.push(`the pixels, ${formatSize(after.width, after.height)}`);
+  }
+  if (!asked("resolution") && before.resolution && after.resolution && Math.abs(before.resolution[0] - after.resolution[0]) < 0.5) {
+    out.push(`the resolution, ${resolutionWords(after)}`);
+  }
+  if (!asked("colour") && before.colourSpace === after.colourSpace) out.push(`the colour space, ${spaceName(after.colourSpace)}`);
+  if (before.date && before.date === after.date) out.push(`the capture date, ${after.date}`);
+  return out;
+}

@@ -1,0 +1,45 @@
+/** What is known about a file, read from its bytes. */
+export interface Facts {
+  /** "jpeg", "png" …, by content. */
+  format: string;
+  /** Upright pixels: orientation applied. */
+  width: number;
+  height: number;
+  bytes: number;
+  /** Pixels per inch, [x, y] of the upright picture; null where none is recorded. */
+  resolution: [number, number] | null;
+  /** Half of the smallest difference that the field of the resolution can hold, in ppi. */
+  resolutionStep: number;
+  bits: number | null;
+  colourSpace: string | null;
+  /** JPEG: 1 to 100 on the Annex K scale, the nearest where the tables are of another make. */
+  quality: number | null;
+  qualityExact: boolean;
+  /** "4:2:0" and so on. */
+  chroma: string | null;
+  /** EXIF orientation, 1 to 8. */
+  orientation: number;
+  alpha: boolean;
+  /** Whether a colour profile (or the sRGB chunk of PNG) is embedded. */
+  profile: boolean;
+  pages: number;
+  /** What of the metadata `private` would drop, in words. */
+  privateData: string[];
+  /** Whether anything is there that `none` would drop. */
+  metadata: boolean;
+  /** Capture date, YYYY-MM-DD. */
+  date: string | null;
+}
+
+/** The nine facts that are printed by the command line. */
+export function publicFacts(facts: Facts) {
+  const { format, width, height, bytes, resolution, bits, colourSpace, quality, chroma } = facts;
+  return { format, width, height, bytes, resolution: resolution && resolution.map((v) => Number(v.toFixed(4))), bits, colourSpace, quality, chroma };
+}
+
+const SPACE_NAMES: Record<string, string> = {
+  srgb: "sRGB", "display-p3": "Display P3", oprgb: "opRGB", "romm-rgb": "ROMM RGB", bt2020: "BT.2020", gray: "grey", cmyk: "CMYK",
+  "other-rgb": "an RGB space of its own", lab: "Lab",
+};
+
+export const spaceName = (space: string | null): string => (space === null ? "unknown" : (SPACE_NAMES[space] ?? space));

@@ -1,0 +1,14 @@
+/** A first figure before anything is encoded, always shown with "about". */
+import type { OutputFormat, ResolvedBrief } from "../brief";
+import { FREE_QUALITY } from "./jpeg";
+import { aboutJpeg, aboutPng } from "./prior";
+
+/** Bytes that a file of that many pixels will roughly have under this brief. */
+export function aboutBytes(brief: ResolvedBrief, pixels: number, format: OutputFormat): number {
+  const { min, max, aim } = brief.fileSize;
+  const largest = format === "png" ? aboutPng(pixels) : aboutJpeg(pixels, 100) * 1.4;
+  const usual = format === "png" ? largest : aboutJpeg(pixels, FREE_QUALITY) * 1.4;
+  if (max === null) return Math.round(Math.max(min ?? 0, usual));
+  const goal = aim === "middle" ? ((min ?? 0) + max) / 2 : max * 0.98;
+  return Math.round(Math.max(min ?? 0, Math.min(goal, largest)));
+}

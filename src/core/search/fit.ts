@@ -1,0 +1,100 @@
+/**
+ * From a brief and a photo to one format, size and setting: the order in which
+ * things give way. The pictures themselves are made by a workshop that is passed in.
+ */
+import { formatName, type OutputFormat, type ResolvedBrief } from "../brief";
+import { rescale, type Frame, type Geometry, type Size } from "../frame";
+import { formatBytes, formatSize } from "../units";
+import { LOWEST_QUALITY, LOWEST_WHILE_PIXELS_ARE_FREE, searchJpeg } from "./jpeg";
+import { searchPng } from "./png";
+import type { Goal, Picture, SearchResult, Setting } from "./types";
+
+export interface FitTask {
+  brief: ResolvedBrief;
+  /** Upright size of the photo. */
+  photo: Size;
+  frame: Frame;
+  geometry: Geometry;
+  /** Allowed formats in order of preference; at least one. */
+  formats: OutputFormat[];
+  /** Bytes of the source: no file larger than it is made where nothing asks for that. Null where larger is fine. */
+  softCeiling: number | null;
+  /** A planned picture of this geometry, ready to be encoded in this format. */
+  picture(geometry: Geometry, format: OutputFormat): Promise<Picture>;
+}
+
+export type Fitted =
+  | { ok: true; setting: Setting; bytes: number; geometry: Geometry; padTo: number | null; encodes: number; told: string[] }
+  | { ok: false; why: string; encodes: number };
+
+/** How often pixels may be changed in the hope of a better size. */
+const RESIZES = 4;
+
+export async function fitFormats(task: FitTask): Promise<Fitted> {
+  let encodes = 0;
+  const failures: string[] = [];
+  for (const [i, format] of task.formats.entries()) {
+    const last = i === task.formats.length - 1;
+    const fitted = await fitFormat(task, format, last);
+    encodes += fitted.encodes;
+    if (fitted.ok) {
+      const passed = task.formats.slice(0, i).map(formatName).join(" and ");
+      const told = passed ? [`${formatName(format)}, because ${passed} cannot meet the range`, ...fitted.told] : fitted.told;
+      return { ...fitted, encodes, told };
+    }
+    failures.push(fitted.why);
+  }
+  return { ok: false, why: failures.join(" "), encodes };
+}
+
+async function fitFormat(task: FitTask, format: OutputFormat, last: boolean): Promise<Fitted> {
+  const { brief } = task;
+  const goal: Goal = { min: brief.fileSize.min, max: brief.fileSize.max, aim: brief.fileSize.aim };
+  if (goal.max === null && task.softCeiling !== null && (goal.min ?? 0) < task.softCeiling) goal.max = task.softCeiling;
+  let geometry = task.geometry;
+  let encodes = 0;
+  const told: string[] = [];
+  let result: SearchResult | null = null;
+  for (let round = 0; round <= RESIZES; round += 1) {
+    const free = rescale(brief, task.photo, geometry, 0.9, task.frame) !== null;
+    const picture = await task.picture(geometry, format);
+    result = await search(picture, format, goal, brief, free, last);
+    encodes += result.encodes;
+    const met = result.outcome === "met";
+    if (met) return { ok: true, ...result.found, geometry, padTo: null, encodes, told: [...told, ...result.told] };
+    const next = round < RESIZES && (format !== "png" || last) ? resized(task, geometry, result, goal) : null;
+    if (!next) break;
+    const direction = result.outcome === "over" ? "fewer pixels, because the ceiling leaves no room for more" : "more pixels, because the floor is not reached without them";
+    const yielded = wishesThatYield(brief, next);
+    told.push(`${direction} (${formatSize(next.width, next.height)})${yielded}`);
+    geometry = next;
+  }
+  if (result!.outcome === "over") {
+    const why = `Cannot: the smallest ${formatSize(geometry.width, geometry.height)} ${formatName(format)} of this photo is ${formatBytes(result!.found.bytes)}, the ceiling is ${formatBytes(goal.max!)}. Raise the ceiling or allow fewer pixels.`;
+    return { ok: false, why, encodes };
+  }
+  const { found } = result!;
+  const largest = `the largest ${formatSize(geometry.width, geometry.height)} ${formatName(format)} of this photo is ${formatBytes(found.bytes)}, the floor is ${formatBytes(goal.min!)}`;
+  if (brief.padding === "never") return { ok: false, why: `Cannot: ${largest}. Allow padding or more pixels.`, encodes };
+  told.push(...result!.told, `filled up with a comment of ${formatBytes(goal.min! - found.bytes)}, because ${largest}`);
+  return { ok: true, ...found, geometry, padTo: goal.min, encodes, told };
+}
+
+function search(picture: Picture, format: OutputFormat, goal: Goal, brief: ResolvedBrief, free: boolean, last: boolean): Promise<SearchResult> {
+  if (format === "png") return searchPng(picture, goal, last && !free);
+  const lowest = free ? LOWEST_WHILE_PIXELS_ARE_FREE : LOWEST_QUALITY;
+  return searchJpeg(picture, goal, { quality: brief.quality, lowest });
+}
+
+/** The next geometry to try. Size grows a little slower than the number of pixels. */
+function resized(task: FitTask, geometry: Geometry, result: SearchResult, goal: Goal): Geometry | null {
+  const wanted = result.outcome === "over" ? goal.max! * 0.9 : Math.min(goal.min! * 1.1, goal.max ?? Infinity);
+  const area = (wanted / Math.max(1, result.found.bytes)) ** (1 / 0.85);
+  return rescale(task.brief, task.photo, geometry, result.outcome === "over" ? Math.min(0.95, area) : Math.max(1.05, area), task.frame);
+}
+
+function wishesThatYield(brief: ResolvedBrief, geometry: Geometry): string {
+  const sides = { width: geometry.width, height: geometry.height, longSide: Math.max(geometry.width, geometry.height), shortSide: Math.min(geometry.width, geometry.height) };
+  const lost = (Object.keys(sides) as (keyof typeof sides)[]).filter((key) => brief.wishes.has(key) && brief.pixels[key]?.exact != null && brief.pixels[key]?.exact !== sides[key]);
+  return lost.length ? "; the wished size gave way" : "";
+}

@@ -1,0 +1,5 @@
+export * from "./estimate";
+export * from "./fit";
+export * from "./jpeg";
+export * from "./png";
+export * from "./types";

@@ -1,0 +1,50 @@
+/** The search for PNG: lossless where that fits, a palette only where it is asked for, looser packing to reach a floor. */
+import { MAX_ENCODES, type Found, type Goal, type Picture, type PngSetting, type SearchResult } from "./types";
+
+const LOOSER = [6, 3, 1, 0];
+
+/** `palette`: whether colours may be given up to get under the ceiling. */
+export async function searchPng(picture: Picture, goal: Goal, palette: boolean): Promise<SearchResult<PngSetting>> {
+  const made: Found<PngSetting>[] = [];
+  const told: string[] = [];
+  const encode = async (colours: number | null, level: number) => {
+    const setting: PngSetting = { format: "png", colours, level };
+    const found = { setting, bytes: await picture.encode(setting) };
+    made.push(found);
+    return found;
+  };
+  const answer = (outcome: SearchResult["outcome"], found: Found<PngSetting>): SearchResult<PngSetting> => ({ outcome, found, encodes: made.length, told });
+  const min = goal.min ?? 0;
+  const max = goal.max ?? Infinity;
+
+  const lossless = await encode(null, 9);
+  if (lossless.bytes < min) {
+    told.push("a less thrifty packing, because the floor is not reached at the tightest");
+    let largest = lossless;
+    for (const level of LOOSER) {
+      const looser = await encode(null, level);
+      if (looser.bytes >= min && looser.bytes <= max) return answer("met", looser);
+      if (looser.bytes <= max && looser.bytes > largest.bytes) largest = looser;
+    }
+    return answer("under", largest);
+  }
+  if (lossless.bytes <= max) return answer("met", lossless);
+  if (!palette) return answer("over", lossless);
+
+  // Size grows with the number of colours, roughly with its logarithm: halve the exponent's interval.
+  told.push("fewer colours, because every colour kept is too large");
+  let under: Found<PngSetting> | null = null;
+  let [low, high] = [2, 256];
+  let colours = 256;
+  while (made.length < MAX_ENCODES && low <= high) {
+    const found = await encode(colours, 9);
+    if (found.bytes <= max) {
+      under = found;
+      if (found.bytes >= Math.max(min, max * 0.96)) break;
+      low = colours + 1;
+    } else high = colours - 1;
+    colours = Math.min(high, Math.max(low, Math.round(Math.sqrt(low * high))));
+  }
+  if (!under) return answer("over", [...made].sort((a, b) => a.bytes - b.bytes)[0]);
+  return answer(under.bytes >= min ? "met" : "under", under);
+}

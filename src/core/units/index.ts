@@ -1,0 +1,5 @@
+export * from "./bytes";
+export * from "./error";
+export * from "./length";
+export * from "./pixels";
+export * from "./resolution";

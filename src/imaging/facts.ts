@@ -1,0 +1,205 @@
+/** The facts of a file, read from its bytes: containers by our own readers, the rest by the decoder's header parser. */
+import { inflateSync } from "node:zlib";
+import sharp, { type Metadata } from "sharp";
+import {
+  TAG, chromaOf, chunkBody, exifBlock, filterExif, findChunk, iccProfile, isIptc, isMultiPicture, isXmp, jfifDensity, latin1, nameProfile,
+  numberAt, orientationOf, physOf, qualityOf, readExif, readJpeg, readPng, resolutionOf, sniff, textAt, bodyOf, MARKER,
+  type Exif, type JpegFile, type PngFile,
+} from "@/core/containers";
+import { swapsSides, uprightSize } from "@/core/frame";
+import type { Facts } from "@/core/proof";
+import { MAX_PIXELS, formatSize } from "@/core/units";
+import { PhotoError } from "./error";
+
+/** A photo's bytes with what is known about them. */
+export interface Source {
+  bytes: Buffer;
+  facts: Facts;
+  /** The EXIF data, if any; for TIFF those of its tags that describe the photo. */
+  exif: Exif | null;
+  jpeg: JpegFile | null;
+  png: PngFile | null;
+}
+
+/** Reads the facts. Throws {@link PhotoError} or a container error with one clear sentence. Nothing is decoded. */
+export async function readSource(bytes: Buffer): Promise<Source> {
+  if (bytes.length === 0) throw new PhotoError("The file is empty (0 bytes). Bring in the photo once more.");
+  const format = sniff(bytes.subarray(0, 64));
+  if (format === "jpeg") return checkSize(jpegSource(bytes));
+  if (format === "png") return checkSize(pngSource(bytes));
+  if (format === "tiff" || format === "webp" || format === "avif" || format === "gif") return checkSize(await otherSource(bytes, format));
+  if (format !== null) throw new PhotoError(`This is a ${format.toUpperCase()} file, which cannot be read. Save it as JPEG, PNG or TIFF first.`);
+  throw new PhotoError(
+    looksLikeText(bytes)
+      ? "This is a text file, not a picture, whatever its name says. Bring in the photo itself."
+      : "This is not a picture of a known kind (JPEG, PNG, TIFF, WebP, AVIF or GIF). Save it as one of these first.",
+  );
+}
+
+function looksLikeText(bytes: Buffer): boolean {
+  const head = bytes.subarray(0, 512);
+  return head.every((b) => b === 9 || b === 10 || b === 13 || (b >= 32 && b !== 127));
+}
+
+function checkSize(source: Source): Source {
+  const { width, height } = source.facts;
+  if (width < 1 || height < 1) throw new PhotoError(`The picture says it has ${formatSize(width, height)} px. Save it anew in the program it came from.`);
+  if (width * height > MAX_PIXELS) {
+    const found = Math.round((width * height) / 1e6);
+    throw new PhotoError(`The picture has ${formatSize(width, height)} px, ${found} megapixels; at most ${MAX_PIXELS / 1e6} are taken. Make it smaller where it came from.`);
+  }
+  return source;
+}
+
+function tryExif(block: Uint8Array | null): Exif | null {
+  if (!block) return null;
+  try {
+    return readExif(block);
+  } catch {
+    return null;
+  }
+}
+
+function captureDate(exif: Exif | null): string | null {
+  const text = exif && (textAt(exif.exif, TAG.DateTimeOriginal) ?? textAt(exif.ifd0, TAG.DateTime));
+  const match = text ? /^(\d{4}):(\d\d):(\d\d)/.exec(text) : null;
+  return match ? `${match[1]}-${match[2]}-${match[3]}` : null;
+}
+
+/** The recorded resolution turned with the picture. */
+const turned = (ppi: [number, number] | null, orientation: number): [number, number] | null =>
+  ppi && swapsSides(orientation) ? [ppi[1], ppi[0]] : ppi;
+
+function jpegSource(bytes: Buffer): Source {
+  const jpeg = readJpeg(bytes);
+  if (jpeg.end === null) throw new PhotoError("The JPEG is cut short: its end is missing. Bring in the whole file.");
+  const exif = tryExif(exifBlock(jpeg));
+  const icc = iccProfile(jpeg);
+  const quality = qualityOf(jpeg);
+  const orientation = orientationOf(exif);
+  const exifPpi = resolutionOf(exif);
+  const untagged = { 1: "gray", 4: "cmyk" }[jpeg.frame.components.length] ?? "srgb";
+  const privateData = exif ? filterExif(exif, "private").dropped : [];
+  const has = (test: (file: JpegFile, s: (typeof jpeg.segments)[number]) => boolean) => jpeg.segments.some((s) => test(jpeg, s));
+  if (has(isXmp)) privateData.push("XMP data");
+  if (has(isIptc)) privateData.push("IPTC data");
+  if (has(isMultiPicture) || jpeg.end < bytes.length) privateData.push("data behind the picture");
+  const comment = jpeg.segments.some((s) => s.marker === MARKER.COM && bodyOf(jpeg, s).some((b) => b !== 0x20));
+  const facts: Facts = {
+    format: "jpeg",
+    ...uprightSize(jpeg.frame, orientation),
+    bytes: bytes.length,
+    resolution: turned(exifPpi ?? jfifDensity(jpeg), orientation),
+    resolutionStep: exifPpi ? 0 : 0.5,
+    bits: jpeg.frame.bits,
+    colourSpace: (icc && nameProfile(icc)) ?? untagged,
+    quality: quality?.quality ?? null,
+    qualityExact: quality?.exact ?? false,
+    chroma: chromaOf(jpeg.frame),
+    orientation,
+    alpha: false,
+    profile: icc !== null,
+    pages: 1,
+    privateData,
+    metadata: exif !== null || comment || privateData.length > 0,
+    date: captureDate(exif),
+  };
+  return { bytes, facts, exif, jpeg, png: null };
+}
+
+/** Text of a PNG that stays under `private`; the rest may name people or places. */
+const HARMLESS_TEXT = new Set(["Title", "Description", "Copyright", "Creation Time", "Software", "Source", "Comment"]);
+export const isPngText = (type: string) => type === "tEXt" || type === "zTXt" || type === "iTXt";
+export const pngKeyword = (body: Uint8Array): string => latin1(body.subarray(0, Math.max(0, body.indexOf(0))));
+export const keptPngText = (body: Uint8Array): boolean => HARMLESS_TEXT.has(pngKeyword(body));
+
+function pngSpace(png: PngFile): string {
+  const grey = png.colourType === 0 || png.colourType === 4;
+  const cicp = findChunk(png, "cICP");
+  if (cicp) return cicp[0] === 12 ? "display-p3" : cicp[0] === 9 ? "bt2020" : "srgb";
+  const iccp = findChunk(png, "iCCP");
+  if (iccp) {
+    try {
+      const profile = inflateSync(iccp.subarray(iccp.indexOf(0) + 2), { maxOutputLength: 16_000_000 });
+      return nameProfile(profile) ?? (grey ? "gray" : "srgb");
+    } catch {
+      return grey ? "gray" : "srgb";
+    }
+  }
+  return grey ? "gray" : "srgb";
+}
+
+function pngSource(bytes: Buffer): Source {
+  const png = readPng(bytes);
+  const exif = tryExif(findChunk(png, "eXIf"));
+  const orientation = orientationOf(exif);
+  const privateData = exif ? filterExif(exif, "private").dropped : [];
+  const texts = png.chunks.filter((c) => isPngText(c.type)).map((c) => chunkBody(png, c));
+  if (texts.some((body) => !keptPngText(body))) privateData.push("text notes");
+  const phys = physOf(png);
+  const blank = (body: Uint8Array) => pngKeyword(body) === "Comment" && body.subarray(8).every((b) => b === 0x20);
+  const facts: Facts = {
+    format: "png",
+    ...uprightSize(png, orientation),
+    bytes: bytes.length,
+    resolution: turned(phys ?? resolutionOf(exif), orientation),
+    resolutionStep: phys ? 0.0127 : 0,
+    bits: png.bits < 8 || png.colourType === 3 ? 8 : png.bits,
+    colourSpace: pngSpace(png),
+    quality: null,
+    qualityExact: false,
+    chroma: null,
+    orientation,
+    alpha: png.colourType >= 4 || png.chunks.some((c) => c.type === "tRNS"),
+    profile: png.chunks.some((c) => c.type === "iCCP" || c.type === "sRGB" || c.type === "cICP"),
+    pages: 1,
+    privateData,
+    metadata: exif !== null || png.chunks.some((c) => c.type === "tIME") || texts.some((body) => !blank(body)),
+    date: captureDate(exif),
+  };
+  return { bytes, facts, exif, jpeg: null, png };
+}
+
+/** Tags of a TIFF's first directory that describe the photo rather than how it is stored. */
+const TIFF_TAGS: ReadonlySet<number> = new Set([
+  TAG.ImageDescription, TAG.Make, TAG.Model, TAG.Software, TAG.DateTime, TAG.Copyright, TAG.Artist, TAG.XResolution, TAG.YResolution, TAG.ResolutionUnit, TAG.Orientation,
+]);
+
+async function otherSource(bytes: Buffer, format: "tiff" | "webp" | "avif" | "gif"): Promise<Source> {
+  let meta: Metadata;
+  try {
+    meta = await sharp(bytes, { limitInputPixels: false }).metadata();
+  } catch {
+    throw new PhotoError(`The ${format.toUpperCase()} file cannot be read: it is damaged or cut short. Bring in a sound copy.`);
+  }
+  const block = meta.exif ? (latin1(meta.exif.subarray(0, 4)) === "Exif" ? meta.exif.subarray(6) : meta.exif) : null;
+  let exif = tryExif(format === "tiff" ? bytes : block);
+  const le = exif?.littleEndian ?? true;
+  const orientation = format === "tiff" || format === "webp" ? orientationOf(exif) : 1;
+  const bits = format === "tiff" && exif ? (numberAt(exif.ifd0, TAG.BitsPerSample, le) ?? 8) : (meta.bitsPerSample ?? (meta.depth === "ushort" ? 16 : 8));
+  if (format === "tiff" && exif) exif = { ...exif, ifd0: exif.ifd0.filter((e) => TIFF_TAGS.has(e.tag)), hasThumbnail: false };
+  const privateData = exif ? filterExif(exif, "private").dropped : [];
+  if (meta.xmp) privateData.push("XMP data");
+  if (meta.iptc) privateData.push("IPTC data");
+  const untagged = meta.space === "cmyk" ? "cmyk" : meta.space === "b-w" || meta.space === "grey16" ? "gray" : "srgb";
+  const facts: Facts = {
+    format,
+    ...uprightSize({ width: meta.width, height: meta.pageHeight ?? meta.height }, orientation),
+    bytes: bytes.length,
+    resolution: turned(resolutionOf(exif), orientation),
+    resolutionStep: 0,
+    bits,
+    colourSpace: (meta.icc && nameProfile(meta.icc)) ?? untagged,
+    quality: null,
+    qualityExact: false,
+    chroma: format === "avif" ? (meta.chromaSubsampling ?? null) : format === "webp" ? "4:2:0" : null,
+    orientation,
+    alpha: meta.hasAlpha,
+    profile: meta.icc !== undefined,
+    pages: meta.pages ?? 1,
+    privateData,
+    metadata: exif !== null && format !== "tiff" ? true : privateData.length > 0,
+    date: captureDate(exif),
+  };
+  return { bytes, facts, exif, jpeg: null, png: null };
+}
