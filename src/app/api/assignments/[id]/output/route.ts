@@ -1,0 +1,20 @@
+import { and, eq } from "drizzle-orm";
+import { checkId, RequestError, route } from "@/app/server/answer";
+import { getStore, getWorkspace } from "@/app/server/store";
+import { assignments, batches, batchPhotos } from "@/store/schema";
+
+/** The measured file of an assignment, to be looked at. */
+export const GET = route(async (_request, { id }) => {
+  const { db, files } = getStore();
+  const [row] = await db
+    .select({ measured: assignments.measured })
+    .from(assignments)
+    .innerJoin(batchPhotos, eq(batchPhotos.id, assignments.batchPhotoId))
+    .innerJoin(batches, eq(batches.id, batchPhotos.batchId))
+    .where(and(eq(assignments.id, checkId(id)), eq(batches.workspaceId, await getWorkspace())));
+  const { outputSha256, format } = row?.measured ?? {};
+  if (!outputSha256 || !(await files.has(outputSha256))) throw new RequestError(404, "This file is not there. Make it with the button below.");
+  return new Response(new Uint8Array(await files.read(outputSha256)), {
+    headers: { "content-type": `image/${format}`, "cache-control": "private, max-age=31536000, immutable" },
+  });
+});

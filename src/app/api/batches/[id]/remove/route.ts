@@ -1,0 +1,11 @@
+import { z } from "zod";
+import { readBody, route } from "@/app/server/answer";
+import { changeBatch } from "@/app/server/batch";
+import { makeEdit } from "@/store/queries/edits";
+
+const body = z.strictObject({ ids: z.array(z.uuid()).min(1).max(5000), words: z.string().min(1).max(300) });
+
+export const POST = route(async (request, { id }) => {
+  const { ids, words } = await readBody(request, body);
+  await changeBatch(id, (tx, batch) => makeEdit(tx, batch, words, { kind: "remove", batchPhotoIds: ids }));
+});

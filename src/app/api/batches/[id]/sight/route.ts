@@ -1,0 +1,18 @@
+import { z } from "zod";
+import { readBody, route } from "@/app/server/answer";
+import { requireBatch } from "@/app/server/batch";
+import { getStore } from "@/app/server/store";
+import { listRows } from "@/store/queries/batches";
+import { addJobs, PRIORITY } from "@/store/queue";
+
+const body = z.strictObject({ ids: z.array(z.uuid()).max(200) });
+
+/** The rows in sight are measured first. */
+export const POST = route(async (request, { id }) => {
+  const { ids } = await readBody(request, body);
+  const batch = await requireBatch(id);
+  const { db } = getStore();
+  const seen = new Set(ids);
+  const rows = (await listRows(db, batch.id, batch.revisionId)).filter((row) => seen.has(row.id) && row.assignmentId && !row.measured);
+  await addJobs(db, "measure", rows.map((row) => row.assignmentId!), PRIORITY.inSight);
+});

@@ -1,0 +1,16 @@
+import { sql } from "drizzle-orm";
+import { route } from "@/app/server/answer";
+import { getStore, getWorkspace } from "@/app/server/store";
+import { listBatches } from "@/store/queries/batches";
+import { listBriefs } from "@/store/queries/briefs";
+import type { DeskView } from "@/ui/api/contract";
+
+export const dynamic = "force-dynamic";
+
+export const GET = route(async (): Promise<DeskView> => {
+  const { db } = getStore();
+  const workspaceId = await getWorkspace();
+  const [batches, briefs] = await Promise.all([listBatches(db, workspaceId), listBriefs(db, workspaceId)]);
+  const coming = await db.execute(sql`select 1 from graphile_worker.jobs where task_identifier = 'demo' and attempts < max_attempts`);
+  return { batches, briefs: briefs.map((brief) => ({ revisionId: brief.id, name: brief.body.name })), demoComing: coming.rows.length > 0 };
+});

@@ -1,0 +1,5 @@
+import { Desk } from "@/ui/desk/desk";
+
+export default function Page() {
+  return <Desk />;
+}

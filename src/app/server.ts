@@ -1,0 +1,42 @@
+/** The web process: Next behind a guard that answers only to this machine's own addresses. */
+import { createServer } from "node:http";
+import next from "next";
+import { readEnvironment } from "@/store/env";
+import { makeLog } from "@/runs/log";
+import { refusalOf } from "./server/guard";
+
+const { port, logLevel } = readEnvironment();
+const log = makeLog("web", logLevel);
+const app = next({ dev: false, dir: process.cwd(), hostname: "127.0.0.1", port });
+await app.prepare();
+const handle = app.getRequestHandler();
+
+const server = createServer((request, response) => {
+  const refused = refusalOf(request.headers, port);
+  if (refused) {
+    response.writeHead(403, { "content-type": "application/json" });
+    response.end(JSON.stringify({ error: refused }));
+    return;
+  }
+  response.setHeader("x-content-type-options", "nosniff");
+  response.setHeader("referrer-policy", "no-referrer");
+  response.setHeader("content-security-policy", "default-src 'self'; img-src 'self' blob: data:; style-src 'self' 'unsafe-inline'; script-src 'self' 'unsafe-inline'; frame-ancestors 'none'");
+  handle(request, response).catch((error: unknown) => {
+    log.error({ err: error }, "a request failed");
+    if (!response.headersSent) response.writeHead(500);
+    response.end();
+  });
+});
+// Large photos over slow links take longer than Node's usual five minutes.
+server.requestTimeout = 0;
+server.listen(port, "127.0.0.1", () => process.send?.("ready"));
+
+function stop(): void {
+  server.close(() => process.exit(0));
+  server.closeAllConnections();
+  setTimeout(() => process.exit(0), 1500).unref();
+}
+
+process.on("SIGTERM", stop);
+process.on("SIGINT", () => undefined);
+process.on("disconnect", stop);

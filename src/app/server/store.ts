@@ -1,0 +1,22 @@
+/** The web process's handle on the store, one for all routes. */
+import { readEnvironment } from "@/store/env";
+import { localWorkspace } from "@/store/queries/workspace";
+import { openStore, type Store } from "@/store/store";
+
+interface Holder {
+  store: Store;
+  workspaceId: Promise<string>;
+}
+
+const global = globalThis as typeof globalThis & { zumbrelStore?: Holder };
+
+function holder(): Holder {
+  if (!global.zumbrelStore) {
+    const store = openStore(readEnvironment());
+    global.zumbrelStore = { store, workspaceId: localWorkspace(store.db) };
+  }
+  return global.zumbrelStore;
+}
+
+export const getStore = (): Store => holder().store;
+export const getWorkspace = (): Promise<string> => holder().workspaceId;

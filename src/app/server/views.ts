@@ -1,0 +1,91 @@
+/** From rows of the database to what a page shows. Estimates are worked out here, from the core alone. */
+import { resolveBrief, type Brief, type OutputFormat, type ResolvedBrief } from "@/core/brief";
+import { planGeometry, type Geometry } from "@/core/frame";
+import { outputName } from "@/core/names";
+import { allowedFormats, passSteps, planSteps, reasonsToEncode, verdictOf } from "@/core/plan";
+import type { Facts } from "@/core/proof";
+import { aboutBytes } from "@/core/search";
+import { refusal } from "@/imaging/fit-photo";
+import { getRevision } from "@/store/queries/briefs";
+import { listRows, type BatchRow } from "@/store/queries/batches";
+import { editState } from "@/store/queries/edits";
+import { latestRun, type ItemRow } from "@/store/queries/runs";
+import type { Database } from "@/store/store";
+import type { BatchView, MadeView, RowView } from "@/ui/api/contract";
+
+type StoredRow = Awaited<ReturnType<typeof listRows>>[number];
+
+export async function batchView(db: Database, batch: BatchRow): Promise<BatchView> {
+  const revision = batch.revisionId ? await getRevision(db, batch.revisionId) : null;
+  const [rows, run, edit] = await Promise.all([listRows(db, batch.id, batch.revisionId), latestRun(db, batch.id), editState(db, batch.id)]);
+  const resolved = revision ? resolveBrief(revision.body) : null;
+  const refused = revision ? refusal(revision.body) : null;
+  const made = new Map(run?.items.map((item) => [item.assignmentId, item]));
+  const count = (state: string) => run?.items.filter((item) => item.state === state).length ?? 0;
+  return {
+    id: batch.id,
+    name: batch.name,
+    brief: revision ? { revisionId: revision.id, body: revision.body, refusal: refused } : null,
+    rows: rows.map((row, i) => rowView(row, i + 1, revision?.body ?? null, resolved, refused, made.get(row.assignmentId ?? "") ?? null)),
+    ...edit,
+    run: run ? { id: run.id, total: run.items.length, done: count("done"), failed: count("failed"), finished: run.finished } : null,
+  };
+}
+
+function madeView(item: ItemRow | null): MadeView | null {
+  if (!item) return null;
+  return {
+    itemId: item.id, state: item.state, error: item.error, name: item.outputName, bytes: item.bytes,
+    checks: item.checks ?? [], unchanged: item.unchanged ?? [], ok: item.ok === true,
+  };
+}
+
+function rowView(row: StoredRow, n: number, brief: Brief | null, resolved: ResolvedBrief | null, refused: string | null, item: ItemRow | null): RowView {
+  const common = {
+    id: row.id, photoId: row.photoId, assignmentId: row.assignmentId, name: row.name, thumb: row.thumb, before: row.facts,
+    frame: row.frame ?? { x: 0.5, y: 0.5 }, made: madeView(item), notes: row.measured?.notes ?? [],
+  };
+  const nothing = { geometry: null, figure: "none" as const, bytes: null, ppi: null, steps: [], checks: [], outputName: null };
+  if (!brief || !resolved) return { ...common, ...nothing, verdict: null };
+  if (refused) return { ...common, ...nothing, verdict: { state: "cannot", reason: refused } };
+  const accepted = row.accepted === true;
+  const m = row.measured;
+  if (m) {
+    const verdict = verdictOf({ ...m, accepted });
+    const geometry = m.geometry ?? geometryOf(resolved, row.facts, common.frame).geometry;
+    const ppi = m.facts?.resolution?.[0] ?? null;
+    const figure = m.error ? ("none" as const) : ("measured" as const);
+    return { ...common, geometry, figure, bytes: m.bytes, ppi, steps: m.steps, checks: m.checks, verdict, outputName: nameOf(brief, resolved, row, n, geometry, m.format) };
+  }
+  const { geometry, error } = geometryOf(resolved, row.facts, common.frame);
+  if (!geometry) return { ...common, ...nothing, verdict: { state: "cannot", reason: error ?? "" } };
+  return { ...common, ...estimate(brief, resolved, row.facts, geometry), verdict: null, outputName: nameOf(brief, resolved, row, n, geometry, null) };
+}
+
+function geometryOf(resolved: ResolvedBrief, facts: Facts, frame: { x: number; y: number }): { geometry: Geometry | null; error: string | null } {
+  try {
+    return { geometry: planGeometry(resolved, facts, frame), error: null };
+  } catch (error) {
+    return { geometry: null, error: error instanceof Error ? error.message : String(error) };
+  }
+}
+
+function estimate(brief: Brief, resolved: ResolvedBrief, facts: Facts, geometry: Geometry) {
+  const { min, max } = resolved.fileSize;
+  const fits = (min === null || facts.bytes >= min) && (max === null || facts.bytes <= max);
+  const passes = fits && reasonsToEncode(brief, resolved, facts, geometry).length === 0;
+  const format = allowedFormats(resolved, facts)[0];
+  const about = passes ? facts.bytes : aboutBytes(resolved, geometry.width * geometry.height, format);
+  const ppi = resolved.resolution?.exact ?? facts.resolution?.[0] ?? null;
+  const input = {
+    brief, resolved, facts, geometry, writePpi: ppi, dropped: facts.privateData,
+    encoding: { setting: null, format, bytes: null, about, told: [] },
+  };
+  return { geometry, figure: "about" as const, bytes: about, ppi, checks: [], steps: passes ? passSteps(input, facts.privateData.length === 0) : planSteps(input) };
+}
+
+function nameOf(brief: Brief, resolved: ResolvedBrief, row: StoredRow, n: number, geometry: Geometry | null, format: string | null): string | null {
+  if (!geometry) return null;
+  const kind = (format ?? allowedFormats(resolved, row.facts)[0]) as OutputFormat;
+  return outputName(resolved.names, { source: row.name, n, width: geometry.width, height: geometry.height, date: row.facts.date, brief: brief.name, format: kind });
+}

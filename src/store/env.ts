@@ -1,0 +1,26 @@
+/** What the processes are told by the one that started them, checked before use. */
+import { z } from "zod";
+
+const schema = z.object({
+  ZUMBREL_DATA: z.string().min(1),
+  ZUMBREL_DATABASE: z.string().startsWith("postgres://"),
+  ZUMBREL_PORT: z.coerce.number().int().min(1).max(65_535).default(4710),
+  ZUMBREL_LOG: z.enum(["debug", "info", "warn", "error", "silent"]).default("info"),
+});
+
+export interface Environment {
+  dataDir: string;
+  database: string;
+  port: number;
+  logLevel: string;
+}
+
+export function readEnvironment(): Environment {
+  const parsed = schema.safeParse(process.env);
+  if (!parsed.success) {
+    const keys = parsed.error.issues.map((issue) => issue.path.join(".")).join(", ");
+    throw new Error(`The environment lacks or has wrong ${keys}. Start Zumbrel with bin/zumbrel start.`);
+  }
+  const { ZUMBREL_DATA, ZUMBREL_DATABASE, ZUMBREL_PORT, ZUMBREL_LOG } = parsed.data;
+  return { dataDir: ZUMBREL_DATA, database: ZUMBREL_DATABASE, port: ZUMBREL_PORT, logLevel: ZUMBREL_LOG };
+}

@@ -1,0 +1,196 @@
+/** Batches, the photos in them and the assignments that follow from brief and frame. */
+import { and, asc, desc, eq, inArray, isNull, sql } from "drizzle-orm";
+import { PIXEL_CLAUSES, type Brief } from "@/core/brief";
+import { CENTRED } from "@/core/frame";
+import type { Facts } from "@/core/proof";
+import { addJobs, PRIORITY, removeJobs } from "../queue";
+import { assignments, batches, batchPhotos, briefRevisions, files, photos, type FrameState } from "../schema";
+import type { Executor } from "../store";
+import { getRevision } from "./briefs";
+
+export interface BatchSummary {
+  id: string;
+  name: string;
+  photos: number;
+  bytes: number;
+}
+
+export async function listBatches(db: Executor, workspaceId: string): Promise<BatchSummary[]> {
+  const here = and(eq(batchPhotos.batchId, batches.id), isNull(batchPhotos.deletedAt));
+  return db
+    .select({
+      id: batches.id,
+      name: batches.name,
+      photos: sql<number>`count(${batchPhotos.id})::int`,
+      bytes: sql<number>`coalesce(sum(${files.bytes}), 0)::float8`,
+    })
+    .from(batches)
+    .leftJoin(batchPhotos, here)
+    .leftJoin(photos, eq(photos.id, batchPhotos.photoId))
+    .leftJoin(files, eq(files.sha256, photos.sha256))
+    .where(and(eq(batches.workspaceId, workspaceId), isNull(batches.deletedAt)))
+    .groupBy(batches.id)
+    .orderBy(asc(batches.createdAt), asc(batches.name));
+}
+
+export async function createBatch(db: Executor, workspaceId: string, name: string, revisionId: string | null, demo = false): Promise<string> {
+  const [row] = await db.insert(batches).values({ workspaceId, name, revisionId, demo }).returning({ id: batches.id });
+  return row.id;
+}
+
+export interface BatchRow {
+  id: string;
+  workspaceId: string;
+  name: string;
+  revisionId: string | null;
+}
+
+/** Null where there is no such batch in the workspace. */
+export async function getBatch(db: Executor, workspaceId: string, id: string): Promise<BatchRow | null> {
+  const [row] = await db
+    .select({ id: batches.id, workspaceId: batches.workspaceId, name: batches.name, revisionId: batches.revisionId })
+    .from(batches)
+    .where(and(eq(batches.id, id), eq(batches.workspaceId, workspaceId), isNull(batches.deletedAt)));
+  return row ?? null;
+}
+
+export async function deleteDemoBatches(db: Executor, workspaceId: string): Promise<void> {
+  await db.update(batches).set({ deletedAt: new Date() }).where(and(eq(batches.workspaceId, workspaceId), eq(batches.demo, true)));
+}
+
+export interface NewPhoto {
+  name: string;
+  sha256: string;
+  bytes: number;
+  facts: Facts;
+}
+
+/** Brings a stored file into a batch. The same bytes twice are one photo; a removed one comes back. */
+export async function addPhoto(db: Executor, batch: BatchRow, photo: NewPhoto): Promise<{ batchPhotoId: string; photoId: string; known: boolean }> {
+  await db.insert(files).values({ sha256: photo.sha256, bytes: photo.bytes }).onConflictDoNothing();
+  const [fresh] = await db
+    .insert(photos)
+    .values({ workspaceId: batch.workspaceId, sha256: photo.sha256, facts: photo.facts })
+    .onConflictDoNothing()
+    .returning({ id: photos.id });
+  const [same] = await db.select({ id: photos.id }).from(photos).where(and(eq(photos.workspaceId, batch.workspaceId), eq(photos.sha256, photo.sha256)));
+  const [placed] = await db
+    .insert(batchPhotos)
+    .values({ batchId: batch.id, photoId: same.id, name: photo.name })
+    .onConflictDoUpdate({ target: [batchPhotos.batchId, batchPhotos.photoId], set: { deletedAt: null } })
+    .returning({ id: batchPhotos.id });
+  if (fresh) await addJobs(db, "thumb", [same.id], PRIORITY.thumb);
+  if (batch.revisionId) await assign(db, batch.id, batch.revisionId);
+  return { batchPhotoId: placed.id, photoId: same.id, known: !fresh };
+}
+
+const pixelClauses = (brief: Brief) => JSON.stringify([...PIXEL_CLAUSES.map((key) => brief[key]), brief.frame, brief.enlarge]);
+
+/**
+ * Makes the assignments of a batch under a revision that are missing, and queues their measuring.
+ * Frames come along from the revision before; "looked at" only where the pixels asked are the same.
+ */
+export async function assign(db: Executor, batchId: string, revisionId: string, from: string | null = null): Promise<void> {
+  const [now, before] = [await getRevision(db, revisionId), from ? await getRevision(db, from) : null];
+  if (!now) return;
+  const same = before !== null && pixelClauses(now.body) === pixelClauses(before.body);
+  const keeps = before !== null && before.briefId === now.briefId;
+  const present = await db
+    .select({ id: batchPhotos.id })
+    .from(batchPhotos)
+    .leftJoin(assignments, and(eq(assignments.batchPhotoId, batchPhotos.id), eq(assignments.revisionId, revisionId), eq(assignments.current, true)))
+    .where(and(eq(batchPhotos.batchId, batchId), isNull(batchPhotos.deletedAt), isNull(assignments.id)))
+    .orderBy(asc(batchPhotos.position));
+  if (present.length) {
+    const frames = new Map<string, FrameState>();
+    if (keeps) {
+      const rows = await db
+        .select({ id: assignments.batchPhotoId, frame: assignments.frame, accepted: assignments.accepted })
+        .from(assignments)
+        .where(and(eq(assignments.revisionId, from!), eq(assignments.current, true), inArray(assignments.batchPhotoId, present.map((p) => p.id))));
+      for (const row of rows) frames.set(row.id, { frame: row.frame, accepted: same && row.accepted });
+    }
+    const values = present.map(({ id }) => {
+      const { frame, accepted } = frames.get(id) ?? { frame: CENTRED, accepted: false };
+      return { batchPhotoId: id, revisionId, frame, frameKey: frameKey(frame), accepted };
+    });
+    await db.insert(assignments).values(values).onConflictDoNothing();
+  }
+  await queueMeasuring(db, batchId, revisionId);
+}
+
+export const frameKey = (frame: { x: number; y: number }): string => `${frame.x.toFixed(4)} ${frame.y.toFixed(4)}`;
+
+async function unmeasured(db: Executor, batchId: string, revisionId: string): Promise<string[]> {
+  const rows = await db
+    .select({ id: assignments.id })
+    .from(assignments)
+    .innerJoin(batchPhotos, eq(batchPhotos.id, assignments.batchPhotoId))
+    .where(
+      and(eq(batchPhotos.batchId, batchId), isNull(batchPhotos.deletedAt), eq(assignments.revisionId, revisionId), eq(assignments.current, true), isNull(assignments.measured)),
+    )
+    .orderBy(asc(batchPhotos.position));
+  return rows.map((row) => row.id);
+}
+
+export async function queueMeasuring(db: Executor, batchId: string, revisionId: string): Promise<void> {
+  await addJobs(db, "measure", await unmeasured(db, batchId, revisionId), PRIORITY.measure);
+}
+
+/** Points a batch at another revision: stale work is taken back, what is missing is queued. */
+export async function useRevision(db: Executor, batch: BatchRow, revisionId: string): Promise<void> {
+  if (batch.revisionId === revisionId) return;
+  if (batch.revisionId) await removeJobs(db, "measure", await unmeasured(db, batch.id, batch.revisionId));
+  await db.update(batches).set({ revisionId }).where(eq(batches.id, batch.id));
+  await assign(db, batch.id, revisionId, batch.revisionId);
+}
+
+/** Puts another frame in use; the assignments of earlier frames stay, so that undo finds what was measured for them. */
+export async function setFrame(db: Executor, batchPhotoId: string, revisionId: string, state: FrameState): Promise<void> {
+  const mine = and(eq(assignments.batchPhotoId, batchPhotoId), eq(assignments.revisionId, revisionId));
+  await db.update(assignments).set({ current: false }).where(mine);
+  const [row] = await db
+    .insert(assignments)
+    .values({ batchPhotoId, revisionId, frame: state.frame, frameKey: frameKey(state.frame), accepted: state.accepted })
+    .onConflictDoUpdate({ target: [assignments.batchPhotoId, assignments.revisionId, assignments.frameKey], set: { current: true, accepted: state.accepted } })
+    .returning({ id: assignments.id, measured: assignments.measured });
+  if (!row.measured) await addJobs(db, "measure", [row.id], PRIORITY.inSight);
+}
+
+/** The rows of the grid. */
+export async function listRows(db: Executor, batchId: string, revisionId: string | null) {
+  return db
+    .select({
+      id: batchPhotos.id,
+      name: batchPhotos.name,
+      photoId: photos.id,
+      sha256: photos.sha256,
+      facts: photos.facts,
+      thumb: sql<boolean>`${photos.thumbSha256} is not null`,
+      assignmentId: assignments.id,
+      frame: assignments.frame,
+      accepted: assignments.accepted,
+      measured: assignments.measured,
+    })
+    .from(batchPhotos)
+    .innerJoin(photos, eq(photos.id, batchPhotos.photoId))
+    .leftJoin(
+      assignments,
+      and(eq(assignments.batchPhotoId, batchPhotos.id), revisionId ? eq(assignments.revisionId, revisionId) : sql`false`, eq(assignments.current, true), isNull(assignments.deletedAt)),
+    )
+    .where(and(eq(batchPhotos.batchId, batchId), isNull(batchPhotos.deletedAt)))
+    .orderBy(asc(batchPhotos.position));
+}
+
+/** The brief a new batch begins with: that of the newest batch, else the first shipped one. */
+export async function usualRevision(db: Executor, workspaceId: string): Promise<string | null> {
+  const [latest] = await db
+    .select({ id: batches.revisionId })
+    .from(batches)
+    .where(and(eq(batches.workspaceId, workspaceId), isNull(batches.deletedAt)))
+    .orderBy(desc(batches.createdAt))
+    .limit(1);
+  if (latest?.id) return latest.id;
+  const [first] = await db.select({ id: briefRevisions.id }).from(briefRevisions).orderBy(asc(briefRevisions.createdAt)).limit(1);
+  return first?.id ?? null;
+}

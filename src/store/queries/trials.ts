@@ -1,0 +1,66 @@
+/** The cache of trials: sizes stay in the database, bytes on disk up to a cap. */
+import { and, asc, eq, inArray, isNotNull, sql } from "drizzle-orm";
+import { settingKey, type Setting } from "@/core/search";
+import { files, plannedPictures, trials } from "../schema";
+import type { Store } from "../store";
+
+/** Bytes of trials that are kept on disk. */
+const CAP = 2 * 1024 ** 3;
+/** Files younger than this are never collected: a job may be about to refer to them. */
+const GRACE = "1 hour";
+
+export function trialStore({ db, files: disk }: Store) {
+  const here = (picture: string, setting: string) => and(eq(trials.pictureKey, picture), eq(trials.settingKey, setting));
+  return {
+    async flat(key: string) {
+      const [row] = await db.select({ flat: plannedPictures.flat }).from(plannedPictures).where(eq(plannedPictures.key, key));
+      return row?.flat ?? null;
+    },
+    async keepFlat(key: string, flat: boolean) {
+      await db.insert(plannedPictures).values({ key, flat }).onConflictDoNothing();
+    },
+    async find(key: string, setting: string) {
+      const [row] = await db.update(trials).set({ usedAt: new Date() }).where(here(key, setting)).returning({ bytes: trials.bytes });
+      return row?.bytes ?? null;
+    },
+    async read(key: string, setting: string) {
+      const [row] = await db.select({ sha256: trials.sha256 }).from(trials).where(and(here(key, setting), isNotNull(trials.sha256)));
+      return row?.sha256 ? disk.read(row.sha256).catch(() => null) : null;
+    },
+    async keep(key: string, setting: Setting, encoded: Buffer) {
+      const { sha256, bytes } = await disk.put(encoded);
+      await db.insert(files).values({ sha256, bytes }).onConflictDoNothing();
+      await db
+        .insert(trials)
+        .values({ pictureKey: key, settingKey: settingKey(setting), setting, bytes, sha256 })
+        .onConflictDoUpdate({ target: [trials.pictureKey, trials.settingKey], set: { sha256, bytes, usedAt: new Date() } });
+    },
+  };
+}
+
+/** Gives up the bytes of the trials used longest ago until the cap is kept, then removes files that no row needs. */
+export async function trimTrials(store: Store, cap = CAP, grace = GRACE): Promise<number> {
+  const { db, files: disk } = store;
+  const rows = await db.select({ key: trials.pictureKey, setting: trials.settingKey, bytes: trials.bytes }).from(trials).where(isNotNull(trials.sha256)).orderBy(asc(trials.usedAt));
+  let kept = rows.reduce((sum, row) => sum + row.bytes, 0);
+  for (const row of rows) {
+    if (kept <= cap) break;
+    await db.update(trials).set({ sha256: null }).where(and(eq(trials.pictureKey, row.key), eq(trials.settingKey, row.setting)));
+    kept -= row.bytes;
+  }
+  return db.transaction(async (tx) => {
+    // One collector at a time, and none while a row is being written that names a file.
+    await tx.execute(sql`select pg_advisory_xact_lock(74201)`);
+    await tx.execute(sql`lock table files in share row exclusive mode`);
+    const unused = await tx.execute<{ sha256: string }>(sql`
+      select sha256 from files f where f.created_at < now() - ${grace}::interval
+        and not exists (select 1 from photos p where p.sha256 = f.sha256 or p.thumb_sha256 = f.sha256)
+        and not exists (select 1 from trials t where t.sha256 = f.sha256)
+        and not exists (select 1 from run_items i where i.output_sha256 = f.sha256)
+        and not exists (select 1 from assignments a where a.measured->>'outputSha256' = f.sha256)`);
+    const shas = unused.rows.map((row) => row.sha256);
+    if (shas.length) await tx.delete(files).where(inArray(files.sha256, shas));
+    for (const sha256 of shas) await disk.remove(sha256);
+    return shas.length;
+  });
+}

@@ -1,0 +1,33 @@
+/** Jobs, added through the queue's own SQL functions, so that they share the transaction of the rows they belong to. */
+import { sql } from "drizzle-orm";
+import type { Executor } from "./store";
+
+export type Task = "measure" | "make" | "thumb" | "demo";
+
+/** Lower runs first. */
+export const PRIORITY = { make: 0, thumb: 5, inSight: 20, measure: 60, demo: 10 } as const;
+
+export async function addJob(db: Executor, task: Task, id: string, priority: number): Promise<void> {
+  await db.execute(
+    sql`select graphile_worker.add_job(${task}, payload := ${JSON.stringify({ id })}::json, job_key := ${`${task}:${id}`}, priority := ${priority}, max_attempts := 5)`,
+  );
+}
+
+export async function addJobs(db: Executor, task: Task, ids: readonly string[], priority: number): Promise<void> {
+  if (!ids.length) return;
+  await db.execute(
+    sql`select graphile_worker.add_job(${task}, payload := json_build_object('id', t.id), job_key := ${`${task}:`} || t.id, priority := ${priority}::int, max_attempts := 5)
+        from jsonb_array_elements_text(${JSON.stringify(ids)}::jsonb) as t(id)`,
+  );
+}
+
+/** Takes jobs back that nobody has begun. */
+export async function removeJobs(db: Executor, task: Task, ids: readonly string[]): Promise<void> {
+  if (!ids.length) return;
+  await db.execute(sql`select graphile_worker.remove_job(${`${task}:`} || t.id) from jsonb_array_elements_text(${JSON.stringify(ids)}::jsonb) as t(id)`);
+}
+
+/** Tells every open page that something of a batch has changed. */
+export async function announce(db: Executor, batchId: string | null): Promise<void> {
+  await db.execute(sql`select pg_notify('zumbrel', ${JSON.stringify({ batchId })})`);
+}

@@ -1,0 +1,206 @@
+/**
+ * The tables. Every row belongs to a workspace, directly or through its parent.
+ * An assignment is (photo in a batch × immutable brief revision × frame); a run has items,
+ * each a snapshot of an assignment. What undo reaches is deleted softly.
+ */
+import { bigint, boolean, doublePrecision, index, integer, jsonb, pgTable, primaryKey, text, timestamp, uniqueIndex, uuid } from "drizzle-orm/pg-core";
+import type { Brief } from "@/core/brief";
+import type { Frame, Geometry } from "@/core/frame";
+import type { Step, Verdict } from "@/core/plan";
+import type { Check, Facts } from "@/core/proof";
+import type { Setting } from "@/core/search";
+
+const id = () => uuid("id").primaryKey().defaultRandom();
+const created = () => timestamp("created_at", { withTimezone: true }).notNull().defaultNow();
+const deleted = () => timestamp("deleted_at", { withTimezone: true });
+const bytes = (name: string) => bigint(name, { mode: "number" });
+
+export const workspaces = pgTable("workspaces", { id: id(), name: text("name").notNull().unique(), createdAt: created() });
+const workspace = () => uuid("workspace_id").notNull().references(() => workspaces.id);
+
+/** Bytes on disk under their SHA-256. Who may see them is decided by the rows that refer to them. */
+export const files = pgTable("files", { sha256: text("sha256").primaryKey(), bytes: bytes("bytes").notNull(), createdAt: created() });
+
+export const briefs = pgTable("briefs", {
+  id: id(),
+  workspaceId: workspace(),
+  shipped: boolean("shipped").notNull().default(false),
+  createdAt: created(),
+  deletedAt: deleted(),
+});
+
+/** Never changed once written. */
+export const briefRevisions = pgTable(
+  "brief_revisions",
+  { id: id(), briefId: uuid("brief_id").notNull().references(() => briefs.id), number: integer("number").notNull(), body: jsonb("body").$type<Brief>().notNull(), createdAt: created() },
+  (t) => [uniqueIndex("brief_revisions_number").on(t.briefId, t.number)],
+);
+
+export const batches = pgTable("batches", {
+  id: id(),
+  workspaceId: workspace(),
+  name: text("name").notNull(),
+  demo: boolean("demo").notNull().default(false),
+  revisionId: uuid("revision_id").references(() => briefRevisions.id),
+  createdAt: created(),
+  deletedAt: deleted(),
+});
+
+/** An original. One row for the same bytes in a workspace, whatever names it has in batches. */
+export const photos = pgTable(
+  "photos",
+  {
+    id: id(),
+    workspaceId: workspace(),
+    sha256: text("sha256").notNull().references(() => files.sha256),
+    facts: jsonb("facts").$type<Facts>().notNull(),
+    thumbSha256: text("thumb_sha256").references(() => files.sha256),
+    createdAt: created(),
+  },
+  (t) => [uniqueIndex("photos_same").on(t.workspaceId, t.sha256)],
+);
+
+export const batchPhotos = pgTable(
+  "batch_photos",
+  {
+    id: id(),
+    batchId: uuid("batch_id").notNull().references(() => batches.id),
+    photoId: uuid("photo_id").notNull().references(() => photos.id),
+    name: text("name").notNull(),
+    position: integer("position").notNull().generatedAlwaysAsIdentity(),
+    createdAt: created(),
+    deletedAt: deleted(),
+  },
+  (t) => [uniqueIndex("batch_photos_same").on(t.batchId, t.photoId), index("batch_photos_order").on(t.batchId, t.position)],
+);
+
+/** What a finished measurement says about an assignment. */
+export interface Measured {
+  outputSha256: string | null;
+  bytes: number | null;
+  format: string | null;
+  facts: Facts | null;
+  geometry: Geometry | null;
+  setting: Setting | null;
+  checks: Check[];
+  steps: Step[];
+  told: string[];
+  notes: string[];
+  passedThrough: boolean;
+  encodes: number;
+  error: string | null;
+}
+
+export const assignments = pgTable(
+  "assignments",
+  {
+    id: id(),
+    batchPhotoId: uuid("batch_photo_id").notNull().references(() => batchPhotos.id),
+    revisionId: uuid("revision_id").notNull().references(() => briefRevisions.id),
+    frame: jsonb("frame").$type<Frame>().notNull(),
+    frameKey: text("frame_key").notNull(),
+    /** A person has looked at the frame and said that it is right. */
+    accepted: boolean("accepted").notNull().default(false),
+    /** Of all frames of a photo under a revision the one in use. */
+    current: boolean("current").notNull().default(true),
+    measured: jsonb("measured").$type<Measured>(),
+    verdict: jsonb("verdict").$type<Verdict>(),
+    createdAt: created(),
+    deletedAt: deleted(),
+  },
+  (t) => [uniqueIndex("assignments_same").on(t.batchPhotoId, t.revisionId, t.frameKey)],
+);
+
+/** A planned picture that was looked at. The key is a hash of photo, geometry, colour and engine, not of the brief. */
+export const plannedPictures = pgTable("planned_pictures", { key: text("key").primaryKey(), flat: boolean("flat").notNull(), createdAt: created() });
+
+/** One encoding that was really made. Its bytes may have been given up to keep the cache small; its size stays. */
+export const trials = pgTable(
+  "trials",
+  {
+    pictureKey: text("picture_key").notNull().references(() => plannedPictures.key),
+    settingKey: text("setting_key").notNull(),
+    setting: jsonb("setting").$type<Setting>().notNull(),
+    bytes: bytes("bytes").notNull(),
+    sha256: text("sha256"),
+    difference: doublePrecision("difference"),
+    usedAt: timestamp("used_at", { withTimezone: true }).notNull().defaultNow(),
+  },
+  (t) => [primaryKey({ columns: [t.pictureKey, t.settingKey] }), index("trials_used").on(t.usedAt)],
+);
+
+export const runs = pgTable("runs", {
+  id: id(),
+  workspaceId: workspace(),
+  batchId: uuid("batch_id").notNull().references(() => batches.id),
+  revisionId: uuid("revision_id").notNull().references(() => briefRevisions.id),
+  createdAt: created(),
+  finishedAt: timestamp("finished_at", { withTimezone: true }),
+  deletedAt: deleted(),
+});
+
+export type ItemState = "waiting" | "done" | "failed";
+
+/** A snapshot of an assignment: what it says does not change when the brief or the frame is edited later. */
+export interface ItemSnapshot {
+  brief: Brief;
+  frame: Frame;
+  sourceSha256: string;
+  sourceName: string;
+  before: Facts;
+  n: number;
+}
+
+export const runItems = pgTable(
+  "run_items",
+  {
+    id: id(),
+    runId: uuid("run_id").notNull().references(() => runs.id),
+    assignmentId: uuid("assignment_id").notNull().references(() => assignments.id),
+    position: integer("position").notNull(),
+    snapshot: jsonb("snapshot").$type<ItemSnapshot>().notNull(),
+    state: text("state").$type<ItemState>().notNull().default("waiting"),
+    error: text("error"),
+    outputSha256: text("output_sha256").references(() => files.sha256),
+    outputName: text("output_name"),
+    finishedAt: timestamp("finished_at", { withTimezone: true }),
+  },
+  (t) => [uniqueIndex("run_items_same").on(t.runId, t.assignmentId)],
+);
+
+export const proofs = pgTable("proofs", {
+  runItemId: uuid("run_item_id").primaryKey().references(() => runItems.id),
+  ok: boolean("ok").notNull(),
+  facts: jsonb("facts").$type<Facts>().notNull(),
+  checks: jsonb("checks").$type<Check[]>().notNull(),
+  unchanged: jsonb("unchanged").$type<string[]>().notNull(),
+  createdAt: created(),
+});
+
+/** One edit that undo can take back. */
+export type EditChange =
+  | { kind: "brief"; before: string | null; after: string | null }
+  | { kind: "remove"; batchPhotoIds: string[] }
+  | { kind: "frame"; batchPhotoId: string; revisionId: string; before: FrameState; after: FrameState };
+
+export interface FrameState {
+  frame: Frame;
+  accepted: boolean;
+}
+
+export const edits = pgTable(
+  "edits",
+  {
+    seq: integer("seq").primaryKey().generatedAlwaysAsIdentity(),
+    batchId: uuid("batch_id").notNull().references(() => batches.id),
+    words: text("words").notNull(),
+    change: jsonb("change").$type<EditChange>().notNull(),
+    undone: boolean("undone").notNull().default(false),
+    createdAt: created(),
+  },
+  (t) => [index("edits_batch").on(t.batchId, t.seq)],
+);
+
+/** Facts about this installation, such as that the demo was loaded. */
+export const settings = pgTable("settings", { key: text("key").primaryKey(), value: jsonb("value").notNull() });
+

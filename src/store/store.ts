@@ -1,0 +1,24 @@
+/** One handle on database and files, shared by everything in a process. */
+import { join } from "node:path";
+import { drizzle, type NodePgDatabase } from "drizzle-orm/node-postgres";
+import pg from "pg";
+import type { Environment } from "./env";
+import { FileStore } from "./file-store";
+import * as schema from "./schema";
+
+export type Database = NodePgDatabase<typeof schema>;
+/** The database, or a transaction on it. */
+export type Executor = Pick<Database, "select" | "insert" | "update" | "delete" | "execute">;
+
+export interface Store {
+  db: Database;
+  pool: pg.Pool;
+  files: FileStore;
+}
+
+export function openStore(environment: Pick<Environment, "database" | "dataDir">): Store {
+  const pool = new pg.Pool({ connectionString: environment.database, max: 10 });
+  // An idle connection that breaks must not end the process; the next query says what is wrong.
+  pool.on("error", () => undefined);
+  return { pool, db: drizzle(pool, { schema }), files: new FileStore(join(environment.dataDir, "files")) };
+}

@@ -1,0 +1,67 @@
+"use client";
+
+/** Calls to the server and the queries on them; what changes there comes back as events. */
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect } from "react";
+import { toast } from "sonner";
+import type { BatchView, DeskView } from "./contract";
+
+export class ServerError extends Error {}
+
+export async function call<T>(method: "GET" | "POST" | "PUT", path: string, body?: unknown): Promise<T> {
+  const options: RequestInit = { method };
+  if (body !== undefined) Object.assign(options, { body: JSON.stringify(body), headers: { "content-type": "application/json" } });
+  let response: Response;
+  try {
+    response = await fetch(`/api/${path}`, options);
+  } catch {
+    throw new ServerError("Zumbrel does not answer. Is it still running where it was started?");
+  }
+  const value: unknown = await response.json().catch(() => null);
+  if (response.ok) return value as T;
+  const error = typeof value === "object" && value !== null && "error" in value ? String(value.error) : `The server answered ${response.status}.`;
+  throw new ServerError(error);
+}
+
+export const useDesk = () => useQuery({ queryKey: ["desk"], queryFn: () => call<DeskView>("GET", "desk") });
+
+export const useBatch = (id: string | null) =>
+  useQuery({ queryKey: ["batch", id], queryFn: () => call<BatchView>("GET", `batches/${id}`), enabled: id !== null, placeholderData: keepPreviousData });
+
+/** A change on the server; failures are said, and what is shown is fetched anew. */
+export function useChange<V>(change: (value: V) => Promise<unknown>) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: change,
+    onError: (error) => toast.error(error.message),
+    onSettled: () => client.invalidateQueries(),
+  });
+}
+
+/** Keeps the queries fresh from the server's events, at most four times a second. */
+export function useEvents(): void {
+  const client = useQueryClient();
+  useEffect(() => {
+    const source = new EventSource("/api/events");
+    let stale = new Set<string>();
+    let timer: ReturnType<typeof setTimeout> | null = null;
+    const refresh = () => {
+      timer = null;
+      const ids = stale;
+      stale = new Set();
+      void client.invalidateQueries({ queryKey: ["desk"] });
+      if (ids.has("")) void client.invalidateQueries({ queryKey: ["batch"] });
+      else for (const id of ids) void client.invalidateQueries({ queryKey: ["batch", id] });
+    };
+    source.onmessage = (event: MessageEvent<string>) => {
+      const { batchId } = JSON.parse(event.data) as { batchId?: string | null };
+      stale.add(batchId ?? "");
+      timer ??= setTimeout(refresh, 250);
+    };
+    source.onopen = () => void client.invalidateQueries();
+    return () => {
+      source.close();
+      if (timer) clearTimeout(timer);
+    };
+  }, [client]);
+}

@@ -1,0 +1,132 @@
+"use client";
+
+import { X } from "lucide-react";
+import { useState, type FormEvent } from "react";
+import { formatBytes } from "@/core/units";
+import { call, useChange } from "../api/client";
+import type { DeskView } from "../api/contract";
+import type { Upload } from "../api/upload";
+import { Button } from "../parts/button";
+
+interface Props {
+  desk: DeskView | null;
+  error: Error | null;
+  chosen: string | null;
+  onChoose: (id: string) => void;
+  uploads: Upload[];
+  onDismiss: (key: number) => void;
+  onOpen: () => void;
+}
+
+export function BatchRail({ desk, error, chosen, onChoose, uploads, onDismiss, onOpen }: Props) {
+  return (
+    <aside aria-label="Batches" className="row-span-2 flex min-h-0 flex-col border-r border-rule bg-rail">
+      <div className="flex items-center justify-between px-[18px] pt-3.5 pb-1">
+        <h2 className="text-small font-semibold text-second">Batches</h2>
+        <NewBatch onMade={onChoose} />
+      </div>
+      <ul className="min-h-0 flex-1 overflow-y-auto px-3 pb-3">
+        {error && <li className="p-2 text-not">{error.message}</li>}
+        {desk?.batches.map((batch) => (
+          <li key={batch.id}>
+            <button
+              type="button"
+              aria-current={batch.id === chosen}
+              onClick={() => onChoose(batch.id)}
+              className={`mb-1 w-full rounded-box border px-2.5 py-2 text-left ${batch.id === chosen ? "border-rule bg-sheet" : "border-transparent hover:bg-thin"}`}
+            >
+              <span className="block font-semibold [overflow-wrap:anywhere]">{batch.name}</span>
+              <span className="figures text-small text-second">
+                {batch.photos} {batch.photos === 1 ? "photo" : "photos"} · {formatBytes(batch.bytes)}
+              </span>
+            </button>
+          </li>
+        ))}
+        {desk?.demoComing && (
+          <li role="status" className="px-2.5 py-2 text-small text-second">
+            The demo is being made; it appears here by itself.
+          </li>
+        )}
+      </ul>
+      <UploadList uploads={uploads} onDismiss={onDismiss} />
+      <div className="p-3">
+        <button type="button" onClick={onOpen} className="w-full rounded-box border border-dashed border-[#9a9a98] px-2 py-4 text-center hover:bg-wash">
+          <span className="press block">Drop photos here</span>
+          <span className="text-small text-ink">or choose files, or paste</span>
+        </button>
+        <PutDemoBack disabled={desk?.demoComing ?? true} />
+      </div>
+    </aside>
+  );
+}
+
+function NewBatch({ onMade }: { onMade: (id: string) => void }) {
+  const [naming, setNaming] = useState(false);
+  const make = useChange(async (name: string) => {
+    const { id } = await call<{ id: string }>("POST", "batches", { name });
+    onMade(id);
+  });
+  const submit = (event: FormEvent<HTMLFormElement>) => {
+    event.preventDefault();
+    const name = String(new FormData(event.currentTarget).get("name")).trim();
+    setNaming(false);
+    if (name) make.mutate(name);
+  };
+  if (!naming) {
+    return (
+      <Button kind="quiet" onClick={() => setNaming(true)}>
+        New
+      </Button>
+    );
+  }
+  return (
+    <form onSubmit={submit} onKeyDown={(event) => event.key === "Escape" && setNaming(false)}>
+      <input
+        name="name"
+        autoFocus
+        maxLength={200}
+        aria-label="Name of the new batch"
+        placeholder="Name, Enter"
+        className="box h-7 w-28 px-2"
+        onBlur={(event) => event.currentTarget.value.trim() === "" && setNaming(false)}
+      />
+    </form>
+  );
+}
+
+function UploadList({ uploads, onDismiss }: Pick<Props, "uploads" | "onDismiss">) {
+  if (!uploads.length) return null;
+  const going = uploads.filter((u) => !u.error);
+  const failed = uploads.filter((u) => u.error);
+  const share = going.reduce((sum, u) => sum + u.share, 0) / Math.max(1, going.length);
+  return (
+    <section aria-label="Photos on their way in" className="max-h-[40%] overflow-y-auto border-t border-rule px-3 pt-2">
+      {going.length > 0 && (
+        <div role="status" className="mb-2 text-small">
+          Bringing in {going.length} {going.length === 1 ? "photo" : "photos"}
+          <progress aria-label="Progress" value={share} max={1} className="block h-1.5 w-full accent-plum" />
+        </div>
+      )}
+      {failed.map((upload) => (
+        <div key={upload.key} role="alert" className="mb-2 rounded-box border border-rule bg-not-wash p-2 text-small">
+          <div className="flex items-start justify-between gap-1">
+            <strong className="[overflow-wrap:anywhere]">{upload.name}</strong>
+            <button type="button" aria-label={`Dismiss ${upload.name}`} className="text-second" onClick={() => onDismiss(upload.key)}>
+              <X size={14} aria-hidden />
+            </button>
+          </div>
+          {upload.error}
+        </div>
+      ))}
+    </section>
+  );
+}
+
+function PutDemoBack({ disabled }: { disabled: boolean }) {
+  const put = useChange(() => call("POST", "demo", {}));
+  return (
+    <Button kind="quiet" className="mt-1 w-full text-small" disabled={disabled || put.isPending} onClick={() => put.mutate(undefined)}>
+      Put the demo back
+    </Button>
+  );
+}

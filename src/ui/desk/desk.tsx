@@ -1,0 +1,107 @@
+"use client";
+
+/** The Desk: the whole job on one screen. */
+import { useCallback, useEffect, useMemo, useState } from "react";
+import { useDropzone } from "react-dropzone";
+import { toast } from "sonner";
+import { call, useBatch, useChange, useDesk, useEvents } from "../api/client";
+import { useUploads } from "../api/upload";
+import { Header } from "../parts/header";
+import { BatchRail } from "./batch-rail";
+import { BriefStrip } from "./brief-strip";
+import { ComplianceGrid } from "./compliance-grid";
+import { EmptyBatch, Welcome } from "./empty";
+import { PhotoPane } from "./photo-pane";
+import { RunBar } from "./run-bar";
+
+/** The chosen batch lives in the address, so that a reload comes back to it. */
+function useChosenBatch(ids: string[] | null): [string | null, (id: string) => void] {
+  const [chosen, setChosen] = useState<string | null>(null);
+  useEffect(() => setChosen(new URLSearchParams(window.location.search).get("batch")), []);
+  const choose = useCallback((id: string) => {
+    setChosen(id);
+    window.history.replaceState(null, "", `?batch=${id}`);
+  }, []);
+  const valid = ids === null ? chosen : chosen !== null && ids.includes(chosen) ? chosen : (ids[0] ?? null);
+  return [valid, choose];
+}
+
+export function Desk() {
+  useEvents();
+  const desk = useDesk();
+  const ids = useMemo(() => desk.data?.batches.map((batch) => batch.id) ?? null, [desk.data]);
+  const [batchId, choose] = useChosenBatch(ids);
+  const { data: batch } = useBatch(batchId);
+  const [rowId, setRowId] = useState<string | null>(null);
+  const { uploads, bring, dismiss } = useUploads();
+  const shown = batch && batch.id === batchId ? batch : null;
+  const rows = shown?.rows ?? [];
+  const row = rows.find((r) => r.id === rowId) ?? rows[0] ?? null;
+
+  const accept = useCallback(
+    async (files: File[]) => {
+      if (!files.length) return;
+      try {
+        const day = new Date().toLocaleDateString("en-GB", { day: "numeric", month: "long" });
+        const id = batchId ?? (await call<{ id: string }>("POST", "batches", { name: `Photos of ${day}` })).id;
+        if (!batchId) choose(id);
+        await bring(id, files);
+      } catch (error) {
+        toast.error(error instanceof Error ? error.message : String(error));
+      }
+    },
+    [batchId, bring, choose],
+  );
+  const drop = useDropzone({ onDrop: (files) => void accept(files), noClick: true, noKeyboard: true });
+
+  useEffect(() => {
+    const paste = (event: ClipboardEvent) => void accept([...(event.clipboardData?.files ?? [])]);
+    window.addEventListener("paste", paste);
+    return () => window.removeEventListener("paste", paste);
+  }, [accept]);
+
+  const step = useChange((direction: "undo" | "redo") => call("POST", `batches/${batchId}/${direction}`));
+  const { mutate: stepEdit } = step;
+  useEffect(() => {
+    const key = (event: KeyboardEvent) => {
+      const typing = event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement;
+      if (typing || !(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== "z" || !batchId) return;
+      event.preventDefault();
+      stepEdit(event.shiftKey ? "redo" : "undo");
+    };
+    window.addEventListener("keydown", key);
+    return () => window.removeEventListener("keydown", key);
+  }, [batchId, stepEdit]);
+
+  const none = desk.data && desk.data.batches.length === 0;
+  return (
+    <div {...drop.getRootProps()} className="relative grid h-screen grid-rows-[46px_1fr] overflow-hidden">
+      <input {...drop.getInputProps()} aria-label="Choose photos" data-testid="file-input" />
+      <Header batch={shown} onStep={(direction) => stepEdit(direction)} />
+      <div className="grid min-h-0 grid-cols-[204px_minmax(0,1fr)_300px] grid-rows-[minmax(0,1fr)_auto] max-[1150px]:grid-cols-[176px_minmax(0,1fr)_252px]">
+        <BatchRail desk={desk.data ?? null} error={desk.error} chosen={batchId} onChoose={choose} uploads={uploads} onDismiss={dismiss} onOpen={drop.open} />
+        <main className="grid min-h-0 min-w-0 grid-rows-[auto_minmax(0,1fr)]">
+          {none && !uploads.length ? (
+            <Welcome onOpen={drop.open} demoComing={desk.data.demoComing} />
+          ) : (
+            <>
+              {shown ? <BriefStrip batch={shown} briefs={desk.data?.briefs ?? []} /> : <div />}
+              {shown && rows.length === 0 && !uploads.length ? (
+                <EmptyBatch onOpen={drop.open} demoComing={desk.data?.demoComing ?? false} />
+              ) : (
+                shown && <ComplianceGrid batch={shown} chosen={row?.id ?? null} onChoose={setRowId} />
+              )}
+            </>
+          )}
+        </main>
+        {shown && row ? <PhotoPane key={row.id} batch={shown} row={row} /> : <aside aria-label="Selected photo" className="border-l border-rule bg-ground" />}
+        {shown && rows.length > 0 && <RunBar batch={shown} />}
+      </div>
+      {drop.isDragActive && (
+        <div className="pointer-events-none absolute inset-0 z-50 grid place-items-center border-4 border-dashed border-plum bg-wash/80">
+          <p className="text-xl font-semibold text-plum">Drop them: originals are only read, never changed</p>
+        </div>
+      )}
+    </div>
+  );
+}

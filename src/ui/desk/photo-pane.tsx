@@ -1,0 +1,148 @@
+"use client";
+
+/** The selected photo in its output frame, its plan, and after a run its proof. */
+import { Download } from "lucide-react";
+import { clauseNames } from "@/core/brief";
+import { formatBytes, formatSize } from "@/core/units";
+import { call, useChange } from "../api/client";
+import type { BatchView, MadeView, RowView } from "../api/contract";
+import { Button } from "../parts/button";
+import { StateMark } from "../parts/state-mark";
+import { FrameMap } from "./frame-map";
+import { rowState } from "./row-state";
+
+interface Props {
+  batch: BatchView;
+  row: RowView;
+}
+
+const VIEW = { width: 252, height: 196 };
+
+export function PhotoPane({ batch, row }: Props) {
+  const leaveOut = useChange(() => call("POST", `batches/${batch.id}/remove`, { ids: [row.id], words: `leaving out ${row.name}`.slice(0, 300) }));
+  const accept = useChange(() => call("PUT", `batches/${batch.id}/frame`, { rowId: row.id, frame: row.frame, accepted: true }));
+  const { state, reason } = rowState(row);
+  return (
+    <aside aria-label="Selected photo" className="flex min-h-0 flex-col border-l border-rule">
+      <Picture row={row} batchId={batch.id} />
+      <div className="min-h-0 flex-1 overflow-y-auto px-4 py-3">
+        {state === "cannot" && (
+          <p role="alert" className="mb-3 border-l-[3px] border-not bg-not-wash px-3 py-1.5">
+            {reason}
+          </p>
+        )}
+        {state === "needs" && (
+          <div className="mb-3 border-l-[3px] border-needs bg-needs-wash px-3 py-1.5">
+            <p>{sentenceFor(row)}</p>
+            <Button className="mt-1.5" onClick={() => accept.mutate(undefined)}>
+              It is right so
+            </Button>
+          </div>
+        )}
+        {row.made?.state === "done" && <ProofList made={row.made} />}
+        {row.steps.length > 0 && (
+          <section aria-label="Plan">
+            <h3 className="text-small font-semibold text-second [overflow-wrap:anywhere]">Plan for {row.name}</h3>
+            <ol className="mt-1.5 list-decimal space-y-1.5 pl-5">
+              {row.steps.map((step) => (
+                <li key={step.do}>
+                  {step.do}
+                  {step.why && <span className="block text-small text-second">{step.why}</span>}
+                </li>
+              ))}
+            </ol>
+            {row.notes.map((note) => (
+              <p key={note} className="mt-2 text-small text-needs">
+                {note}
+              </p>
+            ))}
+          </section>
+        )}
+      </div>
+      <div className="flex gap-2 border-t border-thin px-4 py-2">
+        <Button keyHint="Del" onClick={() => leaveOut.mutate(undefined)}>
+          Leave out
+        </Button>
+      </div>
+    </aside>
+  );
+}
+
+function sentenceFor(row: RowView): string {
+  if (row.verdict?.reason === "check the frame") {
+    return `${Math.round((row.geometry?.cut ?? 0) * 100)} % of the photo is cut away by itself. Is the part that matters inside? Move the frame above, or say that it is right.`;
+  }
+  return `${row.verdict?.reason ?? ""}. Look at the result above.`;
+}
+
+function Picture({ row, batchId }: { row: RowView; batchId: string }) {
+  const size = row.geometry ?? row.before;
+  const measured = row.figure === "measured" && row.assignmentId;
+  const scale = Math.min(1, VIEW.width / size.width, VIEW.height / size.height);
+  const [width, height] = [size.width * scale, size.height * scale];
+  const shown = Math.round(scale * 100);
+  return (
+    <figure className="shrink-0 bg-ground">
+      <div className="grid place-items-center pt-4 pb-2" style={{ height: VIEW.height + 24 }}>
+        {measured ? (
+          <img src={`/api/assignments/${row.assignmentId}/output`} alt={`${row.name} as it will be`} width={width} height={height} style={{ width, height }} />
+        ) : (
+          <Cropped row={row} width={width} height={height} />
+        )}
+      </div>
+      <figcaption className="flex min-h-[30px] items-end justify-between gap-2 px-3 pb-2">
+        <span className="figures text-tiny">
+          {formatSize(size.width, size.height)} px, at {shown} %{!measured && row.geometry ? ", not measured yet" : ""}
+        </span>
+        {row.geometry && row.geometry.cut > 0.002 && <FrameMap row={row} batchId={batchId} />}
+      </figcaption>
+    </figure>
+  );
+}
+
+/** Until the file is measured: the photo's preview, cut the same way. */
+function Cropped({ row, width, height }: { row: RowView; width: number; height: number }) {
+  const { geometry, before } = row;
+  const scale = geometry ? width / geometry.crop.width : width / before.width;
+  const [x, y] = geometry && geometry.cut > 0 ? [geometry.crop.x, geometry.crop.y] : [0, 0];
+  const cut = geometry && geometry.cut > 0;
+  return (
+    <div className="relative overflow-hidden" style={{ width, height }}>
+      <img
+        src={`/api/photos/${row.photoId}/view`}
+        alt={row.name}
+        className="absolute max-w-none"
+        style={cut ? { width: before.width * scale, height: before.height * scale, left: -x * scale, top: -y * scale } : { width, height }}
+      />
+    </div>
+  );
+}
+
+function ProofList({ made }: { made: MadeView }) {
+  return (
+    <section aria-label="Proof" className="mb-4">
+      <div className="flex items-center justify-between">
+        <h3 className="text-small font-semibold text-second">Proof, read back from the file</h3>
+        <a href={`/api/items/${made.itemId}/file`} download className="box press inline-flex h-7 items-center gap-1.5 px-2.5 hover:bg-wash">
+          <Download size={14} aria-hidden /> Take it
+        </a>
+      </div>
+      <ul className="mt-1.5 space-y-1">
+        {made.checks.map((check) => (
+          <li key={check.clause} className="grid grid-cols-[16px_68px_1fr] items-start gap-1.5">
+            <span className="pt-0.5">
+              <StateMark small state={check.ok === false ? "cannot" : check.gaveWay ? "needs" : "meets"} />
+              <span className="sr-only">{check.ok === false ? "not met" : check.gaveWay ? "gave way" : "met"}</span>
+            </span>
+            <span className="text-small">{clauseNames[check.clause]}</span>
+            <span className="figures text-small">
+              <b>{check.found}</b> <span className="text-second">of {check.asked}</span>
+            </span>
+          </li>
+        ))}
+      </ul>
+      {made.bytes !== null && made.checks.length === 0 && <p className="text-small">Nothing was asked that can be checked; the file weighs {formatBytes(made.bytes)}.</p>}
+      {made.unchanged.length > 0 && <p className="mt-2 text-small text-second">Not asked and unchanged: {made.unchanged.join("; ")}.</p>}
+    </section>
+  );
+}
