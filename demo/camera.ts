@@ -28,14 +28,19 @@ export class Picture {
 function meanTransposed(from: Float32Array, width: number, height: number, radius: number): Float32Array {
   const to = new Float32Array(from.length);
   const scale = 1 / (2 * radius + 1);
+  const line = new Float32Array(width + 2 * radius + 2);
   for (let y = 0; y < height; y += 1) {
     for (let c = 0; c < 3; c += 1) {
-      const at = (x: number) => from[(y * width + (x < 0 ? 0 : x >= width ? width - 1 : x)) * 3 + c];
+      const start = y * width * 3 + c;
+      for (let x = 0; x < line.length; x += 1) {
+        const at = x - radius - 1;
+        line[x] = from[start + (at < 0 ? 0 : at >= width ? width - 1 : at) * 3];
+      }
       let sum = 0;
-      for (let x = -radius; x <= radius; x += 1) sum += at(x);
-      for (let x = 0; x < width; x += 1) {
-        to[(x * height + y) * 3 + c] = sum * scale;
-        sum += at(x + radius + 1) - at(x - radius);
+      for (let x = 0; x < 2 * radius + 1; x += 1) sum += line[x];
+      for (let x = 0, o = y * 3 + c; x < width; x += 1, o += height * 3) {
+        sum += line[x + 2 * radius + 1] - line[x];
+        to[o] = sum * scale;
       }
     }
   }

@@ -12,7 +12,7 @@ function tint(out: Float32Array, a: Colour, b: Colour, t: number, light: number)
   out[2] = mix(a[2], b[2], t) * light;
 }
 
-export function bark(seed: number, dark = colour("#3a2d25"), pale = colour("#a08d7a"), lichen = colour("#9aa68a")): Ground {
+export function bark(seed: number, dark = colour("#54453a"), pale = colour("#b3a08d"), lichen = colour("#9aa68a")): Ground {
   const noise = new Noise(seed);
   const height = (x: number, y: number, fine: number): number => {
     const wx = x + noise.at(x * 0.9, y * 0.5) * 0.35;
@@ -27,7 +27,7 @@ export function bark(seed: number, dark = colour("#3a2d25"), pale = colour("#a08
     const slope = (h - height(x + e, y + e * 1.2, octaves)) / e;
     const crack = smooth(0.34, 0.62, h);
     const spots = smooth(0.18, 0.4, noise.fbm(x * 1.3 + 50, y * 1.1, 4)) * crack;
-    const light = clamp01(0.55 + slope * 0.075) * (0.28 + 0.95 * crack);
+    const light = clamp01(0.62 + slope * 0.085) * (0.42 + 0.95 * crack);
     tint(out, dark, pale, clamp01(0.25 + h * 0.6 + noise.at(x * 22, y * 9) * 0.12), light);
     const moss = spots * (0.55 + 0.35 * noise.at(x * 30, y * 30));
     out[0] = mix(out[0], lichen[0] * light * 1.2, moss);

@@ -1,5 +1,5 @@
 /** The background process: takes jobs from the queue, two at a time, one decoder thread each. */
-import { run, type TaskList } from "graphile-worker";
+import { Logger, run, type TaskList } from "graphile-worker";
 import sharp from "sharp";
 import { z } from "zod";
 import { trimTrials } from "@/store/queries/trials";
@@ -35,6 +35,8 @@ const runner = await run({
   concurrency: 2,
   pollInterval: 1000,
   noHandleSignals: true,
+  crontab: "",
+  logger: new Logger(() => (level, message, meta) => (level === "error" ? log.error(meta ?? {}, message) : log.debug(message))),
   taskList: {
     measure: task("measure", (id) => measure(store, id)),
     make: task("make", (id) => make(store, id)),

@@ -20,5 +20,6 @@ export function openStore(environment: Pick<Environment, "database" | "dataDir">
   const pool = new pg.Pool({ connectionString: environment.database, max: 10 });
   // An idle connection that breaks must not end the process; the next query says what is wrong.
   pool.on("error", () => undefined);
+  pool.on("connect", (client) => client.on("error", () => undefined));
   return { pool, db: drizzle(pool, { schema }), files: new FileStore(join(environment.dataDir, "files")) };
 }
