@@ -1,5 +1,5 @@
 /** Which pictures are in which batch of the demo. */
-export const DEMO_VERSION = "1";
+export const DEMO_VERSION = "2";
 
 export interface DemoBatch {
   name: string;
@@ -8,11 +8,7 @@ export interface DemoBatch {
 }
 
 export const DEMO_BATCHES: DemoBatch[] = [
-  {
-    name: "Permit papers",
-    brief: "Night-trapping permit: portrait",
-    photos: ["warden-portrait.jpg", "signature.jpg", "brindled-hooktip.jpg", "small-crop.jpg"],
-  },
+  { name: "Permit portraits", brief: "Night-trapping permit: portrait", photos: ["warden-portrait.jpg", "helper-portrait.jpg", "recorder-small.jpg", "small-crop.jpg"] },
   {
     name: "Trap night, 14 May",
     brief: "Course card",
@@ -21,4 +17,5 @@ export const DEMO_BATCHES: DemoBatch[] = [
       "pale-footman.jpg", "rowan-pug.tif", "specimen-label.png", "stone-brocade.jpg", "trap-sheet.jpg",
     ],
   },
+  { name: "Permit signature", brief: "Night-trapping permit: signature", photos: ["signature.jpg"] },
 ];

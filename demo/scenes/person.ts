@@ -2,14 +2,24 @@
 import { defocus, Picture } from "../camera";
 import { Noise, clamp01, colour, mix, smooth, type Colour } from "../noise";
 
-const SKIN = colour("#d9a587");
-const BLUSH = colour("#c6705f");
-const HAIR = colour("#4a3527");
-const WALL = colour("#c9ccc8");
-const WOOL = colour("#3f5a5c");
-const LIP = colour("#a9574f");
+export interface Person {
+  seed: number;
+  skin: Colour;
+  blush: Colour;
+  hair: Colour;
+  wall: Colour;
+  wool: Colour;
+  lip: Colour;
+}
 
-export function shootPortrait(width: number, height: number, seed: number): Picture {
+export const PEOPLE: Record<"warden" | "helper" | "recorder", Person> = {
+  warden: { seed: 5, skin: colour("#d9a587"), blush: colour("#c6705f"), hair: colour("#4a3527"), wall: colour("#c9ccc8"), wool: colour("#3f5a5c"), lip: colour("#a9574f") },
+  helper: { seed: 19, skin: colour("#8d5c43"), blush: colour("#7c3f33"), hair: colour("#211a18"), wall: colour("#d8d3c6"), wool: colour("#8a4a3c"), lip: colour("#6f3a36") },
+  recorder: { seed: 33, skin: colour("#e3b79c"), blush: colour("#cf7f6d"), hair: colour("#9a7a52"), wall: colour("#bfc8cf"), wool: colour("#5d5373"), lip: colour("#b5655c") },
+};
+
+export function shootPortrait(width: number, height: number, person: Person): Picture {
+  const { seed, skin: SKIN, blush: BLUSH, hair: HAIR, wall: WALL, wool: WOOL, lip: LIP } = person;
   const n = new Noise(seed);
   const picture = new Picture(width, height);
   const c = [0, 0, 0];

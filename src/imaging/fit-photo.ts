@@ -116,8 +116,9 @@ async function fitAnew(request: FitRequest, resolved: ResolvedBrief, geometry: G
   }
   const output = await bench.file(fitted.geometry, fitted.setting, fitted.padTo);
   const { format } = fitted.setting;
-  if (output.length > source.bytes.length && format === source.facts.format) {
-    notes.push(`The file is larger than the photo was (${formatBytes(source.bytes.length)}), because a clause asks for more.`);
+  if (output.length > source.bytes.length) {
+    const why = format === source.facts.format ? "a clause asks for more" : "another format is asked and the ceiling leaves room";
+    notes.push(`The file is larger than the photo was (${formatBytes(source.bytes.length)}), because ${why}.`);
   }
   const steps = planSteps({
     brief, resolved, facts: source.facts, geometry: fitted.geometry, writePpi: headers.ppi, dropped: headers.dropped,

@@ -68,7 +68,9 @@ const clamp = (value: number, { min, max }: Bounds) => Math.min(max, Math.max(mi
 export function planGeometry(brief: ResolvedBrief, photo: Size, frame: Frame = CENTRED): Geometry {
   const { width: w, height: h } = sideBounds(brief, photo);
   if (w.min === w.max && h.min === h.max) return frameInto(brief, photo, { width: w.min, height: h.min }, frame);
-  const low = Math.max((w.min - 0.5) / photo.width, (h.min - 0.5) / photo.height);
+  // A side of one pixel is the least there is, so asking for one asks nothing.
+  const least = (side: Bounds, px: number) => (side.min <= 1 ? 0 : (side.min - 0.5) / px);
+  const low = Math.max(least(w, photo.width), least(h, photo.height));
   const high = Math.min((w.max + 0.499) / photo.width, (h.max + 0.499) / photo.height);
   const cutting = brief.frame !== "whole";
   if (low > high && !cutting) {

@@ -28,11 +28,11 @@ interface Column {
 
 function columnsOf(brief: Brief | null, resolved: ResolvedBrief | null): Column[] {
   const columns: Column[] = [{ key: "photo", title: "Photo", width: "minmax(110px,1fr)", cell: (row) => <PhotoCell row={row} /> }];
-  if (brief?.format) columns.push({ key: "format", title: "Format", width: "58px", cell: (row) => <FormatCell row={row} brief={brief} /> });
-  columns.push({ key: "pixels", title: "Pixels", width: "150px", cell: (row) => <PixelCell row={row} brief={resolved} /> });
-  columns.push({ key: "size", title: "File size", width: "138px", cell: (row) => <SizeCell row={row} brief={resolved} /> });
-  if (brief?.resolution) columns.push({ key: "resolution", title: "Resolution", width: "82px", cell: (row) => <ResolutionCell row={row} /> });
-  columns.push({ key: "verdict", title: "Verdict", width: "128px", cell: (row) => <VerdictCell row={row} /> });
+  if (brief?.format) columns.push({ key: "format", title: "Format", width: "44px", cell: (row) => <FormatCell row={row} brief={brief} /> });
+  columns.push({ key: "pixels", title: "Pixels", width: "158px", cell: (row) => <PixelCell row={row} brief={resolved} /> });
+  columns.push({ key: "size", title: "File size", width: "114px", cell: (row) => <SizeCell row={row} brief={resolved} /> });
+  if (brief?.resolution) columns.push({ key: "resolution", title: "Resolution", width: "74px", cell: (row) => <ResolutionCell row={row} /> });
+  columns.push({ key: "verdict", title: "Verdict", width: "110px", cell: (row) => <VerdictCell row={row} /> });
   return columns;
 }
 
@@ -67,7 +67,7 @@ export function ComplianceGrid({ batch, chosen, onChoose }: Props) {
     event.preventDefault();
     act();
   };
-  const template = `52px ${columns.map((column) => column.width).join(" ")}`;
+  const template = `46px ${columns.map((column) => column.width).join(" ")}`;
   return (
     <div
       ref={scroll}
@@ -79,7 +79,7 @@ export function ComplianceGrid({ batch, chosen, onChoose }: Props) {
       onKeyDown={onKeyDown}
       className="min-h-0 overflow-y-auto outline-offset-[-2px]"
     >
-      <div role="row" aria-rowindex={1} className="sticky top-0 z-10 grid gap-x-3 border-b border-rule bg-rail px-[18px] py-1.5 text-small font-semibold text-second" style={{ gridTemplateColumns: template }}>
+      <div role="row" aria-rowindex={1} className="sticky top-0 z-10 grid gap-x-2.5 border-b border-rule bg-rail px-3.5 py-1.5 text-small font-semibold text-second" style={{ gridTemplateColumns: template }}>
         <span role="columnheader" className="sr-only">
           Picture
         </span>
@@ -102,11 +102,11 @@ export function ComplianceGrid({ batch, chosen, onChoose }: Props) {
               aria-rowindex={item.index + 2}
               aria-selected={on}
               onClick={() => onChoose(row.id)}
-              className={`absolute inset-x-0 grid cursor-pointer items-center gap-x-3 border-b border-thin px-[18px] ${on ? "bg-wash shadow-[inset_3px_0_0_var(--color-plum)]" : "hover:bg-rail"}`}
+              className={`absolute inset-x-0 grid cursor-pointer items-center gap-x-2.5 border-b border-thin px-3.5 ${on ? "bg-wash shadow-[inset_3px_0_0_var(--color-plum)]" : "hover:bg-rail"}`}
               style={{ gridTemplateColumns: template, height: ROW, transform: `translateY(${item.start}px)` }}
             >
-              <span role="gridcell" className="grid h-11 w-[52px] place-items-center overflow-hidden rounded-[4px] bg-ground">
-                {row.thumb && <img src={`/api/photos/${row.photoId}/thumb`} alt="" className="max-h-11 max-w-[52px]" />}
+              <span role="gridcell" className="grid h-11 w-[46px] place-items-center overflow-hidden rounded-[4px] bg-ground">
+                {row.thumb && <img src={`/api/photos/${row.photoId}/thumb`} alt="" className="max-h-11 max-w-[46px]" />}
               </span>
               {columns.map((column) => (
                 <div key={column.key} role="gridcell" className="min-w-0">
@@ -166,9 +166,9 @@ function PixelCell({ row, brief }: { row: RowView; brief: ResolvedBrief | null }
     <>
       <span className="flex items-baseline justify-between gap-1">
         <b className="figures whitespace-nowrap">{will ?? "cannot"}</b>
-        <span className="figures truncate text-tiny text-second">{same ? "as it is" : now}</span>
+        <span className="figures truncate text-[10.5px] text-second">{same ? "as it is" : now}</span>
       </span>
-      <Gauge {...pixelGauge(row, brief)} tone={toneOf(row)} width={140} label={`now ${now}, will be ${will ?? "nothing"}`} />
+      <Gauge {...pixelGauge(row, brief)} tone={toneOf(row)} width={150} label={`now ${now}, will be ${will ?? "nothing"}`} />
     </>
   );
 }
@@ -180,7 +180,7 @@ function SizeCell({ row, brief }: { row: RowView; brief: ResolvedBrief | null })
     <>
       <span className="flex items-baseline justify-between gap-1">
         <b className={`figures whitespace-nowrap ${row.figure === "about" ? "font-normal text-second" : ""}`}>{row.figure === "about" ? `about ${words}` : words}</b>
-        <span className="figures text-tiny text-second">{formatBytes(row.before.bytes)}</span>
+        <span className="figures text-[10.5px] text-second">{formatBytes(row.before.bytes)}</span>
       </span>
       <Gauge
         min={brief?.fileSize.min ?? null}
@@ -188,7 +188,7 @@ function SizeCell({ row, brief }: { row: RowView; brief: ResolvedBrief | null })
         now={row.before.bytes}
         will={bytes}
         tone={toneOf(row)}
-        width={128}
+        width={110}
         label={`now ${formatBytes(row.before.bytes)}, will be ${row.figure === "about" ? "about " : ""}${words}`}
       />
     </>

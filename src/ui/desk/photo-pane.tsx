@@ -136,7 +136,8 @@ function ProofList({ made }: { made: MadeView }) {
             </span>
             <span className="text-small">{clauseNames[check.clause]}</span>
             <span className="figures text-small">
-              <b>{check.found}</b> <span className="text-second">of {check.asked}</span>
+              <b>{check.found}</b>
+              <span className="block text-tiny text-second">asked: {check.asked}</span>
             </span>
           </li>
         ))}

@@ -1,0 +1,75 @@
+import { describe, expect, it } from "vitest";
+import { clauseWords, notCarriedOut, parseBrief, parseBriefText, pixelWords, resolveBrief } from "@/core/brief";
+
+const minimal = { zumbrelBrief: 1, name: "b" };
+
+/** Every key of brief version 1 with a value that is allowed. */
+const everything = {
+  ...minimal, from: "office", format: ["jpeg", "png"], pick: "smallest", width: { exact: 240 }, height: { min: 10, max: 300 }, longSide: { max: 9 }, shortSide: { min: 3 },
+  box: { width: 10, height: 20 }, sizes: [{ width: 1, height: 2 }], shape: "16:9", scale: "50%", paper: { width: "40mm", height: "2in" }, resolution: { min: "100ppi", max: "120ppcm" },
+  fileSize: { min: "6KB", max: 16_000, aim: "middle" }, quality: { min: 10, max: 65 }, colour: { space: "srgb", bits: 8, profile: "omit", light: "sdr" }, frame: "pad", background: "#FFeedd",
+  enlarge: "never", sharpen: { for: "print", amount: 20 }, metadata: "none", border: { px: 2, colour: "#000000" }, ink: "black", layers: "flatten", padding: "never",
+  total: { max: "5MB", counted: "mail" }, names: "{name}-{n:3}", wishes: ["width"], wording: "w", read: [{ clause: "width", start: 0, end: 1 }], unread: [{ start: 0, end: 1 }],
+  onlyYou: ["a plain wall"], overruled: { width: { exact: 200 } },
+};
+
+describe("the brief's schema", () => {
+  it("takes every key of version 1, and gives back what it took", () => {
+    expect(parseBrief(everything)).toEqual(everything);
+  });
+
+  const wrong: [string, unknown, RegExp][] = [
+    ["an unknown key, by name", { ...minimal, widht: 1 }, /unknown key "widht"/],
+    ["an unknown key inside a clause", { ...minimal, fileSize: { mx: 1 } }, /unknown key "mx" in fileSize/],
+    ["another version", { ...minimal, zumbrelBrief: 2 }, /wanted 1, found 2/],
+    ["min above max in pixels", { ...minimal, width: { min: 5, max: 4 } }, /width: wanted min at or below max/],
+    ["min above max in bytes", { ...minimal, fileSize: { min: "9MB", max: "1MB" } }, /min 9MB above max 1MB/],
+    ["exact beside a range", { ...minimal, width: { exact: 5, max: 4 } }, /either exact/],
+    ["a side of nothing", { ...minimal, width: { exact: 0 } }, /width\.exact/],
+    ["an astronomical side", { ...minimal, width: { exact: 1e12 } }, /width\.exact/],
+    ["a missing name", { zumbrelBrief: 1 }, /name/],
+    ["a format that is none", { ...minimal, format: ["jpg"] }, /format\.0: wanted "jpeg" or .* found "jpg"/],
+    ["an unreadable size", { ...minimal, fileSize: { max: "big" } }, /fileSize\.max: wanted .* found "big"/],
+    ["a list", [], /one JSON object/],
+    ["nothing", null, /one JSON object/],
+  ];
+  it.each(wrong)("refuses %s", (_what, value, message) => {
+    expect(() => parseBrief(value)).toThrow(message);
+  });
+
+  it("says in one sentence what is wrong with the text", () => {
+    expect(() => parseBriefText("{")).toThrow(/not JSON/);
+    expect(() => parseBriefText(`{"zumbrelBrief":1,"name":"${"x".repeat(1_100_000)}"}`)).toThrow(/at most 1000000/);
+    expect(parseBriefText('\uFEFF{"zumbrelBrief":1,"name":"b"}').name).toBe("b");
+  });
+});
+
+describe("defaults", () => {
+  it("fills in what brief-format says", () => {
+    const free = resolveBrief(parseBrief(minimal));
+    expect(free).toMatchObject({ formats: null, frame: "whole", enlarge: "never", metadata: "private", padding: "allow", names: "{name}", profile: "embed" });
+    expect(free.fileSize).toMatchObject({ min: null, max: null, aim: "clean" });
+    const form = resolveBrief(parseBrief({ ...minimal, width: { exact: 240 }, height: { exact: 300 }, fileSize: { max: "60KB" } }));
+    expect(form).toMatchObject({ frame: "fill", enlarge: "allow" });
+    expect(form.fileSize.aim).toBe("best");
+  });
+
+  it("names what is not carried out yet, and nothing else", () => {
+    expect(notCarriedOut(parseBrief({ ...minimal, format: ["jpeg", "png"], width: { exact: 1 }, fileSize: { max: "1MB" }, resolution: { exact: "96ppi" }, quality: { max: 65 } }))).toEqual([]);
+    const missing = notCarriedOut(parseBrief({ ...everything, format: ["webp"], colour: { space: "cmyk", bits: 16 } }));
+    for (const key of ["box", "sizes", "shape", "scale", "paper", "sharpen", "border", "ink", "total", "format webp", "colour space cmyk", "colour bits 16"]) expect(missing).toContain(key);
+  });
+});
+
+describe("plain wording", () => {
+  const brief = parseBrief(everything);
+  it("says clauses as people do", () => {
+    expect(clauseWords(brief, "format")).toBe("JPEG or PNG");
+    expect(clauseWords(parseBrief({ ...minimal, fileSize: { min: "24KB", max: "60KB" } }), "fileSize")).toBe("24 to 60 KB");
+    expect(clauseWords(parseBrief({ ...minimal, fileSize: { max: "1.5MB" } }), "fileSize")).toBe("at most 1.5 MB");
+    expect(clauseWords(brief, "resolution")).toBe("100 ppi to 120 ppcm");
+    expect(pixelWords(parseBrief({ ...minimal, width: { exact: 240 }, height: { exact: 300 } }))).toBe("240 × 300");
+    expect(pixelWords(parseBrief({ ...minimal, longSide: { max: 1100 } }))).toBe("long side at most 1100 px");
+    expect(pixelWords(parseBrief(minimal))).toBeNull();
+  });
+});

@@ -1,0 +1,16 @@
+import { resolve } from "node:path";
+import { defineConfig } from "vitest/config";
+
+const root = import.meta.dirname;
+
+export default defineConfig({
+  resolve: { alias: { "@demo": resolve(root, "demo"), "@": resolve(root, "src") } },
+  test: {
+    include: ["tests/**/*.test.ts"],
+    globalSetup: ["tests/support/database.ts"],
+    testTimeout: 30_000,
+    hookTimeout: 60_000,
+    // Two cores: more files at once would only wait for each other.
+    maxWorkers: 2,
+  },
+});
