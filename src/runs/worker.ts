@@ -1,7 +1,7 @@
 /** The background process: takes jobs from the queue, two at a time, one decoder thread each. */
 import { Logger, run, type TaskList } from "graphile-worker";
-import sharp from "sharp";
 import { z } from "zod";
+import { oneThreadEach } from "@/imaging/threads";
 import { trimTrials } from "@/store/queries/trials";
 import { readEnvironment } from "@/store/env";
 import { openStore } from "@/store/store";
@@ -14,8 +14,7 @@ import { thumb } from "./thumb";
 const environment = readEnvironment();
 const log = makeLog("worker", environment.logLevel);
 const store = openStore(environment);
-sharp.concurrency(1);
-sharp.cache(false);
+oneThreadEach();
 
 const payload = z.object({ id: z.string() });
 const task = (name: string, work: (id: string) => Promise<void>): TaskList[string] => async (raw) => {

@@ -1,0 +1,75 @@
+/** What the tests do on the Desk, in its own words. */
+import { readFile } from "node:fs/promises";
+import AxeBuilder from "@axe-core/playwright";
+import { expect, type Locator, type Page } from "@playwright/test";
+
+export const address = (): string => process.env.ZUMBREL_ADDRESS!;
+
+export async function openDesk(page: Page): Promise<void> {
+  await page.goto(address());
+  await expect(page.getByRole("heading", { name: "Zumbrel" })).toBeVisible();
+}
+
+export async function newBatch(page: Page, name: string): Promise<void> {
+  await page.getByRole("button", { name: "New", exact: true }).click();
+  await page.getByLabel("Name of the new batch").fill(name);
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("button", { name: new RegExp(name) })).toHaveAttribute("aria-current", "true");
+}
+
+export interface PhotoFile {
+  name: string;
+  mimeType: string;
+  buffer: Buffer;
+}
+
+/** Drops files on the page as a person does, from a file manager. */
+export async function dropFiles(page: Page, files: PhotoFile[]): Promise<void> {
+  const data = await page.evaluateHandle((list) => {
+    const transfer = new DataTransfer();
+    for (const { name, type, base64 } of list) {
+      const bytes = Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
+      transfer.items.add(new File([bytes], name, { type }));
+    }
+    return transfer;
+  }, files.map((f) => ({ name: f.name, type: f.mimeType, base64: f.buffer.toString("base64") })));
+  const target = page.getByRole("main");
+  for (const type of ["dragenter", "dragover", "drop"]) await target.dispatchEvent(type, { dataTransfer: data });
+}
+
+export const grid = (page: Page): Locator => page.getByRole("grid");
+export const row = (page: Page, name: string): Locator => grid(page).getByRole("row").filter({ hasText: name });
+
+/** Opens a chip, fills its fields by label, and takes the new values. */
+export async function editChip(page: Page, title: string, values: Record<string, string>): Promise<void> {
+  await page.getByRole("region", { name: "Brief" }).getByRole("button", { name: new RegExp(`^${title}`) }).click();
+  for (const [label, value] of Object.entries(values)) await page.getByRole("dialog").getByLabel(label).fill(value);
+  await page.getByRole("button", { name: "Use this" }).click();
+  await expect(page.getByRole("dialog")).toHaveCount(0);
+}
+
+export async function chooseBrief(page: Page, name: string): Promise<void> {
+  await page.getByRole("button", { name: "Another brief" }).click();
+  await page.getByRole("menuitem", { name }).click();
+  await expect(page.getByRole("heading", { name })).toBeVisible();
+}
+
+/** Waits until nothing in the batch is an estimate any more. */
+export async function measured(page: Page): Promise<void> {
+  await expect(grid(page).getByText(/^about |^measuring$/)).toHaveCount(0, { timeout: 60_000 });
+}
+
+/** Presses the main button, waits for the proofs, and gives back what the download holds. */
+export async function makeAndDownload(page: Page): Promise<{ name: string; bytes: Buffer }> {
+  await page.getByRole("button", { name: /^Make \d+ files?$/ }).click();
+  const take = page.getByRole("link", { name: /^Download/ });
+  await expect(take).toBeVisible({ timeout: 60_000 });
+  const [download] = await Promise.all([page.waitForEvent("download"), take.click()]);
+  return { name: download.suggestedFilename(), bytes: await readFile(await download.path()) };
+}
+
+/** WCAG 2.2 AA, by axe. */
+export async function checkAccess(page: Page): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]).analyze();
+  expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(" ")).join("; ")}`)).toEqual([]);
+}

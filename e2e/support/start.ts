@@ -1,0 +1,51 @@
+/** Starts the whole application on a data folder of its own, and stops it after the tests. */
+import { spawn, type ChildProcess } from "node:child_process";
+import { cp, mkdir, mkdtemp, rm } from "node:fs/promises";
+import { existsSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { dataFolder } from "../../src/runs/places";
+
+export interface Running {
+  address: string;
+  process: ChildProcess;
+  stop: () => Promise<void>;
+}
+
+/** `bin/zumbrel start`; resolves when the address is printed. */
+export function startZumbrel(dataDir: string, args: string[] = []): Promise<Running> {
+  const child = spawn("bin/zumbrel", ["start", ...args], { env: { ...process.env, ZUMBREL_DATA: dataDir, ZUMBREL_LOG: "error" }, stdio: ["ignore", "pipe", "pipe"] });
+  let text = "";
+  return new Promise((resolve, reject) => {
+    const stop = () =>
+      new Promise<void>((done) => {
+        if (child.exitCode !== null || child.signalCode) return done();
+        child.once("exit", () => done());
+        child.kill("SIGTERM");
+      });
+    const read = (piece: Buffer) => {
+      text += piece.toString();
+      const address = /Zumbrel is at (\S+)/.exec(text)?.[1];
+      if (address) resolve({ address, process: child, stop });
+    };
+    child.stdout!.on("data", read);
+    child.stderr!.on("data", read);
+    child.on("exit", (code) => reject(new Error(`start ended with ${code}: ${text}`)));
+  });
+}
+
+export default async function setup(): Promise<() => Promise<void>> {
+  const dataDir = await mkdtemp(join(tmpdir(), "zumbrel-e2e-"));
+  // The demo's pictures are the same bytes every time: take those this clone has made already.
+  const made = join(dataFolder(process.cwd()), "demo");
+  if (existsSync(made)) {
+    await mkdir(join(dataDir, "demo"), { recursive: true });
+    await cp(made, join(dataDir, "demo"), { recursive: true });
+  }
+  const running = await startZumbrel(dataDir, ["--empty"]);
+  process.env.ZUMBREL_ADDRESS = running.address;
+  return async () => {
+    await running.stop();
+    await rm(dataDir, { recursive: true, force: true });
+  };
+}

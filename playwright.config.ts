@@ -1,0 +1,15 @@
+import { defineConfig } from "@playwright/test";
+
+const args = ["--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"];
+
+export default defineConfig({
+  testDir: "e2e",
+  fullyParallel: false,
+  workers: 1,
+  timeout: 90_000,
+  expect: { timeout: 20_000 },
+  reporter: [["list"]],
+  forbidOnly: true,
+  globalSetup: "./e2e/support/start.ts",
+  use: { viewport: { width: 1280, height: 800 }, launchOptions: { executablePath: "/usr/bin/chromium", args }, trace: "retain-on-failure", acceptDownloads: true },
+});

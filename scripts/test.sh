@@ -1,0 +1,6 @@
+#!/usr/bin/env bash
+# Every test: types, unit and integration (Vitest), browser (Playwright). Called by bin/zumbrel test.
+set -euo pipefail
+node node_modules/typescript/bin/tsc --noEmit
+node node_modules/vitest/vitest.mjs run
+node node_modules/@playwright/test/cli.js test

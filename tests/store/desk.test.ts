@@ -1,0 +1,202 @@
+import { readdir } from "node:fs/promises";
+import { join } from "node:path";
+import { eq, sql } from "drizzle-orm";
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
+import { parseBrief } from "@/core/brief";
+import { make } from "@/runs/make";
+import { measure } from "@/runs/measure";
+import { thumb } from "@/runs/thumb";
+import { TooLargeError } from "@/store/file-store";
+import { createBatch, getBatch, listBatches, listRows } from "@/store/queries/batches";
+import { createBrief, listBriefs, reviseBrief, type Revision } from "@/store/queries/briefs";
+import { editState, makeEdit, stepEdit } from "@/store/queries/edits";
+import { latestRun, startRun } from "@/store/queries/runs";
+import { trimTrials } from "@/store/queries/trials";
+import { localWorkspace } from "@/store/queries/workspace";
+import { files, photos, runItems, trials } from "@/store/schema";
+import type { Store } from "@/store/store";
+import { bringIn, freshStore } from "../support/store";
+import { jpegPhoto } from "../support/photos";
+
+let store: Store;
+let close: () => Promise<void>;
+let workspace: string;
+let brief: Revision;
+let batchId: string;
+const body = parseBrief({ zumbrelBrief: 1, name: "form", format: ["jpeg"], width: { exact: 120 }, height: { exact: 150 }, fileSize: { min: "8KB", max: "20KB" } });
+
+beforeAll(async () => ({ store, close } = await freshStore()));
+afterAll(() => close());
+beforeEach(async () => {
+  workspace = await localWorkspace(store.db);
+  brief = await createBrief(store.db, workspace, body);
+  batchId = await createBatch(store.db, workspace, "batch", brief.id);
+});
+
+const batch = async () => (await getBatch(store.db, workspace, batchId))!;
+const rows = async () => listRows(store.db, batchId, (await batch()).revisionId);
+const jobs = async (task: string) => (await store.db.execute<{ id: string }>(sql`select payload->>'id' as id from graphile_worker._private_jobs j join graphile_worker._private_tasks t on t.id = j.task_id where t.identifier = ${task}`)).rows.map((r) => r.id);
+const diskFiles = async () => (await readdir(join(store.files.path("0".repeat(64)), "../.."), { recursive: true, withFileTypes: true }).catch(() => [])).filter((f) => f.isFile()).length;
+
+describe("bringing photos in", () => {
+  it("stores the same photo once, whatever it is called, and gives it an assignment and jobs", async () => {
+    const bytes = await jpegPhoto(300, 400, 11);
+    const before = await diskFiles();
+    const one = await bringIn(store, workspace, batchId, "a.jpg", bytes);
+    const two = await bringIn(store, workspace, batchId, "b.jpg", bytes);
+    expect(two.photoId).toBe(one.photoId);
+    expect(await diskFiles()).toBe(before + 1);
+    expect(await rows()).toHaveLength(1);
+    expect((await store.db.select().from(photos).where(eq(photos.id, one.photoId)))).toHaveLength(1);
+    const [row] = await rows();
+    expect(await jobs("measure")).toContain(row.assignmentId);
+    expect(await jobs("thumb")).toContain(row.photoId);
+    expect((await listBatches(store.db, workspace)).find((b) => b.id === batchId)).toMatchObject({ photos: 1, bytes: bytes.length });
+  });
+
+  it("keeps nothing of an upload that breaks off or is too large", async () => {
+    const before = await diskFiles();
+    async function* broken() {
+      yield Buffer.alloc(1000);
+      throw new Error("the line went dead");
+    }
+    await expect(store.files.putStream(broken(), 1e6)).rejects.toThrow("the line went dead");
+    await expect(store.files.putStream([Buffer.alloc(2000)], 1999)).rejects.toBeInstanceOf(TooLargeError);
+    expect(await diskFiles()).toBe(before);
+  });
+
+  it("makes the small picture once", async () => {
+    const { photoId } = await bringIn(store, workspace, batchId, "a.jpg", await jpegPhoto(500, 400, 12));
+    await thumb(store, photoId);
+    const [{ thumbSha256 }] = await store.db.select().from(photos).where(eq(photos.id, photoId));
+    expect(thumbSha256).not.toBeNull();
+    expect((await store.files.read(thumbSha256!)).readUInt16BE(0)).toBe(0xffd8);
+  });
+});
+
+describe("measuring", () => {
+  it("really makes the file, and a changed ceiling uses the trials again", async () => {
+    await bringIn(store, workspace, batchId, "a.jpg", await jpegPhoto(600, 800, 13));
+    const [row] = await rows();
+    await measure(store, row.assignmentId!);
+    const [done] = await rows();
+    expect(done.measured).toMatchObject({ error: null, passedThrough: false });
+    expect((await store.files.read(done.measured!.outputSha256!)).length).toBe(done.measured!.bytes);
+    const made = (await store.db.select().from(trials)).length;
+    const next = await reviseBrief(store.db, brief.briefId, parseBrief({ ...body, fileSize: { min: "8KB", max: "19.8KB" } }));
+    await makeEdit(store.db, await batch(), "changing file size", { kind: "brief", before: brief.id, after: next.id });
+    const [moved] = await rows();
+    expect(moved.measured).toBeNull();
+    await measure(store, moved.assignmentId!);
+    const again = (await rows())[0].measured!;
+    expect(again.error).toBeNull();
+    expect((await store.db.select().from(trials)).length - made).toBeLessThan(again.encodes);
+  });
+
+  it("drops work that the brief has left behind", async () => {
+    await bringIn(store, workspace, batchId, "a.jpg", await jpegPhoto(600, 800, 14));
+    const [row] = await rows();
+    const next = await reviseBrief(store.db, brief.briefId, parseBrief({ ...body, width: { exact: 100 } }));
+    await makeEdit(store.db, await batch(), "changing pixels", { kind: "brief", before: brief.id, after: next.id });
+    expect(await jobs("measure")).not.toContain(row.assignmentId);
+    await measure(store, row.assignmentId!);
+    expect((await listRows(store.db, batchId, brief.id))[0].measured).toBeNull();
+  });
+
+  it("gives a damaged photo its reason", async () => {
+    const bytes = await jpegPhoto(600, 800, 15);
+    await bringIn(store, workspace, batchId, "a.jpg", Buffer.concat([bytes.subarray(0, bytes.length / 2), Buffer.from([0xff, 0xd9])]));
+    const [row] = await rows();
+    await measure(store, row.assignmentId!);
+    expect((await rows())[0].measured!.error).toMatch(/cut short/);
+  });
+});
+
+describe("undo and redo", () => {
+  it("go through briefs, frames and removals in order, and keep what was measured", async () => {
+    const { batchPhotoId } = await bringIn(store, workspace, batchId, "a.jpg", await jpegPhoto(800, 600, 16));
+    await measure(store, (await rows())[0].assignmentId!);
+    const next = await reviseBrief(store.db, brief.briefId, parseBrief({ ...body, fileSize: { max: "30KB" } }));
+    await makeEdit(store.db, await batch(), "changing file size", { kind: "brief", before: brief.id, after: next.id });
+    const start = { frame: { x: 0.5, y: 0.5 }, accepted: false };
+    await makeEdit(store.db, await batch(), "moving the frame", { kind: "frame", batchPhotoId, revisionId: next.id, before: start, after: { frame: { x: 0, y: 0.5 }, accepted: true } });
+    expect((await rows())[0]).toMatchObject({ frame: { x: 0, y: 0.5 }, accepted: true });
+    await makeEdit(store.db, await batch(), "leaving out a.jpg", { kind: "remove", batchPhotoIds: [batchPhotoId] });
+    expect(await rows()).toHaveLength(0);
+    expect(await editState(store.db, batchId)).toEqual({ undo: "leaving out a.jpg", redo: null });
+    const undo = () => stepEdit(store.db, workspace, batchId, "undo");
+    expect(await undo()).toBe(true);
+    expect(await rows()).toHaveLength(1);
+    await undo();
+    expect((await rows())[0]).toMatchObject({ frame: { x: 0.5, y: 0.5 }, accepted: false });
+    await undo();
+    expect((await batch()).revisionId).toBe(brief.id);
+    expect((await rows())[0].measured).not.toBeNull();
+    expect(await undo()).toBe(false);
+    expect(await stepEdit(store.db, workspace, batchId, "redo")).toBe(true);
+    expect((await batch()).revisionId).toBe(next.id);
+    await makeEdit(store.db, await batch(), "choosing another", { kind: "brief", before: next.id, after: brief.id });
+    expect((await editState(store.db, batchId)).redo).toBeNull();
+  });
+});
+
+describe("runs", () => {
+  it("hand over what is measured, prove it from disk, and do nothing twice", async () => {
+    const bytes = await jpegPhoto(600, 800, 17);
+    await bringIn(store, workspace, batchId, "A b.jpg", bytes);
+    await bringIn(store, workspace, batchId, "a B.JPG", await jpegPhoto(600, 800, 18));
+    for (const row of await rows()) await measure(store, row.assignmentId!);
+    const runId = (await startRun(store.db, await batch()))!;
+    const items = await store.db.select().from(runItems).where(eq(runItems.runId, runId));
+    // All at once, each twice, as a queue does after a crash.
+    await Promise.all([...items, ...items].map((item) => make(store, item.id)));
+    const run = (await latestRun(store.db, batchId))!;
+    expect(run).toMatchObject({ id: runId, finished: true });
+    expect(run.items.map((i) => [i.state, i.ok])).toEqual([["done", true], ["done", true]]);
+    // Names that differ only in case would meet on some file systems.
+    expect(new Set(run.items.map((i) => i.outputName!.toLowerCase())).size).toBe(2);
+    expect(run.items[0].checks!.map((c) => c.clause)).toEqual(["format", "width", "height", "fileSize"]);
+    expect((await store.files.read((await rows())[0].sha256)).equals(bytes)).toBe(true);
+  });
+
+  it("make a file anew when its measured bytes are gone, and fail one without stopping the others", async () => {
+    await bringIn(store, workspace, batchId, "good.jpg", await jpegPhoto(600, 800, 19));
+    await bringIn(store, workspace, batchId, "bad.jpg", await jpegPhoto(600, 800, 20));
+    const [good, bad] = await rows();
+    await measure(store, good.assignmentId!);
+    await store.files.remove((await rows())[0].measured!.outputSha256!);
+    const runId = (await startRun(store.db, await batch()))!;
+    await store.files.remove(bad.sha256);
+    for (const item of await store.db.select().from(runItems).where(eq(runItems.runId, runId))) await make(store, item.id);
+    const run = (await latestRun(store.db, batchId))!;
+    expect(run.items.map((i) => i.state)).toEqual(["done", "failed"]);
+    expect(run.items[1].error).toBeTruthy();
+    expect(run.finished).toBe(true);
+  });
+
+  it("start nothing where no photo can meet the brief", async () => {
+    expect(await startRun(store.db, await batch())).toBeNull();
+  });
+});
+
+describe("storage", () => {
+  it("gives up trials beyond the cap, never originals or outputs", async () => {
+    await bringIn(store, workspace, batchId, "a.jpg", await jpegPhoto(600, 800, 21));
+    await measure(store, (await rows())[0].assignmentId!);
+    const removed = await trimTrials(store, 0, "0 seconds");
+    expect(removed).toBeGreaterThan(0);
+    const [row] = await rows();
+    expect(await store.files.has(row.sha256)).toBe(true);
+    expect(await store.files.has(row.measured!.outputSha256!)).toBe(true);
+    const known = new Set((await store.db.select().from(files)).map((f) => f.sha256));
+    expect(known.has(row.sha256)).toBe(true);
+    expect((await store.db.select().from(trials)).every((t) => t.sha256 === null)).toBe(true);
+    expect((await store.db.select().from(trials)).every((t) => t.bytes > 0)).toBe(true);
+  });
+
+  it("lists a shipped brief as it was shipped, whatever was changed on a batch", async () => {
+    const shipped = await createBrief(store.db, workspace, { ...body, name: "shipped" }, true);
+    await reviseBrief(store.db, shipped.briefId, { ...body, name: "shipped", fileSize: { max: "1MB" } });
+    expect((await listBriefs(store.db, workspace)).find((b) => b.body.name === "shipped")!.id).toBe(shipped.id);
+  });
+});

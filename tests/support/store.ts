@@ -1,0 +1,36 @@
+/** A database of its own for a test file, and a file store in a temporary folder. */
+import { randomBytes } from "node:crypto";
+import { mkdtemp, rm } from "node:fs/promises";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import pg from "pg";
+import { readSource } from "@/imaging/facts";
+import { migrateStore } from "@/store/migrate";
+import { addPhoto, getBatch, type BatchRow } from "@/store/queries/batches";
+import { openStore, type Store } from "@/store/store";
+
+export async function freshStore(): Promise<{ store: Store; close: () => Promise<void> }> {
+  const server = process.env.ZUMBREL_TEST_DATABASE!;
+  const name = `t${randomBytes(6).toString("hex")}`;
+  const admin = new pg.Client({ connectionString: server });
+  await admin.connect();
+  await admin.query(`create database ${name}`);
+  await admin.end();
+  const dataDir = await mkdtemp(join(tmpdir(), "zumbrel-store-"));
+  const store = openStore({ database: server.replace(/\/zumbrel$/, `/${name}`), dataDir });
+  await migrateStore(store, process.cwd());
+  return {
+    store,
+    close: async () => {
+      await store.pool.end();
+      await rm(dataDir, { recursive: true, force: true });
+    },
+  };
+}
+
+export async function bringIn(store: Store, workspaceId: string, batchId: string, name: string, bytes: Buffer) {
+  const stored = await store.files.put(bytes);
+  const { facts } = await readSource(bytes);
+  const batch: BatchRow = (await getBatch(store.db, workspaceId, batchId))!;
+  return addPhoto(store.db, batch, { name, ...stored, facts });
+}
