@@ -10,7 +10,9 @@ import { startZumbrel } from "./support/start";
 function processesOf(folder: string): number[] {
   const out = execFileSync("bash", ["-c", `grep -l -a -- "${folder}" /proc/[0-9]*/environ /proc/[0-9]*/cmdline 2>/dev/null || true`], { encoding: "utf8" });
   const ids = new Set([...out.matchAll(/\/proc\/(\d+)\//g)].map((m) => Number(m[1])));
-  return [...ids].filter((id) => id !== process.pid && !/grep|bash -c/.test(execFileSync("bash", ["-c", `tr '\\0' ' ' < /proc/${id}/cmdline 2>/dev/null || true`], { encoding: "utf8" })));
+  const commandOf = (id: number) => execFileSync("bash", ["-c", `(tr '\\0' ' ' < /proc/${id}/cmdline) 2>/dev/null || true`], { encoding: "utf8" });
+  // The search itself is over by now and has no command line any more.
+  return [...ids].filter((id) => id !== process.pid && commandOf(id) !== "" && !commandOf(id).includes("grep"));
 }
 
 test("start, kill -9 of everything, start again: the photo and the run are there", async ({ page }) => {

@@ -63,24 +63,36 @@ export class Postgres {
   }
 
   private async up(dataDir: string): Promise<void> {
-    if (await this.isRunning()) {
-      const lines = (await readFile(join(this.folder, "postmaster.pid"), "utf8")).split("\n");
-      this.port = Number(lines[3]);
+    const running = await this.runningPort();
+    if (running !== null) {
+      this.port = running;
       return;
     }
+    // What is left of a server that was killed: its number may belong to another process, or to one nobody has collected yet.
+    await rm(join(this.folder, "postmaster.pid"), { force: true });
     this.port = await freePort();
-    const log = join(dataDir, "db", "server.log");
+    const log = join(this.folder, "server.log");
     const options = `-p ${this.port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c fsync=on -c max_connections=60 -c log_min_messages=warning`;
-    try {
-      await asOwner(join(this.bin, "pg_ctl"), ["start", "-w", "-t", "60", "-s", "-D", this.folder, "-l", log, "-o", options]);
-    } catch {
-      const tail = (await readFile(log, "utf8").catch(() => "")).trim().split("\n").slice(-3).join(" ");
-      throw new SetupError(`PostgreSQL did not start in ${this.folder}: ${tail || "see its log"}`);
+    const start = () => asOwner(join(this.bin, "pg_ctl"), ["start", "-w", "-t", "60", "-s", "-D", this.folder, "-l", log, "-o", options]);
+    // The helpers of a killed server hold its shared memory for a moment longer.
+    for (let attempt = 0; ; attempt += 1) {
+      try {
+        await start();
+        break;
+      } catch {
+        const tail = (await readFile(log, "utf8").catch(() => "")).trim().split("\n").slice(-3).join(" ");
+        if (attempt >= 5) throw new SetupError(`PostgreSQL did not start in ${this.folder}: ${tail || "see its log"} (data in ${dataDir})`);
+        await new Promise((done) => setTimeout(done, 700));
+      }
     }
   }
 
-  private async isRunning(): Promise<boolean> {
-    return asOwner(join(this.bin, "pg_ctl"), ["status", "-D", this.folder]).then(() => true, () => false);
+  /** The port of a server that really runs on this folder, else null. */
+  private async runningPort(): Promise<number | null> {
+    const lines = (await readFile(join(this.folder, "postmaster.pid"), "utf8").catch(() => "")).split("\n");
+    const command = await readFile(`/proc/${Number(lines[0])}/cmdline`, "utf8").catch(() => "");
+    const port = Number(lines[3]);
+    return command.includes(this.folder) && port > 0 ? port : null;
   }
 
   async stop(): Promise<void> {

@@ -1,7 +1,7 @@
 "use client";
 
 import { X } from "lucide-react";
-import { useState, type FormEvent } from "react";
+import { useState, type FormEvent, type ReactNode } from "react";
 import { formatBytes } from "@/core/units";
 import { call, useChange } from "../api/client";
 import type { DeskView } from "../api/contract";
@@ -16,9 +16,11 @@ interface Props {
   uploads: Upload[];
   onDismiss: (key: number) => void;
   onOpen: () => void;
+  /** The hidden file input that the button opens. */
+  input: ReactNode;
 }
 
-export function BatchRail({ desk, error, chosen, onChoose, uploads, onDismiss, onOpen }: Props) {
+export function BatchRail({ desk, error, chosen, onChoose, uploads, onDismiss, onOpen, input }: Props) {
   return (
     <aside aria-label="Batches" className="row-span-2 flex min-h-0 flex-col border-r border-rule bg-rail">
       <div className="flex items-center justify-between px-[18px] pt-3.5 pb-1">
@@ -50,6 +52,7 @@ export function BatchRail({ desk, error, chosen, onChoose, uploads, onDismiss, o
       </ul>
       <UploadList uploads={uploads} onDismiss={onDismiss} />
       <div className="p-3">
+        {input}
         <button type="button" onClick={onOpen} className="w-full rounded-box border border-dashed border-[#9a9a98] px-2 py-4 text-center hover:bg-wash">
           <span className="press block">Drop photos here</span>
           <span className="text-small text-ink">or choose files, or paste</span>

@@ -99,7 +99,7 @@ function ChipButton({ chip, brief, fresh, onSave, onClose }: ChipProps) {
   return (
     <Popover.Root open={open} onOpenChange={change}>
       <Popover.Trigger className="box px-2.5 py-1 hover:bg-wash data-[state=open]:border-plum">
-        <span className="mr-2 text-small text-second">{chip.title}</span>
+        <span className="mr-1 text-small text-second">{chip.title}</span>{" "}
         <span className="figures font-semibold">{words ?? "not yet said"}</span>
       </Popover.Trigger>
       <Popover.Portal>

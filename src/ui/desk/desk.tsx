@@ -76,10 +76,9 @@ export function Desk() {
   const none = desk.data && desk.data.batches.length === 0;
   return (
     <div {...drop.getRootProps()} className="relative grid h-screen grid-rows-[46px_1fr] overflow-hidden">
-      <input {...drop.getInputProps()} aria-label="Choose photos" data-testid="file-input" />
       <Header batch={shown} onStep={(direction) => stepEdit(direction)} />
       <div className="grid min-h-0 grid-cols-[204px_minmax(0,1fr)_300px] grid-rows-[minmax(0,1fr)_auto] max-[1150px]:grid-cols-[176px_minmax(0,1fr)_252px]">
-        <BatchRail desk={desk.data ?? null} error={desk.error} chosen={batchId} onChoose={choose} uploads={uploads} onDismiss={dismiss} onOpen={drop.open} />
+        <BatchRail desk={desk.data ?? null} error={desk.error} chosen={batchId} onChoose={choose} uploads={uploads} onDismiss={dismiss} onOpen={drop.open} input={<input {...drop.getInputProps()} aria-label="Choose photos" />} />
         <main className="grid min-h-0 min-w-0 grid-rows-[auto_minmax(0,1fr)]">
           {none && !uploads.length ? (
             <Welcome onOpen={drop.open} demoComing={desk.data.demoComing} />
