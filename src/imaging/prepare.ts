@@ -62,13 +62,13 @@ async function decode(source: Source, geometry: Geometry, background: string, op
 
 /**
  * A decoder that shrinks a JPEG by 4 or 8 while loading does not notice that the last rows are missing
- * (measured: a file that lacks its last 3 % decodes without a warning). So those are read at half size too.
+ * (measured: a file that lacks its last 3 % decodes without a warning). So the last row is read at full size too,
+ * beside the real decode: 0.2 s for 24 megapixels.
  */
-async function checkTail(source: Source, geometry: Geometry, failOn: "warning" | "truncated"): Promise<void> {
-  const { jpeg, bytes } = source;
+async function checkTail({ jpeg, bytes }: Source, geometry: Geometry, failOn: "warning" | "truncated"): Promise<void> {
   if (!jpeg || geometry.scale >= 0.5) return;
-  const [width, height] = [Math.ceil(jpeg.frame.width / 2), Math.ceil(jpeg.frame.height / 2)];
-  await sharp(bytes, { failOn, limitInputPixels: MAX_PIXELS }).resize(width, height, { fit: "fill", kernel: "nearest" }).extract({ left: 0, top: height - 1, width, height: 1 }).raw().toBuffer();
+  const { width, height } = jpeg.frame;
+  await sharp(bytes, { failOn, limitInputPixels: MAX_PIXELS }).extract({ left: 0, top: height - 1, width, height: 1 }).raw().toBuffer();
 }
 
 interface Arrangement {
