@@ -60,10 +60,10 @@ test("several photos: one bad, one wide; undo, redo, leaving out, and a ZIP", as
   await newBatch(page, "Several");
   await chooseBrief(page, "Night-trapping permit: portrait");
   await dropFiles(page, [
+    jpeg("letter.jpg", Buffer.from("Dear office, this is no picture")),
     jpeg("upright.jpg", await jpegPhoto(800, 1000, 32)),
     jpeg("wide.jpg", await jpegPhoto(1600, 600, 33)),
     { name: "drawing.png", mimeType: "image/png", buffer: await pngPhoto(480, 600, 34) },
-    jpeg("letter.jpg", Buffer.from("Dear office, this is no picture")),
     jpeg("half.jpg", (await jpegPhoto(400, 500, 35)).subarray(0, 9000)),
   ]);
   await expect(page.getByRole("alert").filter({ hasText: "letter.jpg" })).toContainText("This is a text file, not a picture");

@@ -5,7 +5,7 @@ import { join } from "node:path";
 import { DEMO_BATCHES, DEMO_VERSION } from "@demo/batches";
 import { STARTER_BRIEFS } from "@demo/briefs";
 import { readSource } from "@/imaging/facts";
-import { addPhoto, createBatch, deleteDemoBatches, getBatch } from "@/store/queries/batches";
+import { addPhoto, createBatch, getBatch, putDemoAway } from "@/store/queries/batches";
 import { createBrief, listBriefs } from "@/store/queries/briefs";
 import { localWorkspace, putSetting } from "@/store/queries/workspace";
 import { announce } from "@/store/queue";
@@ -36,7 +36,7 @@ export async function loadDemo(store: Store, root: string, dataDir: string): Pro
   const workspaceId = await localWorkspace(store.db);
   await shipBriefs(store);
   const shelf = await listBriefs(store.db, workspaceId);
-  await deleteDemoBatches(store.db, workspaceId);
+  await putDemoAway(store.db, workspaceId, DEMO_BATCHES.flatMap((batch) => batch.photos));
   for (const batch of DEMO_BATCHES) {
     const revision = shelf.find((brief) => brief.body.name === batch.brief);
     const id = await createBatch(store.db, workspaceId, batch.name, revision?.id ?? null, true);

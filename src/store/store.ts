@@ -8,7 +8,7 @@ import * as schema from "./schema";
 
 export type Database = NodePgDatabase<typeof schema>;
 /** The database, or a transaction on it. */
-export type Executor = Pick<Database, "select" | "insert" | "update" | "delete" | "execute">;
+export type Executor = Pick<Database, "select" | "selectDistinct" | "insert" | "update" | "delete" | "execute">;
 
 export interface Store {
   db: Database;

@@ -7,7 +7,7 @@ import { make } from "@/runs/make";
 import { measure } from "@/runs/measure";
 import { thumb } from "@/runs/thumb";
 import { TooLargeError } from "@/store/file-store";
-import { createBatch, getBatch, listBatches, listRows } from "@/store/queries/batches";
+import { createBatch, getBatch, listBatches, listRows, putDemoAway } from "@/store/queries/batches";
 import { createBrief, listBriefs, reviseBrief, type Revision } from "@/store/queries/briefs";
 import { editState, makeEdit, stepEdit } from "@/store/queries/edits";
 import { latestRun, startRun } from "@/store/queries/runs";
@@ -192,6 +192,18 @@ describe("storage", () => {
     expect(known.has(row.sha256)).toBe(true);
     expect((await store.db.select().from(trials)).every((t) => t.sha256 === null)).toBe(true);
     expect((await store.db.select().from(trials)).every((t) => t.bytes > 0)).toBe(true);
+  });
+
+  it("puts the demo away, but not a batch with photos of somebody's own", async () => {
+    const demo = async (name: string) => createBatch(store.db, workspace, name, brief.id, true);
+    const [plain, mixed] = [await demo("plain"), await demo("mixed")];
+    await bringIn(store, workspace, plain, "moth.jpg", await jpegPhoto(60, 50, 22));
+    await bringIn(store, workspace, mixed, "moth.jpg", await jpegPhoto(60, 50, 22));
+    await bringIn(store, workspace, mixed, "holiday.jpg", await jpegPhoto(60, 50, 23));
+    await putDemoAway(store.db, workspace, ["moth.jpg"]);
+    const names = (await listBatches(store.db, workspace)).map((b) => b.name);
+    expect(names).toContain("mixed");
+    expect(names).not.toContain("plain");
   });
 
   it("lists a shipped brief as it was shipped, whatever was changed on a batch", async () => {

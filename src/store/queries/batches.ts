@@ -1,5 +1,5 @@
 /** Batches, the photos in them and the assignments that follow from brief and frame. */
-import { and, asc, desc, eq, inArray, isNull, sql } from "drizzle-orm";
+import { and, asc, desc, eq, inArray, isNull, notInArray, sql } from "drizzle-orm";
 import { PIXEL_CLAUSES, type Brief } from "@/core/brief";
 import { CENTRED } from "@/core/frame";
 import type { Facts } from "@/core/proof";
@@ -54,8 +54,16 @@ export async function getBatch(db: Executor, workspaceId: string, id: string): P
   return row ?? null;
 }
 
-export async function deleteDemoBatches(db: Executor, workspaceId: string): Promise<void> {
-  await db.update(batches).set({ deletedAt: new Date() }).where(and(eq(batches.workspaceId, workspaceId), eq(batches.demo, true)));
+/** Puts the demo's batches away. One that somebody brought photos of their own into stays, as a batch of theirs. */
+export async function putDemoAway(db: Executor, workspaceId: string, demoPhotos: readonly string[]): Promise<void> {
+  const demo = and(eq(batches.workspaceId, workspaceId), eq(batches.demo, true), isNull(batches.deletedAt));
+  const own = await db
+    .selectDistinct({ id: batches.id })
+    .from(batches)
+    .innerJoin(batchPhotos, and(eq(batchPhotos.batchId, batches.id), isNull(batchPhotos.deletedAt), notInArray(batchPhotos.name, [...demoPhotos])))
+    .where(demo);
+  if (own.length) await db.update(batches).set({ demo: false }).where(inArray(batches.id, own.map((row) => row.id)));
+  await db.update(batches).set({ deletedAt: new Date() }).where(demo);
 }
 
 export interface NewPhoto {

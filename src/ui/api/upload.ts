@@ -38,7 +38,9 @@ export function useUploads() {
 
   const bring = useCallback(async (batchId: string, files: readonly File[]) => {
     const waiting = files.map((file) => ({ file, key: (next.current += 1) }));
-    setUploads((all) => [...all, ...waiting.map(({ file, key }) => ({ key, name: file.name, share: 0, error: null }))]);
+    // Listed now: the lanes below take from the waiting ones before React looks at the list.
+    const shown = waiting.map(({ file, key }) => ({ key, name: file.name, share: 0, error: null }));
+    setUploads((all) => [...all, ...shown]);
     const lane = async () => {
       for (let job = waiting.shift(); job; job = waiting.shift()) {
         const { file, key } = job;

@@ -27,12 +27,12 @@ interface Column {
 }
 
 function columnsOf(brief: Brief | null, resolved: ResolvedBrief | null): Column[] {
-  const columns: Column[] = [{ key: "photo", title: "Photo", width: "minmax(110px,1fr)", cell: (row) => <PhotoCell row={row} /> }];
+  const columns: Column[] = [{ key: "photo", title: "Photo", width: "minmax(90px,1fr)", cell: (row) => <PhotoCell row={row} /> }];
   if (brief?.format) columns.push({ key: "format", title: "Format", width: "44px", cell: (row) => <FormatCell row={row} brief={brief} /> });
-  columns.push({ key: "pixels", title: "Pixels", width: "158px", cell: (row) => <PixelCell row={row} brief={resolved} /> });
-  columns.push({ key: "size", title: "File size", width: "114px", cell: (row) => <SizeCell row={row} brief={resolved} /> });
+  columns.push({ key: "pixels", title: "Pixels", width: "minmax(92px,158px)", cell: (row) => <PixelCell row={row} brief={resolved} /> });
+  columns.push({ key: "size", title: "File size", width: "minmax(86px,114px)", cell: (row) => <SizeCell row={row} brief={resolved} /> });
   if (brief?.resolution) columns.push({ key: "resolution", title: "Resolution", width: "74px", cell: (row) => <ResolutionCell row={row} /> });
-  columns.push({ key: "verdict", title: "Verdict", width: "110px", cell: (row) => <VerdictCell row={row} /> });
+  columns.push({ key: "verdict", title: "Verdict", width: "minmax(84px,110px)", cell: (row) => <VerdictCell row={row} /> });
   return columns;
 }
 
@@ -166,7 +166,7 @@ function PixelCell({ row, brief }: { row: RowView; brief: ResolvedBrief | null }
     <>
       <span className="flex items-baseline justify-between gap-1">
         <b className="figures whitespace-nowrap">{will ?? "cannot"}</b>
-        <span className="figures truncate text-[10.5px] text-second">{same ? "as it is" : now}</span>
+        <span className="figures truncate text-[10.5px] text-second max-[1150px]:hidden">{same ? "as it is" : now}</span>
       </span>
       <Gauge {...pixelGauge(row, brief)} tone={toneOf(row)} width={150} label={`now ${now}, will be ${will ?? "nothing"}`} />
     </>
@@ -180,7 +180,7 @@ function SizeCell({ row, brief }: { row: RowView; brief: ResolvedBrief | null })
     <>
       <span className="flex items-baseline justify-between gap-1">
         <b className={`figures whitespace-nowrap ${row.figure === "about" ? "font-normal text-second" : ""}`}>{row.figure === "about" ? `about ${words}` : words}</b>
-        <span className="figures text-[10.5px] text-second">{formatBytes(row.before.bytes)}</span>
+        <span className="figures text-[10.5px] text-second max-[1150px]:hidden">{formatBytes(row.before.bytes)}</span>
       </span>
       <Gauge
         min={brief?.fileSize.min ?? null}

@@ -73,14 +73,14 @@ export function Desk() {
     return () => window.removeEventListener("keydown", key);
   }, [batchId, stepEdit]);
 
-  const none = desk.data && desk.data.batches.length === 0;
+  const none = desk.data !== undefined && desk.data.batches.length === 0 && uploads.length === 0;
   return (
     <div {...drop.getRootProps()} className="relative grid h-screen grid-rows-[46px_1fr] overflow-hidden">
       <Header batch={shown} onStep={(direction) => stepEdit(direction)} />
-      <div className="grid min-h-0 grid-cols-[204px_minmax(0,1fr)_300px] grid-rows-[minmax(0,1fr)_auto] max-[1150px]:grid-cols-[176px_minmax(0,1fr)_252px]">
+      <div className="grid min-h-0 grid-cols-[204px_minmax(0,1fr)_300px] grid-rows-[minmax(0,1fr)_auto] max-[1150px]:grid-cols-[160px_minmax(0,1fr)_252px]">
         <BatchRail desk={desk.data ?? null} error={desk.error} chosen={batchId} onChoose={choose} uploads={uploads} onDismiss={dismiss} onOpen={drop.open} input={<input {...drop.getInputProps()} aria-label="Choose photos" />} />
-        <main className="grid min-h-0 min-w-0 grid-rows-[auto_minmax(0,1fr)]">
-          {none && !uploads.length ? (
+        <main className={`grid min-h-0 min-w-0 grid-rows-[auto_minmax(0,1fr)] ${none ? "col-span-2" : ""}`}>
+          {none && desk.data ? (
             <Welcome onOpen={drop.open} demoComing={desk.data.demoComing} />
           ) : (
             <>
@@ -93,7 +93,8 @@ export function Desk() {
             </>
           )}
         </main>
-        {shown && row ? <PhotoPane key={row.id} batch={shown} row={row} /> : <aside aria-label="Selected photo" className="border-l border-rule bg-ground" />}
+        {shown && row && <PhotoPane key={row.id} batch={shown} row={row} />}
+        {!none && !row && <aside aria-label="Selected photo" className="border-l border-rule bg-ground" />}
         {shown && rows.length > 0 && <RunBar batch={shown} />}
       </div>
       {drop.isDragActive && (

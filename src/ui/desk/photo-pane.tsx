@@ -16,7 +16,7 @@ interface Props {
   row: RowView;
 }
 
-const VIEW = { width: 252, height: 196 };
+const VIEW = { width: 224, height: 196 };
 
 export function PhotoPane({ batch, row }: Props) {
   const leaveOut = useChange(() => call("POST", `batches/${batch.id}/remove`, { ids: [row.id], words: `leaving out ${row.name}`.slice(0, 300) }));
@@ -121,9 +121,9 @@ function Cropped({ row, width, height }: { row: RowView; width: number; height: 
 function ProofList({ made }: { made: MadeView }) {
   return (
     <section aria-label="Proof" className="mb-4">
-      <div className="flex items-center justify-between">
+      <div className="flex items-center justify-between gap-2">
         <h3 className="text-small font-semibold text-second">Proof, read back from the file</h3>
-        <a href={`/api/items/${made.itemId}/file`} download className="box press inline-flex h-7 items-center gap-1.5 px-2.5 hover:bg-wash">
+        <a href={`/api/items/${made.itemId}/file`} download className="box press inline-flex h-7 shrink-0 items-center gap-1.5 px-2.5 whitespace-nowrap hover:bg-wash">
           <Download size={14} aria-hidden /> Take it
         </a>
       </div>

@@ -21,7 +21,7 @@ export function Gauge({ tone, label, width = 118, ...input }: Props) {
   const x = (share: number) => left + share * (right - left);
   const colour = TONES[tone];
   return (
-    <svg width={width} height={HEIGHT} role="img" aria-label={label} className="block">
+    <svg viewBox={`0 0 ${width} ${HEIGHT}`} width={width} height={HEIGHT} preserveAspectRatio="xMinYMid" role="img" aria-label={label} className="block max-w-full">
       <line x1={left} x2={right} y1={LINE} y2={LINE} stroke="#a9a9a7" strokeWidth={1} />
       {model.nowBeyond === "right" && <path d={`M${right - 4} ${LINE - 4}l5 4l-5 4`} fill="none" stroke="var(--color-second)" strokeWidth={1.2} />}
       {model.nowBeyond === "left" && <path d={`M${left + 4} ${LINE - 4}l-5 4l5 4`} fill="none" stroke="var(--color-second)" strokeWidth={1.2} />}
