@@ -67,7 +67,7 @@ async function fit(call: Extract<Call, { command: "fit" }>): Promise<number> {
   const brief = await loadBrief(call.brief);
   const refused = refusal(brief);
   if (refused) throw new CallError(refused);
-  const sources = await listSources(call.paths);
+  const sources = await listSources(call.paths, call.out);
   if (!sources.length) throw new CallError("There are no pictures in the folders that were given.");
   await checkOutputFolder(call.out, sources);
   const progress = new Progress(sources.length);

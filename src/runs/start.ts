@@ -101,7 +101,7 @@ async function main(): Promise<void> {
   const env = { ...process.env, NODE_ENV: "production" as const, NEXT_TELEMETRY_DISABLED: "1", ZUMBREL_DATA: dataDir, ZUMBREL_DATABASE: database.url, ZUMBREL_PORT: String(port) };
   const begin = (name: string) =>
     new Promise<void>((resolve) => {
-      const child = fork(join(root, ".build", `${name}.mjs`), [], { cwd: root, env, stdio: ["ignore", "inherit", "inherit", "ipc"] });
+      const child = fork(join(root, ".build", `${name}.mjs`), [], { cwd: root, env, stdio: ["ignore", "ignore", "inherit", "ipc"] });
       children.push(child);
       child.once("message", () => resolve());
       child.once("exit", (code) => {

@@ -78,6 +78,17 @@ describe("fit", () => {
     expect(names).toEqual(["again/b-permit.jpg", "again/b-permit-2.jpg", "again/b-permit-3.jpg", "again/b-permit-4.jpg"]);
   });
 
+  it("does not take its own outputs for sources when they lie inside the folder", async () => {
+    await mkdir(join(folder, "nest"));
+    await writeFile(join(folder, "nest/p.jpg"), await jpegPhoto(320, 400));
+    const args = ["fit", "nest", "--brief", "form.brief.json", "--out", "nest/ready", "--json"];
+    for (const name of ["nest/ready/p-permit.jpg", "nest/ready/p-permit-2.jpg"]) {
+      const { code, out } = await zumbrel(args);
+      expect(code).toBe(0);
+      expect(JSON.parse(out).results.map((r: { output: string }) => r.output)).toEqual([name]);
+    }
+  });
+
   it("answers 1 with a row for each source that fails, and writes the others", async () => {
     const { code, out } = await zumbrel(["fit", "in/b.jpg", "text.jpg", "empty.jpg", "gone.jpg", "--brief", "form.brief.json", "--out", "mixed", "--json"]);
     expect(code).toBe(1);

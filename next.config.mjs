@@ -1,10 +1,7 @@
-import type { NextConfig } from "next";
-
-const config: NextConfig = {
+/** @type {import("next").NextConfig} */
+export default {
   serverExternalPackages: ["sharp", "pg", "graphile-worker", "pino"],
   poweredByHeader: false,
   compress: false,
   devIndicators: false,
 };
-
-export default config;

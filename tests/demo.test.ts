@@ -1,0 +1,45 @@
+import { createHash } from "node:crypto";
+import sharp from "sharp";
+import { describe, expect, it } from "vitest";
+import { DEMO_BATCHES } from "@demo/batches";
+import { STARTER_BRIEFS } from "@demo/briefs";
+import { PICTURES } from "@demo/pictures";
+import { makePicture } from "@demo/write";
+import { notCarriedOut, parseBrief } from "@/core/brief";
+import { readSource } from "@/imaging/facts";
+
+const small = PICTURES.filter((p) => p.width * p.height < 400_000);
+
+describe("the demo", () => {
+  it.each(small.map((p) => p.name))("%s has the same bytes every time", async (name) => {
+    const picture = PICTURES.find((p) => p.name === name)!;
+    const hash = (bytes: Buffer) => createHash("sha256").update(bytes).digest("hex");
+    expect(hash(await makePicture(picture))).toBe(hash(await makePicture(picture)));
+  });
+
+  it("writes pictures as they are described: turned by EXIF, in wide spaces, in 16 bits", async () => {
+    const make = async (change: Partial<(typeof PICTURES)[number]>) => (await readSource(await makePicture({ ...small[0], width: 80, height: 120, ...change }))).facts;
+    expect(await make({ orientation: 6, place: true })).toMatchObject({ width: 80, height: 120, orientation: 6, privateData: expect.arrayContaining(["place", "serial numbers"]) });
+    expect(await make({ space: "display-p3" })).toMatchObject({ colourSpace: "display-p3", profile: true });
+    expect(await make({ space: "oprgb" })).toMatchObject({ colourSpace: "oprgb" });
+    expect(await make({ kind: "tiff16", ppi: 300 })).toMatchObject({ format: "tiff", bits: 16, colourSpace: "srgb" });
+  });
+
+  it("looks and compresses like photographs: grain and texture, not flat colour", async () => {
+    const { entropy } = await sharp(await makePicture(small.find((p) => p.name === "small-crop.jpg")!)).stats();
+    expect(entropy).toBeGreaterThan(6);
+  });
+
+  it("has sizes up to 24 megapixels and three kinds of file, in batches with briefs that can be carried out", () => {
+    expect(PICTURES.length).toBeGreaterThanOrEqual(14);
+    const megapixels = PICTURES.map((p) => (p.width * p.height) / 1e6);
+    expect(Math.max(...megapixels)).toBe(24);
+    expect(new Set(PICTURES.map((p) => p.kind))).toEqual(new Set(["jpeg", "png", "tiff16"]));
+    const names = new Set(PICTURES.map((p) => p.name));
+    for (const batch of DEMO_BATCHES) {
+      for (const photo of batch.photos) expect(names, photo).toContain(photo);
+      expect(STARTER_BRIEFS.map((b) => b.name)).toContain(batch.brief);
+    }
+    for (const brief of STARTER_BRIEFS) expect(notCarriedOut(parseBrief(brief)), brief.name).toEqual([]);
+  });
+});
