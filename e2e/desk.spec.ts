@@ -31,9 +31,13 @@ function unzip(bytes: Buffer): Promise<Record<string, Buffer>> {
 test("a photo in, two chips edited, a file out that meets the rules", async ({ page }) => {
   await openDesk(page);
   await newBatch(page, "First form");
-  await chooseBrief(page, "Course card");
   await dropFiles(page, [jpeg("warden.jpg", await jpegPhoto(1500, 2000, 31))]);
   await expect(row(page, "warden.jpg")).toBeVisible();
+  await expect(page.getByRole("button", { name: "Say what is asked first" })).toBeDisabled();
+  // From nothing to the form's rules: what was said last time does not stick.
+  await editChip(page, "Add format", { JPEG: true });
+  await editChip(page, "Add pixels", { "Long side": "900" });
+  await editChip(page, "Add file size", { "At most": "1 MB" });
   await editChip(page, "Pixels", { Width: "240", Height: "300px", "Long side": "" });
   await editChip(page, "File size", { "At least": "24 KB", "At most": "60" });
   await expect(page.getByRole("button", { name: "Pixels 240 × 300" })).toBeVisible();
@@ -127,8 +131,7 @@ test("what is wrong in a chip is said in place, and loses nothing", async ({ pag
   await expect(region.getByRole("button", { name: "Pixels width 192 px" })).toBeVisible();
   await region.getByRole("button", { name: /^Resolution/ }).click();
   await dialog.getByRole("button", { name: "Remove this clause" }).click();
-  await region.getByRole("button", { name: "Add" }).click();
-  await page.getByRole("menuitem", { name: "Resolution" }).click();
+  await region.getByRole("button", { name: "Add resolution" }).click();
   await dialog.getByLabel("Resolution").fill("120 px/cm");
   await expect(dialog).toContainText("304.8 ppi");
   await dialog.getByRole("button", { name: "Use this" }).click();

@@ -41,15 +41,19 @@ export const grid = (page: Page): Locator => page.getByRole("grid");
 export const row = (page: Page, name: string): Locator => grid(page).getByRole("row").filter({ hasText: name });
 
 /** Opens a chip, fills its fields by label, and takes the new values. */
-export async function editChip(page: Page, title: string, values: Record<string, string>): Promise<void> {
+export async function editChip(page: Page, title: string, values: Record<string, string | true>): Promise<void> {
   await page.getByRole("region", { name: "Brief" }).getByRole("button", { name: new RegExp(`^${title}`) }).click();
-  for (const [label, value] of Object.entries(values)) await page.getByRole("dialog").getByLabel(label).fill(value);
+  for (const [label, value] of Object.entries(values)) {
+    const field = page.getByRole("dialog").getByLabel(label);
+    if (value === true) await field.check();
+    else await field.fill(value);
+  }
   await page.getByRole("button", { name: "Use this" }).click();
   await expect(page.getByRole("dialog")).toHaveCount(0);
 }
 
 export async function chooseBrief(page: Page, name: string): Promise<void> {
-  await page.getByRole("button", { name: "Another brief" }).click();
+  await page.getByRole("button", { name: /^(Another|Choose a) brief$/ }).click();
   await page.getByRole("menuitem", { name }).click();
   await expect(page.getByRole("heading", { name })).toBeVisible();
 }

@@ -2,7 +2,7 @@
 import { within, type ResolvedBrief } from "@/core/brief";
 import {
   TAG, bodyOf, chunk, chunkBody, emptyExif, exifSegment, filterExif, iccSegments, isExif, isIcc, isIptc, isJfif, isMultiPicture, isXmp, jfifSegment,
-  longEntry, MARKER, physChunk, readJpeg, readPng, rebuildJpeg, rebuildPng, shortEntry, withEntries, withResolution, writeExif, writeProfile,
+  longEntry, MARKER, physChunk, readJpeg, readPng, rebuildJpeg, rebuildPng, resolutionOf, shortEntry, withEntries, withResolution, writeExif, writeProfile,
   type Exif,
 } from "@/core/containers";
 import { isPngText, keptPngText, type Source } from "./facts";
@@ -78,7 +78,9 @@ export function rewriteHeaders(brief: ResolvedBrief, source: Source): Uint8Array
   const cleans = none ? facts.metadata : facts.privateData.length > 0;
   const asked = brief.resolution;
   const slack = Math.max(0.05, facts.resolutionStep);
-  const sets = asked !== null && !(facts.resolution !== null && facts.resolution.every((v) => within(asked, v, slack)));
+  const unmet = asked !== null && !(facts.resolution !== null && facts.resolution.every((v) => within(asked, v, slack)));
+  // A resolution that stood only in EXIF is no metadata about anyone: it moves to the format's own field.
+  const sets = unmet || (none && cleans && resolutionOf(source.exif) !== null);
   const unprofiles = brief.stated.has("colour") && brief.profile === "omit" && facts.profile;
   if (!cleans && !sets && !unprofiles) return source.bytes;
   const ppi = sets ? resolutionToWrite(brief, source) : null;

@@ -1,6 +1,6 @@
 /** Puts bytes on disk so that a file is there whole or not at all, and never over another. */
 import { randomBytes } from "node:crypto";
-import { link, mkdir, open, rename, unlink } from "node:fs/promises";
+import { link, mkdir, open, unlink } from "node:fs/promises";
 import { dirname, join } from "node:path";
 
 async function writeTemporary(folder: string, bytes: Uint8Array): Promise<string> {
@@ -29,12 +29,4 @@ export async function writeNewFile(path: string, bytes: Uint8Array): Promise<voi
   } finally {
     await unlink(temporary).catch(() => undefined);
   }
-}
-
-/** Writes a file whose name says its content, so that replacing it changes nothing. */
-export async function writeContent(path: string, bytes: Uint8Array): Promise<void> {
-  const folder = dirname(path);
-  await mkdir(folder, { recursive: true });
-  const temporary = await writeTemporary(folder, bytes);
-  await rename(temporary, path);
 }

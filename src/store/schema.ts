@@ -67,7 +67,8 @@ export const batchPhotos = pgTable(
     batchId: uuid("batch_id").notNull().references(() => batches.id),
     photoId: uuid("photo_id").notNull().references(() => photos.id),
     name: text("name").notNull(),
-    position: integer("position").notNull().generatedAlwaysAsIdentity(),
+    /** Order in the batch: that in which the photos were given, however their uploads overtook each other. */
+    position: doublePrecision("position").notNull(),
     createdAt: created(),
     deletedAt: deleted(),
   },

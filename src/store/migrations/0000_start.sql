@@ -17,7 +17,7 @@ CREATE TABLE "batch_photos" (
 	"batch_id" uuid NOT NULL,
 	"photo_id" uuid NOT NULL,
 	"name" text NOT NULL,
-	"position" integer GENERATED ALWAYS AS IDENTITY (sequence name "batch_photos_position_seq" INCREMENT BY 1 MINVALUE 1 MAXVALUE 2147483647 START WITH 1 CACHE 1),
+	"position" double precision NOT NULL,
 	"created_at" timestamp with time zone DEFAULT now() NOT NULL,
 	"deleted_at" timestamp with time zone
 );

@@ -1,10 +1,10 @@
 /** Batches, the photos in them and the assignments that follow from brief and frame. */
-import { and, asc, desc, eq, inArray, isNull, notInArray, sql } from "drizzle-orm";
+import { and, asc, eq, inArray, isNull, notInArray, sql } from "drizzle-orm";
 import { PIXEL_CLAUSES, type Brief } from "@/core/brief";
 import { CENTRED } from "@/core/frame";
 import type { Facts } from "@/core/proof";
 import { addJobs, PRIORITY, removeJobs } from "../queue";
-import { assignments, batches, batchPhotos, briefRevisions, files, photos, type FrameState } from "../schema";
+import { assignments, batches, batchPhotos, files, photos, type FrameState } from "../schema";
 import type { Executor } from "../store";
 import { getRevision } from "./briefs";
 
@@ -68,6 +68,8 @@ export async function putDemoAway(db: Executor, workspaceId: string, demoPhotos:
 
 export interface NewPhoto {
   name: string;
+  /** Photos of a batch are shown in this order; milliseconds since 1970 where nobody says. */
+  position?: number;
   sha256: string;
   bytes: number;
   facts: Facts;
@@ -84,7 +86,7 @@ export async function addPhoto(db: Executor, batch: BatchRow, photo: NewPhoto): 
   const [same] = await db.select({ id: photos.id }).from(photos).where(and(eq(photos.workspaceId, batch.workspaceId), eq(photos.sha256, photo.sha256)));
   const [placed] = await db
     .insert(batchPhotos)
-    .values({ batchId: batch.id, photoId: same.id, name: photo.name })
+    .values({ batchId: batch.id, photoId: same.id, name: photo.name, position: photo.position ?? Date.now() })
     .onConflictDoUpdate({ target: [batchPhotos.batchId, batchPhotos.photoId], set: { deletedAt: null } })
     .returning({ id: batchPhotos.id });
   if (fresh) await addJobs(db, "thumb", [same.id], PRIORITY.thumb);
@@ -108,7 +110,7 @@ export async function assign(db: Executor, batchId: string, revisionId: string, 
     .from(batchPhotos)
     .leftJoin(assignments, and(eq(assignments.batchPhotoId, batchPhotos.id), eq(assignments.revisionId, revisionId), eq(assignments.current, true)))
     .where(and(eq(batchPhotos.batchId, batchId), isNull(batchPhotos.deletedAt), isNull(assignments.id)))
-    .orderBy(asc(batchPhotos.position));
+    .orderBy(asc(batchPhotos.position), asc(batchPhotos.id));
   if (present.length) {
     const frames = new Map<string, FrameState>();
     if (keeps) {
@@ -137,7 +139,7 @@ async function unmeasured(db: Executor, batchId: string, revisionId: string): Pr
     .where(
       and(eq(batchPhotos.batchId, batchId), isNull(batchPhotos.deletedAt), eq(assignments.revisionId, revisionId), eq(assignments.current, true), isNull(assignments.measured)),
     )
-    .orderBy(asc(batchPhotos.position));
+    .orderBy(asc(batchPhotos.position), asc(batchPhotos.id));
   return rows.map((row) => row.id);
 }
 
@@ -187,18 +189,5 @@ export async function listRows(db: Executor, batchId: string, revisionId: string
       and(eq(assignments.batchPhotoId, batchPhotos.id), revisionId ? eq(assignments.revisionId, revisionId) : sql`false`, eq(assignments.current, true), isNull(assignments.deletedAt)),
     )
     .where(and(eq(batchPhotos.batchId, batchId), isNull(batchPhotos.deletedAt)))
-    .orderBy(asc(batchPhotos.position));
-}
-
-/** The brief a new batch begins with: that of the newest batch, else the first shipped one. */
-export async function usualRevision(db: Executor, workspaceId: string): Promise<string | null> {
-  const [latest] = await db
-    .select({ id: batches.revisionId })
-    .from(batches)
-    .where(and(eq(batches.workspaceId, workspaceId), isNull(batches.deletedAt)))
-    .orderBy(desc(batches.createdAt))
-    .limit(1);
-  if (latest?.id) return latest.id;
-  const [first] = await db.select({ id: briefRevisions.id }).from(briefRevisions).orderBy(asc(briefRevisions.createdAt)).limit(1);
-  return first?.id ?? null;
+    .orderBy(asc(batchPhotos.position), asc(batchPhotos.id));
 }

@@ -13,10 +13,10 @@ export interface Upload {
 
 const AT_ONCE = 3;
 
-function send(batchId: string, file: File, progress: (share: number) => void): Promise<void> {
+function send(batchId: string, file: File, at: number, progress: (share: number) => void): Promise<void> {
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();
-    request.open("POST", `/api/batches/${batchId}/photos?name=${encodeURIComponent(file.name)}`);
+    request.open("POST", `/api/batches/${batchId}/photos?name=${encodeURIComponent(file.name)}&at=${at}`);
     request.upload.onprogress = (event) => event.lengthComputable && progress(event.loaded / event.total);
     request.onload = () => {
       if (request.status < 300) return resolve();
@@ -37,15 +37,16 @@ export function useUploads() {
   const update = (key: number, change: Partial<Upload>) => setUploads((all) => all.map((u) => (u.key === key ? { ...u, ...change } : u)));
 
   const bring = useCallback(async (batchId: string, files: readonly File[]) => {
-    const waiting = files.map((file) => ({ file, key: (next.current += 1) }));
+    const now = Date.now();
+    const waiting = files.map((file, i) => ({ file, key: (next.current += 1), at: now + i / 1000 }));
     // Listed now: the lanes below take from the waiting ones before React looks at the list.
     const shown = waiting.map(({ file, key }) => ({ key, name: file.name, share: 0, error: null }));
     setUploads((all) => [...all, ...shown]);
     const lane = async () => {
       for (let job = waiting.shift(); job; job = waiting.shift()) {
-        const { file, key } = job;
+        const { file, key, at } = job;
         try {
-          await send(batchId, file, (share) => update(key, { share }));
+          await send(batchId, file, at, (share) => update(key, { share }));
           setUploads((all) => all.filter((u) => u.key !== key));
         } catch (error) {
           update(key, { error: error instanceof Error ? error.message : String(error) });

@@ -25,13 +25,11 @@ export function BriefStrip({ batch, briefs }: Props) {
   const brief = batch.brief?.body ?? EMPTY;
   const edit = useChange((change: BriefEdit) => call("PUT", `batches/${batch.id}/brief`, change));
   const choose = useChange((revisionId: string) => call("PUT", `batches/${batch.id}/brief`, { revisionId }));
-  const [adding, setAdding] = useState<Chip | null>(null);
-  const present = CHIPS.filter((chip) => chip.words(brief) !== null || adding === chip);
-  const missing = CHIPS.filter((chip) => !present.includes(chip));
+  // What is said comes first, what can be added after it.
+  const chips = [...CHIPS.filter((chip) => chip.words(brief) !== null), ...CHIPS.filter((chip) => chip.words(brief) === null)];
   const others = otherClauses(brief);
   const note = batch.brief ? (batch.brief.refusal ?? resolveBrief(brief).fileSize.note) : null;
   const save = (chip: Chip, clauses: Partial<Brief> | null) => {
-    setAdding(null);
     edit.mutate({ brief: withClauses(brief, chip, clauses ?? {}), words: clauses ? `changing ${chip.title.toLowerCase()}` : `removing ${chip.title.toLowerCase()}` });
   };
   return (
@@ -39,7 +37,7 @@ export function BriefStrip({ batch, briefs }: Props) {
       <div className="flex flex-wrap items-baseline gap-x-3">
         <h2 className="text-[16px] font-bold [overflow-wrap:anywhere]">{brief.name}</h2>
         <DropdownMenu.Root>
-          <DropdownMenu.Trigger className="press hover:underline">Another brief</DropdownMenu.Trigger>
+          <DropdownMenu.Trigger className="press hover:underline">{batch.brief ? "Another brief" : "Choose a brief"}</DropdownMenu.Trigger>
           <DropdownMenu.Portal>
             <DropdownMenu.Content align="start" sideOffset={4} className="box z-40 max-h-80 max-w-sm overflow-y-auto p-1">
               {briefs.map((item) => (
@@ -53,23 +51,9 @@ export function BriefStrip({ batch, briefs }: Props) {
         {brief.from && <span className="text-small text-second">from {brief.from}</span>}
       </div>
       <div className="mt-2 flex flex-wrap items-center gap-2">
-        {present.map((chip) => (
-          <ChipButton key={chip.key} chip={chip} brief={brief} fresh={adding === chip} onSave={(clauses) => save(chip, clauses)} onClose={() => setAdding(null)} />
+        {chips.map((chip) => (
+          <ChipButton key={chip.key} chip={chip} brief={brief} onSave={(clauses) => save(chip, clauses)} />
         ))}
-        {missing.length > 0 && (
-          <DropdownMenu.Root>
-            <DropdownMenu.Trigger className="press rounded-box border border-dashed border-[#9a9a98] px-2.5 py-1 hover:bg-wash">Add</DropdownMenu.Trigger>
-            <DropdownMenu.Portal>
-              <DropdownMenu.Content align="start" sideOffset={4} className="box z-40 p-1">
-                {missing.map((chip) => (
-                  <DropdownMenu.Item key={chip.key} onSelect={() => setTimeout(() => setAdding(chip))} className="rounded px-3 py-1.5 data-[highlighted]:bg-wash data-[highlighted]:outline-none">
-                    {chip.title}
-                  </DropdownMenu.Item>
-                ))}
-              </DropdownMenu.Content>
-            </DropdownMenu.Portal>
-          </DropdownMenu.Root>
-        )}
         {others.length > 0 && <span className="figures text-small text-second">{others.join(" · ")}</span>}
       </div>
       {note && (
@@ -84,24 +68,21 @@ export function BriefStrip({ batch, briefs }: Props) {
 interface ChipProps {
   chip: Chip;
   brief: Brief;
-  fresh: boolean;
   onSave: (clauses: Partial<Brief> | null) => void;
-  onClose: () => void;
 }
 
-function ChipButton({ chip, brief, fresh, onSave, onClose }: ChipProps) {
-  const [open, setOpen] = useState(fresh);
+function ChipButton({ chip, brief, onSave }: ChipProps) {
+  const [open, setOpen] = useState(false);
   const words = chip.words(brief);
-  const change = (next: boolean) => {
-    setOpen(next);
-    if (!next) onClose();
-  };
   return (
-    <Popover.Root open={open} onOpenChange={change}>
-      <Popover.Trigger className="box px-2.5 py-1 hover:bg-wash data-[state=open]:border-plum">
-        <span className="mr-1 text-small text-second">{chip.title}</span>{" "}
-        <span className="figures font-semibold">{words ?? "not yet said"}</span>
-      </Popover.Trigger>
+    <Popover.Root open={open} onOpenChange={setOpen}>
+      {words === null ? (
+        <Popover.Trigger className="press rounded-box border border-dashed border-[#9a9a98] px-2.5 py-1 hover:bg-wash data-[state=open]:border-plum">Add {chip.title.toLowerCase()}</Popover.Trigger>
+      ) : (
+        <Popover.Trigger className="box px-2.5 py-1 hover:bg-wash data-[state=open]:border-plum">
+          <span className="mr-1 text-small text-second">{chip.title}</span> <span className="figures font-semibold">{words}</span>
+        </Popover.Trigger>
+      )}
       <Popover.Portal>
         <Popover.Content align="start" sideOffset={6} aria-label={`${chip.title} of the brief`} className="box z-40 w-[330px] border-plum p-4">
           <ChipForm

@@ -25,7 +25,7 @@ export function RunBar({ batch }: { batch: BatchView }) {
   return (
     <footer aria-label="Run" className="col-span-2 col-start-2 flex h-[68px] items-center gap-7 border-t border-rule bg-sheet px-[18px] max-[1150px]:gap-4">
       <Figure title="Now" value={formatBytes(before)} />
-      <Figure title={allMade ? "After" : "Will be"} value={able.length ? `${about ? "about " : ""}${formatBytes(after)}` : "–"} />
+      <Figure title={allMade ? "After" : "Will be"} value={able.length && batch.brief ? `${about ? "about " : ""}${formatBytes(after)}` : "–"} />
       <Figure title={rows.length > 1 ? "Names, the first" : "Name"} value={names} grow />
       {waiting > 0 && !allMade && <Figure title="Waiting for you" value={`${waiting} to look at`} />}
       <div className="ml-auto flex items-center gap-3">
@@ -51,7 +51,7 @@ export function RunBar({ batch }: { batch: BatchView }) {
           </>
         ) : (
           <Button kind="main" disabled={able.length === 0 || start.isPending || !batch.brief} onClick={() => start.mutate(undefined)}>
-            {able.length ? `Make ${files(able.length)}` : "Nothing can be made"}
+            {!batch.brief ? "Say what is asked first" : able.length ? `Make ${files(able.length)}` : "Nothing can be made"}
           </Button>
         )}
       </div>

@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { readBody, route } from "@/app/server/answer";
 import { getStore, getWorkspace } from "@/app/server/store";
-import { createBatch, usualRevision } from "@/store/queries/batches";
+import { createBatch } from "@/store/queries/batches";
 import { announce } from "@/store/queue";
 
 const body = z.strictObject({ name: z.string().trim().min(1).max(200) });
@@ -9,8 +9,8 @@ const body = z.strictObject({ name: z.string().trim().min(1).max(200) });
 export const POST = route(async (request) => {
   const { name } = await readBody(request, body);
   const { db } = getStore();
-  const workspaceId = await getWorkspace();
-  const id = await createBatch(db, workspaceId, name, await usualRevision(db, workspaceId));
+  // It begins without a brief: nothing sticks from the last job.
+  const id = await createBatch(db, await getWorkspace(), name, null);
   await announce(db, null);
   return { id };
 });

@@ -1,10 +1,11 @@
+import { eq } from "drizzle-orm";
+import { z } from "zod";
 import { route, RequestError } from "@/app/server/answer";
 import { changeBatch, requireBatch } from "@/app/server/batch";
 import { getStore } from "@/app/server/store";
 import { readSource } from "@/imaging/facts";
 import { addPhoto } from "@/store/queries/batches";
 import { files } from "@/store/schema";
-import { eq } from "drizzle-orm";
 
 /** The largest photo that is taken, in bytes. */
 const LIMIT = 512 * 1024 * 1024;
@@ -13,12 +14,14 @@ const LIMIT = 512 * 1024 * 1024;
 export const POST = route(async (request, { id }) => {
   await requireBatch(id);
   const { db, files: disk } = getStore();
-  const name = shownName(new URL(request.url).searchParams.get("name") ?? "");
+  const query = new URL(request.url).searchParams;
+  const name = shownName(query.get("name") ?? "");
+  const position = z.coerce.number().min(0).max(1e15).catch(Date.now()).parse(query.get("at") ?? undefined);
   if (!request.body) throw new RequestError(422, "The file is empty (0 bytes). Bring in the photo once more.");
   const stored = await disk.putStream(pieces(request.body), LIMIT);
   try {
     const { facts } = await readSource(await disk.read(stored.sha256));
-    const added = await changeBatch(id, (tx, batch) => addPhoto(tx, batch, { name, ...stored, facts }));
+    const added = await changeBatch(id, (tx, batch) => addPhoto(tx, batch, { name, position, ...stored, facts }));
     return { ...added, name };
   } catch (error) {
     const known = await db.select({ sha: files.sha256 }).from(files).where(eq(files.sha256, stored.sha256));

@@ -1,0 +1,63 @@
+import { describe, expect, it } from "vitest";
+import { parseBrief, resolveBrief, type Brief } from "@/core/brief";
+import type { RowView } from "@/ui/api/contract";
+import { CHIPS, otherClauses, withClauses } from "@/ui/desk/chips";
+import { pixelGauge, rowState, toneOf } from "@/ui/desk/row-state";
+
+const brief = (clauses: Partial<Brief>) => parseBrief({ zumbrelBrief: 1, name: "b", ...clauses });
+const chip = (key: string) => CHIPS.find((c) => c.key === key)!;
+
+describe("chips", () => {
+  const full = brief({ format: ["jpeg", "png"], width: { exact: 240 }, height: { exact: 300 }, fileSize: { min: "24KB", max: "60KB" }, resolution: { exact: "120ppcm" }, frame: "pad", names: "{name}-x", metadata: "none" });
+
+  it("read as people speak", () => {
+    expect(CHIPS.map((c) => c.words(full))).toEqual(["JPEG or PNG", "240 × 300", "24 to 60 KB", "120 ppcm"]);
+    expect(CHIPS.map((c) => c.words(brief({})))).toEqual([null, null, null, null]);
+    expect(otherClauses(full)).toEqual(["names {name}-x", "frame pad", "metadata none"]);
+    expect(otherClauses(brief({}))).toEqual([]);
+  });
+
+  it("change only their own clauses", () => {
+    const changed = withClauses(full, chip("pixels"), { longSide: { max: 800 } });
+    expect(changed).toMatchObject({ longSide: { max: 800 }, fileSize: { min: "24KB" }, names: "{name}-x" });
+    expect(changed.width).toBeUndefined();
+    expect(changed.height).toBeUndefined();
+    const removed = withClauses(full, chip("fileSize"), {});
+    expect(removed.fileSize).toBeUndefined();
+    expect(full.fileSize).toBeDefined();
+  });
+});
+
+const facts = { width: 4000, height: 3000 } as RowView["before"];
+const row = (change: Partial<RowView>): RowView => ({
+  id: "r", photoId: "p", assignmentId: "a", name: "n", thumb: true, before: facts, frame: { x: 0.5, y: 0.5 }, geometry: null, figure: "about", bytes: 1, ppi: null, steps: [], notes: [], checks: [],
+  verdict: null, outputName: null, made: null, ...change,
+});
+const made = (change: Partial<NonNullable<RowView["made"]>>): RowView["made"] => ({ itemId: "i", state: "done", error: null, name: "n", bytes: 1, checks: [], unchanged: [], ok: true, ...change });
+
+describe("a row's state", () => {
+  it("is the proof after a run, else the verdict, else that work is going on", () => {
+    expect(rowState(row({}))).toEqual({ state: null, reason: "measuring", working: true });
+    expect(rowState(row({ figure: "measured", verdict: { state: "needs", reason: "check the frame" } }))).toMatchObject({ state: "needs", working: false });
+    expect(rowState(row({ verdict: { state: "needs", reason: "" }, made: made({}) })).state).toBe("meets");
+    expect(rowState(row({ made: made({ ok: false }) })).state).toBe("cannot");
+    expect(rowState(row({ made: made({ state: "waiting" }) }))).toMatchObject({ state: null, working: true });
+    expect(rowState(row({ made: made({ state: "failed", error: "The disk is full." }) }))).toMatchObject({ state: "cannot", reason: "The disk is full." });
+    expect(toneOf(row({}))).toBe("open");
+  });
+});
+
+describe("the gauge of pixels", () => {
+  const geometry = { width: 1100, height: 825 } as RowView["geometry"];
+  const gauge = (clauses: Partial<Brief>) => pixelGauge(row({ geometry }), resolveBrief(brief(clauses)));
+  it("measures the side that is asked", () => {
+    expect(gauge({ longSide: { max: 1100 } })).toEqual({ min: null, max: 1100, now: 4000, will: 1100 });
+    expect(gauge({ shortSide: { min: 800 } })).toEqual({ min: 800, max: null, now: 3000, will: 825 });
+    expect(gauge({ width: { exact: 1100 } })).toEqual({ min: 1100, max: 1100, now: 4000, will: 1100 });
+    expect(gauge({ height: { max: 900 } })).toEqual({ min: null, max: 900, now: 3000, will: 825 });
+    const both = gauge({ width: { exact: 1100 }, height: { exact: 825 } });
+    expect(both.min).toBeCloseTo(both.will!, 9);
+    expect(gauge({}).min).toBeNull();
+    expect(pixelGauge(row({}), null)).toMatchObject({ min: null, max: null, will: null });
+  });
+});
