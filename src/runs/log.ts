@@ -2,4 +2,3 @@
 import pino from "pino";
 
 export const makeLog = (name: string, level: string) => pino({ name, level, base: { name } }, pino.destination({ fd: 2, sync: true }));
-export type Log = ReturnType<typeof makeLog>;

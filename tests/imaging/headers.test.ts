@@ -24,7 +24,7 @@ function richExif(): Exif {
 
 async function richJpeg(): Promise<Buffer> {
   const xmp = segment(MARKER.APP1, ascii("http://ns.adobe.com/xap/1.0/\0<x:xmpmeta>somewhere</x:xmpmeta>"));
-  const iptc = segment(MARKER.APP13, ascii("Photoshop 3.0\0by-line"));
+  const iptc = segment(MARKER.APP13, ascii("records\0by-line"));
   const comment = segment(MARKER.COM, ascii("made by hand"));
   const head = [jfifSegment(240), exifSegment(writeExif(richExif())), xmp, ...iccSegments(writeProfile("srgb", "srgb", "sRGB")), iptc, comment];
   const file = rebuildJpeg(readJpeg(await jpegPhoto(90, 60)), head, (s) => s.marker !== MARKER.APP0);

@@ -90,17 +90,17 @@ export async function addPhoto(db: Executor, batch: BatchRow, photo: NewPhoto): 
     .onConflictDoUpdate({ target: [batchPhotos.batchId, batchPhotos.photoId], set: { deletedAt: null } })
     .returning({ id: batchPhotos.id });
   if (fresh) await addJobs(db, "thumb", [same.id], PRIORITY.thumb);
-  if (batch.revisionId) await assign(db, batch.id, batch.revisionId);
+  if (batch.revisionId) await assign(db, batch.id, batch.revisionId, null, placed.id);
   return { batchPhotoId: placed.id, photoId: same.id, known: !fresh };
 }
 
 const pixelClauses = (brief: Brief) => JSON.stringify([...PIXEL_CLAUSES.map((key) => brief[key]), brief.frame, brief.enlarge]);
 
 /**
- * Makes the assignments of a batch under a revision that are missing, and queues their measuring.
+ * Makes the assignments of a batch (or of one of its photos) under a revision that are missing, and queues their measuring.
  * Frames come along from the revision before; "looked at" only where the pixels asked are the same.
  */
-export async function assign(db: Executor, batchId: string, revisionId: string, from: string | null = null): Promise<void> {
+export async function assign(db: Executor, batchId: string, revisionId: string, from: string | null = null, only: string | null = null): Promise<void> {
   const [now, before] = [await getRevision(db, revisionId), from ? await getRevision(db, from) : null];
   if (!now) return;
   const same = before !== null && pixelClauses(now.body) === pixelClauses(before.body);
@@ -109,7 +109,7 @@ export async function assign(db: Executor, batchId: string, revisionId: string, 
     .select({ id: batchPhotos.id })
     .from(batchPhotos)
     .leftJoin(assignments, and(eq(assignments.batchPhotoId, batchPhotos.id), eq(assignments.revisionId, revisionId), eq(assignments.current, true)))
-    .where(and(eq(batchPhotos.batchId, batchId), isNull(batchPhotos.deletedAt), isNull(assignments.id)))
+    .where(and(eq(batchPhotos.batchId, batchId), isNull(batchPhotos.deletedAt), isNull(assignments.id), only ? eq(batchPhotos.id, only) : undefined))
     .orderBy(asc(batchPhotos.position), asc(batchPhotos.id));
   if (present.length) {
     const frames = new Map<string, FrameState>();
@@ -126,25 +126,24 @@ export async function assign(db: Executor, batchId: string, revisionId: string, 
     });
     await db.insert(assignments).values(values).onConflictDoNothing();
   }
-  await queueMeasuring(db, batchId, revisionId);
+  await addJobs(db, "measure", await unmeasured(db, batchId, revisionId, only), PRIORITY.measure);
 }
 
 export const frameKey = (frame: { x: number; y: number }): string => `${frame.x.toFixed(4)} ${frame.y.toFixed(4)}`;
 
-async function unmeasured(db: Executor, batchId: string, revisionId: string): Promise<string[]> {
+async function unmeasured(db: Executor, batchId: string, revisionId: string, only: string | null = null): Promise<string[]> {
   const rows = await db
     .select({ id: assignments.id })
     .from(assignments)
     .innerJoin(batchPhotos, eq(batchPhotos.id, assignments.batchPhotoId))
     .where(
-      and(eq(batchPhotos.batchId, batchId), isNull(batchPhotos.deletedAt), eq(assignments.revisionId, revisionId), eq(assignments.current, true), isNull(assignments.measured)),
+      and(
+        eq(batchPhotos.batchId, batchId), isNull(batchPhotos.deletedAt), eq(assignments.revisionId, revisionId), eq(assignments.current, true), isNull(assignments.measured),
+        only ? eq(batchPhotos.id, only) : undefined,
+      ),
     )
     .orderBy(asc(batchPhotos.position), asc(batchPhotos.id));
   return rows.map((row) => row.id);
-}
-
-export async function queueMeasuring(db: Executor, batchId: string, revisionId: string): Promise<void> {
-  await addJobs(db, "measure", await unmeasured(db, batchId, revisionId), PRIORITY.measure);
 }
 
 /** Points a batch at another revision: stale work is taken back, what is missing is queued. */

@@ -38,28 +38,36 @@ export function useChange<V>(change: (value: V) => Promise<unknown>) {
   });
 }
 
-/** Keeps the queries fresh from the server's events, at most four times a second. */
+/** Keeps the queries fresh from the server's events: at most four times a second, and never before the last answer is there. */
 export function useEvents(): void {
   const client = useQueryClient();
   useEffect(() => {
     const source = new EventSource("/api/events");
     let stale = new Set<string>();
     let timer: ReturnType<typeof setTimeout> | null = null;
-    const refresh = () => {
-      timer = null;
+    let closed = false;
+    const refresh = async () => {
       const ids = stale;
       stale = new Set();
-      void client.invalidateQueries({ queryKey: ["desk"] });
-      if (ids.has("")) void client.invalidateQueries({ queryKey: ["batch"] });
-      else for (const id of ids) void client.invalidateQueries({ queryKey: ["batch", id] });
+      const keys = ids.has("") ? [["batch"]] : [...ids].map((id) => ["batch", id]);
+      await Promise.all([["desk"], ...keys].map((queryKey) => client.invalidateQueries({ queryKey })));
+      timer = null;
+      if (stale.size) later();
+    };
+    const later = () => {
+      if (!closed) timer ??= setTimeout(() => void refresh(), 250);
     };
     source.onmessage = (event: MessageEvent<string>) => {
       const { batchId } = JSON.parse(event.data) as { batchId?: string | null };
       stale.add(batchId ?? "");
-      timer ??= setTimeout(refresh, 250);
+      later();
     };
-    source.onopen = () => void client.invalidateQueries();
+    source.onopen = () => {
+      stale.add("");
+      later();
+    };
     return () => {
+      closed = true;
       source.close();
       if (timer) clearTimeout(timer);
     };

@@ -165,7 +165,7 @@ function PixelCell({ row, brief }: { row: RowView; brief: ResolvedBrief | null }
   return (
     <>
       <span className="flex items-baseline justify-between gap-1">
-        <b className="figures whitespace-nowrap">{will ?? "cannot"}</b>
+        <b className="figures whitespace-nowrap">{will ?? (row.verdict?.state === "cannot" ? "cannot" : "–")}</b>
         <span className="figures truncate text-[10.5px] text-second max-[1150px]:hidden">{same ? "as it is" : now}</span>
       </span>
       <Gauge {...pixelGauge(row, brief)} tone={toneOf(row)} width={150} label={`now ${now}, will be ${will ?? "nothing"}`} />
