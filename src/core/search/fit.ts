@@ -54,20 +54,19 @@ async function fitFormat(task: FitTask, format: OutputFormat, last: boolean): Pr
   let geometry = task.geometry;
   let encodes = 0;
   const told: string[] = [];
-  const tell = (words: string[]) => told.push(...words.filter((word) => !told.includes(word)));
   let result: SearchResult | null = null;
   for (let round = 0; round <= RESIZES; round += 1) {
     const free = rescale(brief, task.photo, geometry, 0.9, task.frame) !== null;
     const picture = await task.picture(geometry, format);
     result = await search(picture, format, goal, brief, free, last);
     encodes += result.encodes;
-    tell(result.told);
-    if (result.outcome === "met") return { ok: true, ...result.found, geometry, padTo: null, encodes, told };
+    if (result.outcome === "met") return { ok: true, ...result.found, geometry, padTo: null, encodes, told: [...result.told, ...told] };
     const next = round < RESIZES && (format !== "png" || last) ? resized(task, geometry, result, goal) : null;
     if (!next) break;
     const direction = result.outcome === "over" ? "fewer pixels, because the ceiling leaves no room for more" : "more pixels, because the floor is not reached without them";
     const yielded = wishesThatYield(brief, next);
-    tell([`${direction} (${formatSize(next.width, next.height)})${yielded}`]);
+    // Of several changes of size only the last is told.
+    told.splice(0, 1, `${direction} (${formatSize(next.width, next.height)})${yielded}`);
     geometry = next;
   }
   if (result!.outcome === "over") {
@@ -77,7 +76,8 @@ async function fitFormat(task: FitTask, format: OutputFormat, last: boolean): Pr
   const { found } = result!;
   const largest = `the largest ${formatSize(geometry.width, geometry.height)} ${formatName(format)} of this photo is ${formatBytes(found.bytes)}, the floor is ${formatBytes(goal.min!)}`;
   if (brief.padding === "never") return { ok: false, why: `Cannot: ${largest}. Allow padding or more pixels.`, encodes };
-  tell([`filled up with a comment of ${formatBytes(goal.min! - found.bytes)}, because ${largest}`]);
+  told.unshift(...result!.told);
+  told.push(`filled up with a comment of ${formatBytes(goal.min! - found.bytes)}, because ${largest}`);
   return { ok: true, ...found, geometry, padTo: goal.min, encodes, told };
 }
 

@@ -57,7 +57,6 @@ export async function searchJpeg(picture: Picture, goal: Goal, limits: JpegLimit
 
 class JpegSearch {
   private readonly made: Jpeg[] = [];
-  private readonly told: string[] = [];
   private readonly table: number;
   private readonly effort: "careful" | "fast";
   private readonly lowest: number;
@@ -174,26 +173,29 @@ class JpegSearch {
 
   /** Below the floor at the highest quality: full chroma, then a less thrifty encoding. */
   private async climb(min: number, max: number): Promise<SearchResult<JpegSetting>> {
-    const steps: [Partial<JpegSetting>, string][] = [
-      [{ chroma: "4:4:4" }, "full chroma (4:4:4), because the floor is not reached without it"],
-      [{ chroma: "4:4:4", effort: "plain" }, "a less thrifty encoding, because the floor is not reached at the highest quality"],
-    ];
-    for (const [step, words] of steps) {
+    for (const step of [{}, { effort: "plain" as const }]) {
       if (this.made.length >= MAX_ENCODES) break;
       const setting = { quality: this.highest, chroma: "4:4:4" as Chroma, ...step };
       const bytes = this.find(setting)?.bytes ?? (await this.encode(setting));
-      this.told.push(words);
-      if (bytes >= min && bytes <= max) return this.met(this.find(setting)!);
+      if (bytes >= min && bytes <= max) return this.climbed("met", this.find(setting)!);
       if (bytes > max) {
         // The step jumps over the range: look for a quality inside it on this arm.
         const inside = await this.between(min, max, setting);
-        if (inside) return this.met(inside);
+        if (inside) return this.climbed("met", inside);
       }
     }
     const inside = this.made.filter((m) => m.bytes >= min && m.bytes <= max).pop();
-    if (inside) return this.met(inside);
-    const found = [...this.made].filter((m) => m.bytes <= max).sort((a, b) => b.bytes - a.bytes)[0];
-    return { outcome: "under", found, encodes: this.made.length, told: this.told };
+    if (inside) return this.climbed("met", inside);
+    return this.climbed("under", [...this.made].filter((m) => m.bytes <= max).sort((a, b) => b.bytes - a.bytes)[0]);
+  }
+
+  /** Tells only what the file that is taken really needed. */
+  private climbed(outcome: "met" | "under", found: Jpeg): SearchResult<JpegSetting> {
+    const told: string[] = [];
+    const full = found.setting.chroma === "4:4:4" && this.made[0].setting.chroma !== "4:4:4";
+    if (full) told.push("full chroma (4:4:4), because the floor is not reached without it");
+    if (found.setting.effort === "plain") told.push("a less thrifty encoding, because the floor is not reached without it");
+    return { outcome, found, encodes: this.made.length, told };
   }
 
   private async between(min: number, max: number, at: Partial<JpegSetting> & { chroma: Chroma }): Promise<Jpeg | null> {
@@ -229,11 +231,11 @@ class JpegSearch {
   }
 
   private met(found: Jpeg): SearchResult<JpegSetting> {
-    return { outcome: "met", found, encodes: this.made.length, told: this.told };
+    return { outcome: "met", found, encodes: this.made.length, told: [] };
   }
 
   private over(): SearchResult<JpegSetting> {
     const found = [...this.made].sort((a, b) => a.bytes - b.bytes)[0];
-    return { outcome: "over", found, encodes: this.made.length, told: this.told };
+    return { outcome: "over", found, encodes: this.made.length, told: [] };
   }
 }
