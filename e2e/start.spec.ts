@@ -24,6 +24,8 @@ test("start, kill -9 of everything, start again: the photo and the run are there
       data === undefined ? page.request.get(`${address}/api/${path}`) : page.request.post(`${address}/api/${path}`, { data: data as Buffer, headers: Buffer.isBuffer(data) ? { "content-type": "application/octet-stream" } : {} });
     const { id } = (await (await call(first.address, "batches", { name: "Survivor" })).json()) as { id: string };
     for (let i = 0; i < 6; i += 1) expect((await call(first.address, `batches/${id}/photos?name=p${i}.jpg`, await jpegPhoto(2000, 2500, 60 + i))).ok()).toBe(true);
+    const { briefs } = (await (await call(first.address, "desk")).json()) as { briefs: { revisionId: string }[] };
+    expect((await page.request.put(`${first.address}/api/batches/${id}/brief`, { data: { revisionId: briefs[0].revisionId } })).ok()).toBe(true);
     expect((await call(first.address, `batches/${id}/runs`, {})).ok()).toBe(true);
 
     const pids = processesOf(dataDir);

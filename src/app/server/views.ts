@@ -81,7 +81,7 @@ function estimate(brief: Brief, resolved: ResolvedBrief, facts: Facts, geometry:
     brief, resolved, facts, geometry, writePpi: ppi, dropped: facts.privateData,
     encoding: { setting: null, format, bytes: null, about, told: [] },
   };
-  return { geometry, figure: "about" as const, bytes: about, ppi, checks: [], steps: passes ? passSteps(input, facts.privateData.length === 0) : planSteps(input) };
+  return { geometry, figure: "about" as const, bytes: about, ppi, checks: [], steps: passes ? passSteps(input, facts.privateData.length === 0 && !brief.resolution) : planSteps(input) };
 }
 
 function nameOf(brief: Brief, resolved: ResolvedBrief, row: StoredRow, n: number, geometry: Geometry | null, format: string | null): string | null {

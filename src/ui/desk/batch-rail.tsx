@@ -7,6 +7,7 @@ import { call, useChange } from "../api/client";
 import type { DeskView } from "../api/contract";
 import type { Upload } from "../api/upload";
 import { Button } from "../parts/button";
+import { ProgressBar } from "../parts/progress-bar";
 
 interface Props {
   desk: DeskView | null;
@@ -107,7 +108,7 @@ function UploadList({ uploads, onDismiss }: Pick<Props, "uploads" | "onDismiss">
       {going.length > 0 && (
         <div role="status" className="mb-2 text-small">
           Bringing in {going.length} {going.length === 1 ? "photo" : "photos"}
-          <progress aria-label="Progress" value={share} max={1} className="block h-1.5 w-full accent-plum" />
+          <ProgressBar label="Progress" value={share} max={1} />
         </div>
       )}
       {failed.map((upload) => (

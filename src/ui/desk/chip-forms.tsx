@@ -111,17 +111,24 @@ const pixels: Kind = {
   start: (brief) => ({
     width: String(brief.width?.exact ?? ""),
     height: String(brief.height?.exact ?? ""),
-    longSide: String(brief.longSide?.max ?? ""),
+    longSide: String(brief.longSide?.exact ?? brief.longSide?.max ?? ""),
   }),
   read: (values, brief) => {
     const ppi = ppiOf(brief);
     const side = (text: string) => (text.trim() === "" ? null : parsePixels(text, ppi));
     const [width, height, longSide] = [side(values.width), side(values.height), side(values.longSide)];
     if (width === null && height === null && longSide === null) throw new Error("Say a width, a height or a long side, or remove the clause.");
+    // Ranges that this form does not show stay as they are.
+    const kept = (["width", "height"] as const).filter((key) => brief[key] && brief[key].exact === undefined);
+    const long = brief.longSide;
+    const longKept = long && long.exact === undefined && long.max === undefined ? long : null;
+    const longNew = longSide === null ? longKept : long?.exact !== undefined ? { exact: longSide } : { ...(long?.min !== undefined && { min: long.min }), max: longSide };
     return {
+      ...Object.fromEntries(kept.map((key) => [key, brief[key]])),
       ...(width !== null && { width: { exact: width } }),
       ...(height !== null && { height: { exact: height } }),
-      ...(longSide !== null && { longSide: { max: longSide } }),
+      ...(longNew && { longSide: longNew }),
+      ...(brief.shortSide && { shortSide: brief.shortSide }),
     };
   },
   Fields: ({ form, brief }) => {

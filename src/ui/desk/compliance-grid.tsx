@@ -146,7 +146,7 @@ function PhotoCell({ row }: { row: RowView }) {
   );
 }
 
-const firstStep = (row: RowView): string => (row.steps[0] ? row.steps[0].do.toLowerCase().replace(/srgb/, "sRGB") : "");
+const firstStep = (row: RowView): string => (row.steps[0] ? row.steps[0].do[0].toLowerCase() + row.steps[0].do.slice(1) : "");
 
 function FormatCell({ row, brief }: { row: RowView; brief: Brief }) {
   const will = row.outputName?.split(".").pop()?.toLowerCase().replace("jpg", "jpeg") ?? brief.format![0];
@@ -166,7 +166,7 @@ function PixelCell({ row, brief }: { row: RowView; brief: ResolvedBrief | null }
     <>
       <span className="flex items-baseline justify-between gap-1">
         <b className="figures whitespace-nowrap">{will ?? (row.verdict?.state === "cannot" ? "cannot" : "–")}</b>
-        <span className="figures truncate text-[10.5px] text-second max-[1150px]:hidden">{same ? "as it is" : now}</span>
+        <span className="figures truncate text-[10.5px] text-second max-[1150px]:hidden">{same ? "as it is" : now.replaceAll(" ", "")}</span>
       </span>
       <Gauge {...pixelGauge(row, brief)} tone={toneOf(row)} width={150} label={`now ${now}, will be ${will ?? "nothing"}`} />
     </>
@@ -180,7 +180,7 @@ function SizeCell({ row, brief }: { row: RowView; brief: ResolvedBrief | null })
     <>
       <span className="flex items-baseline justify-between gap-1">
         <b className={`figures whitespace-nowrap ${row.figure === "about" ? "font-normal text-second" : ""}`}>{row.figure === "about" ? `about ${words}` : words}</b>
-        <span className="figures text-[10.5px] text-second max-[1150px]:hidden">{formatBytes(row.before.bytes)}</span>
+        {row.figure !== "about" && <span className="figures text-[10.5px] whitespace-nowrap text-second max-[1150px]:hidden">{formatBytes(row.before.bytes)}</span>}
       </span>
       <Gauge
         min={brief?.fileSize.min ?? null}

@@ -6,6 +6,7 @@ import { formatBytes } from "@/core/units";
 import { call, useChange } from "../api/client";
 import type { BatchView } from "../api/contract";
 import { Button } from "../parts/button";
+import { ProgressBar } from "../parts/progress-bar";
 import { rowState } from "./row-state";
 
 export function RunBar({ batch }: { batch: BatchView }) {
@@ -34,7 +35,7 @@ export function RunBar({ batch }: { batch: BatchView }) {
             <span className="text-small">
               {run.done + run.failed} of {files(run.total)} made
             </span>
-            <progress aria-label="Files made" value={run.done + run.failed} max={run.total} className="block h-1.5 w-full accent-plum" />
+            <ProgressBar label="Files made" value={run.done + run.failed} max={run.total} />
           </div>
         ) : allMade && run ? (
           <>
