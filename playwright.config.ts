@@ -6,6 +6,8 @@ export default defineConfig({
   testDir: "e2e",
   fullyParallel: false,
   workers: 1,
+  // A busy machine may once be too slow; a test that fails twice is wrong.
+  retries: process.env.CI ? 1 : 0,
   timeout: 90_000,
   expect: { timeout: 20_000 },
   reporter: [["list"]],

@@ -28,7 +28,7 @@ test("the whole job by keyboard alone", async ({ page }) => {
   await page.keyboard.press("Enter");
   await page.keyboard.type("By keys");
   await page.keyboard.press("Enter");
-  await expect(page.getByRole("button", { name: /By keys/ })).toHaveAttribute("aria-current", "true");
+  await expect(page.getByRole("complementary", { name: "Batches" }).locator("button[aria-current=true]")).toContainText("By keys");
   await page.locator("input[type=file]").setInputFiles([jpeg("one.jpg", await jpegPhoto(600, 800, 81)), jpeg("two.jpg", await jpegPhoto(640, 800, 82))]);
   await expect(grid(page)).toHaveAttribute("aria-rowcount", "3");
   await tabTo(/^Add pixels$/);

@@ -14,7 +14,7 @@ export async function newBatch(page: Page, name: string): Promise<void> {
   await page.getByRole("button", { name: "New", exact: true }).click();
   await page.getByLabel("Name of the new batch").fill(name);
   await page.keyboard.press("Enter");
-  await expect(page.getByRole("button", { name: new RegExp(name) })).toHaveAttribute("aria-current", "true");
+  await expect(page.getByRole("complementary", { name: "Batches" }).locator("button[aria-current=true]")).toContainText(name);
 }
 
 export interface PhotoFile {
@@ -42,7 +42,10 @@ export const row = (page: Page, name: string): Locator => grid(page).getByRole("
 
 /** Opens a chip, fills its fields by label, and takes the new values. */
 export async function editChip(page: Page, title: string, values: Record<string, string | true>): Promise<void> {
-  await page.getByRole("region", { name: "Brief" }).getByRole("button", { name: new RegExp(`^${title}`) }).click();
+  await expect(async () => {
+    await page.getByRole("region", { name: "Brief" }).getByRole("button", { name: new RegExp(`^${title}`) }).click();
+    await expect(page.getByRole("dialog")).toBeVisible({ timeout: 2_000 });
+  }).toPass({ timeout: 20_000 });
   for (const [label, value] of Object.entries(values)) {
     const field = page.getByRole("dialog").getByLabel(label);
     if (value === true) await field.check();

@@ -22,9 +22,10 @@ interface BriefEdit {
 const EMPTY: Brief = { zumbrelBrief: 1, name: "A brief of your own" };
 
 export function BriefStrip({ batch, briefs }: Props) {
-  const brief = batch.brief?.body ?? EMPTY;
   const edit = useChange((change: BriefEdit) => call("PUT", `batches/${batch.id}/brief`, change));
   const choose = useChange((revisionId: string) => call("PUT", `batches/${batch.id}/brief`, { revisionId }));
+  // What was just said is shown at once, not when the server has answered: chips that move later are missed by the pointer.
+  const brief = edit.isPending ? edit.variables.brief : (batch.brief?.body ?? EMPTY);
   // What is said comes first, what can be added after it.
   const chips = [...CHIPS.filter((chip) => chip.words(brief) !== null), ...CHIPS.filter((chip) => chip.words(brief) === null)];
   const others = otherClauses(brief);
