@@ -3,3 +3,4 @@ export * from "./resolve";
 export * from "./schema";
 export * from "./supported";
 export * from "./words";
+export * from "./read";

@@ -1,0 +1,1 @@
+export { MAX_WORDING, readWording, UNNAMED, type Reading, type Unread } from "./reading";

@@ -1,0 +1,172 @@
+/** Tokens cut into statements: a sentence, an item of a list, a cell of a table, each with the label that stands in front of it. */
+import type { Token } from "./tokens";
+import { signalsOf } from "./signals";
+import { RULE } from "./vocabulary";
+import { words } from "./window";
+
+export interface Statement {
+  /** What stands before the colon, or the heading of the table's column and row. */
+  label: Token[];
+  body: Token[];
+  /** Of a table: the cell that names the document this is about. */
+  owner: Token[] | null;
+  /** The first statement of its line; only such a one can carry a heading. */
+  opensLine: boolean;
+  /** The label came from a table or a list of two columns. */
+  tabled: boolean;
+  /** Asked, not stated. */
+  question: boolean;
+  /** All its words, label and all, with single spaces: made once, tried often. */
+  text: string;
+  /** See `signalsOf`. */
+  signals: number;
+  /** The words of the statement behind it, where that goes on about the same. */
+  next: string;
+  /** Number of the paragraph. */
+  paragraph: number;
+}
+
+const SHORTENED = new Set(["max", "min", "approx", "ca", "incl", "resp", "dim", "res", "e", "g", "i", "etc", "vs", "no", "nr", "w", "h", "in", "cm", "mm"]);
+const UNIT = /^(px|pixels?|k|kb|mb|kib|mib|dpi|ppi|mm|cm|bytes?|kilobytes?|megabytes?)$/;
+const MOST_TOKENS = 400;
+const MOST_LABEL = 9;
+
+/** Cuts the text. A statement never has more than 400 tokens, so that no later step can run away. */
+export function cutStatements(tokens: readonly Token[]): Statement[] {
+  const out: Statement[] = [];
+  let paragraph = 0;
+  for (const group of lineGroups(tokens)) {
+    if (group.table) out.push(...tableStatements(group.lines, paragraph));
+    else {
+      for (const block of paragraphs(group.lines)) {
+        sentences(block, paragraph, out);
+        paragraph += 1;
+      }
+    }
+  }
+  for (const [i, statement] of out.entries()) {
+    statement.text = statement.label.length ? `${words(statement.label)} ${words(statement.body)}` : words(statement.body);
+    statement.signals = signalsOf(statement.label, statement.body);
+    if (i > 0 && out[i - 1].paragraph === statement.paragraph) out[i - 1].next = statement.text.slice(0, 200);
+  }
+  return out;
+}
+
+interface Line {
+  tokens: Token[];
+  /** An empty line stands before it. */
+  gap: boolean;
+}
+
+function lineGroups(tokens: readonly Token[]): { table: boolean; lines: Line[] }[] {
+  const lines: Line[] = [{ tokens: [], gap: false }];
+  for (const token of tokens) {
+    if (token.text === "\n" || token.text === "\n\n") lines.push({ tokens: [], gap: token.text === "\n\n" });
+    else lines[lines.length - 1].tokens.push(token);
+  }
+  const groups: { table: boolean; lines: Line[] }[] = [];
+  for (const line of lines) {
+    if (!line.tokens.length) continue;
+    const table = line.tokens.some((token) => token.text === "|");
+    const last = groups[groups.length - 1];
+    if (last && last.table === table && !(table && line.gap)) last.lines.push(line);
+    else groups.push({ table, lines: [line] });
+  }
+  return groups;
+}
+
+const cellsOf = (line: Line): Token[][] => {
+  const cells: Token[][] = [[]];
+  for (const token of line.tokens) {
+    if (token.text === "|") cells.push([]);
+    else if (token.text !== "•") cells[cells.length - 1].push(token);
+  }
+  if (!cells[0].length && line.tokens[0]?.raw === "|") cells.shift();
+  if (!cells[cells.length - 1]?.length) cells.pop();
+  return cells;
+};
+
+const hasNumber = (cell: readonly Token[]) => cell.some((token) => token.kind === "number");
+
+function tableStatements(lines: readonly Line[], paragraph: number): Statement[] {
+  const rows = lines.map(cellsOf).filter((row) => row.some((cell) => cell.some((token) => token.kind !== "mark")));
+  const make = (label: Token[], body: Token[], owner: Token[] | null): Statement => ({
+    label, body: body.slice(0, MOST_TOKENS), owner, opensLine: true, tabled: true, question: false, text: "", signals: 0, next: "", paragraph,
+  });
+  const [head, ...rest] = rows;
+  if (!head) return [];
+  const columns = Math.max(...rows.map((row) => row.length));
+  // The first row names the columns when it has no numbers of its own.
+  const headed = columns > 2 && rest.length > 0 && !head.slice(1).some(hasNumber) && rest.some((row) => row.slice(1).some((cell) => cell.length));
+  if (headed) {
+    // A head without its corner, or with one: the last columns line up.
+    const shift = columns - head.length;
+    return rest.flatMap((row) =>
+      row.slice(1).flatMap((cell, i) => {
+        const column = head[i + 1 - shift] ?? [];
+        if (!cell.length) return [];
+        // Documents in rows, or documents in columns.
+        return [RULE.test(words(row[0])) ? make(row[0], cell, RULE.test(words(column)) ? null : column) : make(column, cell, row[0])];
+      }),
+    );
+  }
+  return rows.flatMap((row) => (row.length === 1 ? [make([], row[0], null)] : [make(row[0], row.slice(1).flat(), null)]));
+}
+
+/** Lines that belong together: a line break inside a rule is no end of it. */
+function paragraphs(lines: readonly Line[]): Token[][] {
+  const out: Token[][] = [];
+  for (const line of lines) {
+    const first = line.tokens[0];
+    const before = out[out.length - 1]?.at(-1);
+    const starts = line.gap || !out.length || first.text === "•" || (first.kind === "word" && (first.capital || labelEnd(line.tokens) > 0));
+    // "Not less than 350⏎KB": a number at the end of a line waits for its unit.
+    if (starts && (line.gap || !before || before.kind !== "number" || !UNIT.test(first.text))) out.push([...line.tokens]);
+    else out[out.length - 1].push(...line.tokens);
+  }
+  return out;
+}
+
+/** Index of the colon that ends a label; 0 where there is none. */
+function labelEnd(tokens: readonly Token[]): number {
+  for (let i = 1; i < Math.min(tokens.length, MOST_LABEL + 1); i += 1) {
+    const { text } = tokens[i];
+    if (text === ":") return tokens[i + 1]?.kind === "number" && tokens[i + 1].glued && tokens[i - 1].kind === "number" ? 0 : i;
+    if (text === "." || text === "," || text === ";") return 0;
+  }
+  return 0;
+}
+
+function sentences(tokens: readonly Token[], paragraph: number, out: Statement[]): void {
+  let body: Token[] = [];
+  let opensLine = true;
+  const close = (question: boolean) => {
+    if (body.length) out.push({ ...labelled(body), owner: null, opensLine, tabled: false, question, text: "", signals: 0, next: "", paragraph });
+    opensLine = false;
+    body = [];
+  };
+  for (const [i, token] of tokens.entries()) {
+    if (token.text === "•" || token.text === "tag") close(false);
+    else if (token.text === ";" || token.text === "!") close(false);
+    else if (token.text === "?") close(true);
+    else if (token.text === ".") {
+      if (endsSentence(tokens, i)) close(false);
+    } else body.push(token);
+    if (body.length >= MOST_TOKENS) close(false);
+    if (token.text === "•") opensLine = true;
+  }
+  close(false);
+}
+
+function endsSentence(tokens: readonly Token[], at: number): boolean {
+  const [last, next] = [tokens[at - 1], tokens[at + 1]];
+  if (!next) return true;
+  // ".png", "badge.jpg", "e.g."
+  if (next.glued && next.kind === "word" && !next.capital) return false;
+  return !(last && SHORTENED.has(last.text) && (next.kind === "number" || (next.kind === "word" && !next.capital)));
+}
+
+function labelled(tokens: Token[]): { label: Token[]; body: Token[] } {
+  const end = labelEnd(tokens);
+  return end > 0 ? { label: tokens.slice(0, end), body: tokens.slice(end + 1) } : { label: [], body: tokens };
+}
