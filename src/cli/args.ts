@@ -12,16 +12,17 @@ export type Call =
   | { command: "inspect"; paths: string[]; json: boolean }
   | { command: "check"; paths: string[]; brief: string; json: boolean }
   | { command: "fit"; paths: string[]; brief: string; out: string; json: boolean }
+  | { command: "read-brief"; text: string; json: boolean }
   | { command: "help" };
 
-const FLAGS: Record<string, readonly string[]> = { inspect: ["json"], check: ["json", "brief"], fit: ["json", "brief", "out"] };
+const FLAGS: Record<string, readonly string[]> = { inspect: ["json"], check: ["json", "brief"], fit: ["json", "brief", "out"], "read-brief": ["json"] };
 
 /** `argv` without the program's name. Throws {@link CallError} with one sentence. */
 export function readCall(argv: readonly string[]): Call {
   const [command, ...rest] = argv;
   if (command === undefined || command === "help" || command === "--help") return { command: "help" };
   const flags = FLAGS[command];
-  if (!flags) throw new CallError(`There is no command "${command}". Use start, test, inspect, check or fit.`);
+  if (!flags) throw new CallError(`There is no command "${command}". Use start, test, inspect, read-brief, check or fit.`);
   let parsed;
   try {
     parsed = parseArgs({
@@ -38,8 +39,12 @@ export function readCall(argv: readonly string[]): Call {
     if (typeof value !== "string" || value === "") throw new CallError(`${command} needs --${name}.`);
     return value;
   };
-  if (!paths.length) throw new CallError(`${command} needs at least one file${command === "fit" ? " or folder" : ""}.`);
   const json = values.json === true;
+  if (command === "read-brief") {
+    if (paths.length !== 1) throw new CallError(`read-brief needs one text in quotes, or - for standard input; found ${paths.length} arguments.`);
+    return { command, text: paths[0], json };
+  }
+  if (!paths.length) throw new CallError(`${command} needs at least one file${command === "fit" ? " or folder" : ""}.`);
   if (command === "inspect") return { command, paths, json };
   if (command === "check") return { command, paths, brief: text("brief"), json };
   return { command: "fit", paths, brief: text("brief"), out: text("out"), json };

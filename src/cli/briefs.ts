@@ -23,11 +23,12 @@ export async function loadBrief(from: string): Promise<Brief> {
   }
 }
 
-async function readStandardInput(): Promise<string> {
+/** Standard input as text, bounded. Throws {@link CallError} for more than `most` characters. */
+export async function readStandardInput(most = MAX_BRIEF_TEXT): Promise<string> {
   let text = "";
   for await (const piece of process.stdin.setEncoding("utf8")) {
     text += piece as string;
-    if (text.length > MAX_BRIEF_TEXT) throw new CallError(`The brief on standard input has over ${MAX_BRIEF_TEXT} characters.`);
+    if (text.length > most) throw new CallError(`Standard input has over ${most} characters; at most that many are read.`);
   }
   return text;
 }

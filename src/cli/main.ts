@@ -1,5 +1,6 @@
-/** inspect, check and fit: core and imaging alone, no database, no server. */
+/** inspect, read-brief, check and fit: core and imaging alone, no database, no server. */
 import { notChecked, parseBrief, type Brief } from "@/core/brief";
+import { findDisagreements } from "@/core/disagreements";
 import { publicFacts, type Check } from "@/core/proof";
 import { formatBytes, formatSize } from "@/core/units";
 import { sentence } from "@/imaging/error";
@@ -9,6 +10,7 @@ import { CallError, readCall, type Call } from "./args";
 import { loadBrief } from "./briefs";
 import { checkOutputFolder, fitOne, readBounded, type FitResult } from "./fit";
 import { Progress } from "./progress";
+import { readBrief } from "./read-brief";
 import { listSources } from "./sources";
 
 const HELP = `Zumbrel makes photos meet what a receiver asks for.
@@ -16,6 +18,7 @@ const HELP = `Zumbrel makes photos meet what a receiver asks for.
   zumbrel start [--port N] [--empty]           the web application
   zumbrel test                                 every test
   zumbrel inspect FILE... [--json]             the facts of each file
+  zumbrel read-brief TEXT|- [--json]           a receiver's wording, read into briefs
   zumbrel check FILE... --brief B [--json]     a proof of existing files
   zumbrel fit PATH... --brief B --out DIR [--json]
 
@@ -84,7 +87,7 @@ async function fit(call: Extract<Call, { command: "fit" }>): Promise<number> {
     mailBytes: null,
     messages: 0,
   };
-  if (call.json) print(JSON.stringify({ brief: stated(brief), conflicts: [], results, totals }));
+  if (call.json) print(JSON.stringify({ brief: stated(brief), conflicts: findDisagreements(brief), results, totals }));
   else {
     for (const r of results) print(`${r.ok ? "✓" : "✗"} ${r.source}${r.output ? ` → ${r.output}` : ""}${r.error ? `: ${r.error}` : ""}${r.checks.length ? `\n${checkWords(r.checks)}` : ""}`);
     print(`${results.filter((r) => r.ok).length} of ${results.length} meet the brief, ${formatBytes(totals.sourceBytes)} before, ${formatBytes(totals.outputBytes)} after.`);
@@ -102,6 +105,8 @@ async function main(argv: readonly string[]): Promise<number> {
     switch (call.command) {
       case "inspect":
         return await inspect(call);
+      case "read-brief":
+        return await readBrief(call);
       case "check":
         return await check(call);
       case "fit":

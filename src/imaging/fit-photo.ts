@@ -1,8 +1,8 @@
 /** One photo through one brief: pass through where it obeys already, else plan, search, encode. */
 import { createHash } from "node:crypto";
-import { notCarriedOut, resolveBrief, type Brief, type OutputFormat, type ResolvedBrief } from "@/core/brief";
+import { clauseNames, clauseWords, notCarriedOut, resolveBrief, WISHES_GIVEN_UP, type Brief, type OutputFormat, type ResolvedBrief } from "@/core/brief";
 import { padJpeg, padPng } from "@/core/containers";
-import { CENTRED, planGeometry, type Frame, type Geometry } from "@/core/frame";
+import { CENTRED, planGeometry, targetFor, type Frame, type Geometry } from "@/core/frame";
 import { allowedFormats, passSteps, planSteps, reasonsToEncode, type Step } from "@/core/plan";
 import { checkFacts, meets, unchanged, type Check, type Facts } from "@/core/proof";
 import { fitFormats, settingKey, type Picture, type Setting } from "@/core/search";
@@ -58,11 +58,31 @@ export function refusal(brief: Brief): string | null {
   return missing.length ? `not carried out yet: ${missing.join(", ")}` : null;
 }
 
-/** Plans and makes the file in memory. Throws only for damage to the photo or when it is no longer wanted. */
+/**
+ * Plans and makes the file in memory. Wishes that the photo cannot have are given up one by one, the dearest last.
+ * Throws only for damage to the photo or when it is no longer wanted.
+ */
 export async function fitPhoto(request: FitRequest): Promise<FitAnswer> {
+  const first = await fitAsAsked(request);
+  if (first.error === null || refusal(request.brief)) return first;
+  let brief = request.brief;
+  for (const clause of WISHES_GIVEN_UP) {
+    if (!brief.wishes?.includes(clause) || brief[clause] === undefined) continue;
+    brief = { ...brief, [clause]: undefined };
+    const answer = await fitAsAsked({ ...request, brief });
+    if (answer.error !== null) continue;
+    const lost = WISHES_GIVEN_UP.filter((key) => request.brief[key] !== undefined && brief[key] === undefined);
+    const words = lost.map((key) => `${clauseNames[key].toLowerCase()} ${clauseWords(request.brief, key)}`).join(", ");
+    return { ...answer, notes: [...answer.notes, `The wish for ${words} gave way: ${first.error}`], encodes: answer.encodes + first.encodes };
+  }
+  return first;
+}
+
+async function fitAsAsked(request: FitRequest): Promise<FitAnswer> {
   const { source, brief } = request;
   const resolved = resolveBrief(brief);
   const notes = resolved.fileSize.note ? [resolved.fileSize.note] : [];
+  for (const { clause, why } of targetFor(resolved, source.facts).lost) notes.push(`${clauseNames[clause]} gave way: ${why}.`);
   const nothing = { output: null, format: null, geometry: null, setting: null, passedThrough: false, encodes: 0, steps: [], told: [], notes };
   const refused = refusal(brief);
   if (refused) return { ...nothing, error: refused };
@@ -90,7 +110,7 @@ async function passThrough({ source, brief }: FitRequest, resolved: ResolvedBrie
     {
       brief, resolved, facts: source.facts, geometry, dropped,
       encoding: { setting: null, format: source.facts.format, bytes: output.length, about: null, told: [] },
-      writePpi: resolved.resolution ? resolutionToWrite(resolved, source) : null,
+      writePpi: brief.resolution || brief.paper ? resolutionToWrite(resolved, source, geometry) : null,
     },
     identical,
   );
@@ -121,7 +141,7 @@ async function fitAnew(request: FitRequest, resolved: ResolvedBrief, geometry: G
     notes.push(`The file is larger than the photo was (${formatBytes(source.bytes.length)}), because ${why}.`);
   }
   const steps = planSteps({
-    brief, resolved, facts: source.facts, geometry: fitted.geometry, writePpi: headers.ppi, dropped: headers.dropped,
+    brief, resolved, facts: source.facts, geometry: fitted.geometry, writePpi: headers.ppi(fitted.geometry), dropped: headers.dropped,
     encoding: { setting: fitted.setting, format, bytes: output.length, about: null, told: fitted.told },
   });
   return {
@@ -231,6 +251,6 @@ export async function prove(brief: Brief, written: Buffer, before: Facts | null)
   const geometry = planGeometry(resolveBrief({ zumbrelBrief: 1, name: "as it is" }), facts);
   const pixels = await preparePixels(source, geometry, "#ffffff", false);
   if (pixels.width !== facts.width || pixels.height !== facts.height) throw new PhotoError("The written file decodes to another size than it says.");
-  const checks = checkFacts(brief, resolveBrief(brief), facts);
+  const checks = checkFacts(brief, resolveBrief(brief), facts, before);
   return { ok: meets(checks), facts, checks, unchanged: before ? unchanged(brief, before, facts) : [] };
 }

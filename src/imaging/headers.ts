@@ -1,5 +1,6 @@
 /** The headers of an output file: resolution, profile, EXIF; on fresh encodings and on bytes that pass through. */
 import { within, type ResolvedBrief } from "@/core/brief";
+import { askedPpi, holdsPaper, targetFor, type Size } from "@/core/frame";
 import {
   TAG, bodyOf, chunk, chunkBody, emptyExif, exifSegment, filterExif, iccSegments, isExif, isIcc, isIptc, isJfif, isMultiPicture, isXmp, jfifSegment,
   longEntry, MARKER, physChunk, readJpeg, readPng, rebuildJpeg, rebuildPng, resolutionOf, shortEntry, withEntries, withResolution, writeExif, writeProfile,
@@ -11,18 +12,15 @@ const SRGB_PROFILE = writeProfile("srgb", "srgb", "sRGB");
 /** Tags that describe how the source was stored, not the photo. */
 const STRUCTURE = new Set<number>([TAG.ImageWidth, TAG.ImageLength, TAG.BitsPerSample, 0x0103, TAG.Photometric, 0x0115, 0x0211, 0x0212, TAG.YCbCrPositioning, 0x0214, 0x013e, 0x013f]);
 
-/** The resolution to be written, in ppi: what is asked, else the source's, else none. */
-export function resolutionToWrite(brief: ResolvedBrief, source: Source): number | null {
+/** The resolution to be written into an output of this size, in ppi: what is asked, else the source's, else none. */
+export function resolutionToWrite(brief: ResolvedBrief, source: Source, out: Size): number | null {
   const has = source.facts.resolution?.[0] ?? null;
-  const asked = brief.resolution;
-  if (!asked) return has;
-  if (asked.exact !== null) return asked.exact;
-  const at = has ?? asked.min ?? asked.max!;
-  return Math.min(asked.max ?? Infinity, Math.max(asked.min ?? 0, at));
+  return askedPpi(brief, source.facts, out, has) ?? has;
 }
 
 export interface Headers {
-  ppi: number | null;
+  /** For an output of this size, in ppi. */
+  ppi: (out: Size) => number | null;
   exif: Exif | null;
   profile: boolean;
   dropped: string[];
@@ -33,7 +31,7 @@ export function plannedHeaders(brief: ResolvedBrief, source: Source): Headers {
   const rule = brief.metadata === "none" ? "none" : "private";
   const filtered = source.exif ? filterExif(source.exif, rule) : { exif: null, dropped: [] };
   const dropped = rule === "none" ? (source.facts.metadata ? ["all metadata"] : []) : source.facts.privateData;
-  return { ppi: resolutionToWrite(brief, source), exif: filtered.exif, profile: brief.profile === "embed", dropped };
+  return { ppi: (out) => resolutionToWrite(brief, source, out), exif: filtered.exif, profile: brief.profile === "embed", dropped };
 }
 
 /** EXIF for an upright output of that size. Resolution goes in exactly unless the brief wants no metadata at all. */
@@ -48,16 +46,18 @@ function outputExif(headers: Headers, size: { width: number; height: number }, n
       exif = { ...exif, exif: withEntries(exif.exif, [longEntry(TAG.PixelXDimension, size.width, le), longEntry(TAG.PixelYDimension, size.height, le), shortEntry(0xa001, 1, le)]) };
     }
   }
-  if (headers.ppi !== null) exif = withResolution(exif ?? emptyExif(), headers.ppi);
+  const ppi = headers.ppi(size);
+  if (ppi !== null) exif = withResolution(exif ?? emptyExif(), ppi);
   return exif ? writeExif(exif) : null;
 }
 
 /** A fresh encoding with its headers. */
 export function assemble(encoded: Uint8Array, format: "jpeg" | "png", headers: Headers, size: { width: number; height: number }, none: boolean): Uint8Array {
   const exif = outputExif(headers, size, none);
+  const ppi = headers.ppi(size);
   if (format === "jpeg") {
     const file = readJpeg(encoded);
-    const head = [jfifSegment(headers.ppi)];
+    const head = [jfifSegment(ppi)];
     if (exif) head.push(exifSegment(exif));
     if (headers.profile) head.push(...iccSegments(SRGB_PROFILE));
     return rebuildJpeg(file, head, (s) => s.marker < MARKER.APP0 || s.marker > 0xef);
@@ -65,7 +65,7 @@ export function assemble(encoded: Uint8Array, format: "jpeg" | "png", headers: H
   const add: Uint8Array[] = [];
   // PNG, 11.3.2.5: the sRGB chunk stands for the whole profile; 0 is the perceptual intent.
   if (headers.profile) add.push(chunk("sRGB", new Uint8Array([0])));
-  if (headers.ppi !== null) add.push(physChunk(headers.ppi));
+  if (ppi !== null) add.push(physChunk(ppi));
   if (exif) add.push(chunk("eXIf", exif));
   const dropped = new Set(["pHYs", "sRGB", "iCCP", "eXIf", "gAMA", "cHRM", "tEXt", "iTXt", "zTXt"]);
   return rebuildPng(readPng(encoded), add, (type) => !dropped.has(type));
@@ -76,17 +76,23 @@ export function rewriteHeaders(brief: ResolvedBrief, source: Source): Uint8Array
   const { facts } = source;
   const none = brief.metadata === "none";
   const cleans = none ? facts.metadata : facts.privateData.length > 0;
-  const asked = brief.resolution;
-  const slack = Math.max(0.05, facts.resolutionStep);
-  const unmet = asked !== null && !(facts.resolution !== null && facts.resolution.every((v) => within(asked, v, slack)));
+  const unmet = !densityHolds(brief, facts);
   // A resolution that stood only in EXIF is no metadata about anyone: it moves to the format's own field.
   const sets = unmet || (none && cleans && resolutionOf(source.exif) !== null);
   const unprofiles = brief.stated.has("colour") && brief.profile === "omit" && facts.profile;
   if (!cleans && !sets && !unprofiles) return source.bytes;
-  const ppi = sets ? resolutionToWrite(brief, source) : null;
+  const ppi = sets ? resolutionToWrite(brief, source, facts) : null;
   if (source.jpeg) return rewriteJpeg(source, { none, cleans, ppi, unprofiles });
   if (source.png) return rewritePng(source, { none, cleans, ppi, unprofiles });
   return source.bytes;
+}
+
+function densityHolds(brief: ResolvedBrief, facts: Source["facts"]): boolean {
+  const { paper } = targetFor(brief, facts);
+  if (!paper && !brief.resolution) return true;
+  if (!facts.resolution) return false;
+  const slack = Math.max(0.05, facts.resolutionStep);
+  return (!paper || holdsPaper(paper, facts, facts.resolution)) && (!brief.resolution || facts.resolution.every((v) => within(brief.resolution!, v, slack)));
 }
 
 interface Rewrite {

@@ -18,7 +18,7 @@ export const demoFolder = (dataDir: string): string => join(dataDir, "demo", DEM
 export async function shipBriefs(store: Store): Promise<void> {
   const workspaceId = await localWorkspace(store.db);
   const names = new Set((await listBriefs(store.db, workspaceId)).map((brief) => brief.body.name));
-  for (const brief of STARTER_BRIEFS) if (!names.has(brief.name)) await createBrief(store.db, workspaceId, brief, true);
+  for (const brief of STARTER_BRIEFS) if (!names.has(brief.name)) await createBrief(store.db, workspaceId, brief, { shipped: true });
 }
 
 function generate(root: string, folder: string): Promise<void> {

@@ -1,5 +1,5 @@
 /** Measures an assignment: makes its file for real, so that "Make files" mostly hands over what is there. */
-import { and, eq, isNull } from "drizzle-orm";
+import { and, eq, isNull, sql } from "drizzle-orm";
 import { verdictOf } from "@/core/plan";
 import { sentence } from "@/imaging/error";
 import { readSource } from "@/imaging/facts";
@@ -20,7 +20,7 @@ async function load({ db }: Store, id: string) {
     .from(assignments)
     .innerJoin(briefRevisions, eq(briefRevisions.id, assignments.revisionId))
     .innerJoin(batchPhotos, eq(batchPhotos.id, assignments.batchPhotoId))
-    .innerJoin(batches, and(eq(batches.id, batchPhotos.batchId), eq(batches.revisionId, assignments.revisionId)))
+    .innerJoin(batches, and(eq(batches.id, batchPhotos.batchId), sql`coalesce(${batchPhotos.revisionId}, ${batches.revisionId}) = ${assignments.revisionId}`))
     .innerJoin(photos, eq(photos.id, batchPhotos.photoId))
     .where(and(eq(assignments.id, id), eq(assignments.current, true), isNull(batchPhotos.deletedAt), isNull(batches.deletedAt)));
   return row ?? null;

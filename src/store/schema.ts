@@ -25,6 +25,8 @@ export const briefs = pgTable("briefs", {
   id: id(),
   workspaceId: workspace(),
   shipped: boolean("shipped").notNull().default(false),
+  /** What the shelf offers. Null for a brief that lives in a batch only; edits on the Desk never change the shelf by themselves. */
+  shelfRevisionId: uuid("shelf_revision_id"),
   createdAt: created(),
   deletedAt: deleted(),
 });
@@ -67,6 +69,8 @@ export const batchPhotos = pgTable(
     batchId: uuid("batch_id").notNull().references(() => batches.id),
     photoId: uuid("photo_id").notNull().references(() => photos.id),
     name: text("name").notNull(),
+    /** A brief of its own; null where the batch's brief holds. */
+    revisionId: uuid("revision_id").references(() => briefRevisions.id),
     /** Order in the batch: that in which the photos were given, however their uploads overtook each other. */
     position: doublePrecision("position").notNull(),
     createdAt: created(),
@@ -134,7 +138,8 @@ export const runs = pgTable("runs", {
   id: id(),
   workspaceId: workspace(),
   batchId: uuid("batch_id").notNull().references(() => batches.id),
-  revisionId: uuid("revision_id").notNull().references(() => briefRevisions.id),
+  /** The batch's brief; each item keeps the one that it was made under. */
+  revisionId: uuid("revision_id").references(() => briefRevisions.id),
   createdAt: created(),
   finishedAt: timestamp("finished_at", { withTimezone: true }),
   deletedAt: deleted(),
@@ -181,6 +186,8 @@ export const proofs = pgTable("proofs", {
 /** One edit that undo can take back. */
 export type EditChange =
   | { kind: "brief"; before: string | null; after: string | null }
+  /** Briefs of single rows, and of the batch where that changes too. */
+  | { kind: "rows"; batch: { before: string | null; after: string | null } | null; rows: Record<string, { before: string | null; after: string | null }> }
   | { kind: "remove"; batchPhotoIds: string[] }
   | { kind: "frame"; batchPhotoId: string; revisionId: string; before: FrameState; after: FrameState };
 

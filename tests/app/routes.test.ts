@@ -25,7 +25,7 @@ beforeAll(async () => {
   const workspaceId = localWorkspace(store.db);
   // The handlers take the process's store: give them this one.
   Object.assign(globalThis, { zumbrelStore: { store, workspaceId } });
-  await createBrief(store.db, await workspaceId, { zumbrelBrief: 1, name: "Form", format: ["jpeg"], width: { exact: 120 }, height: { exact: 150 }, fileSize: { min: "6KB", max: "20KB" }, names: "{name}-x" }, true);
+  await createBrief(store.db, await workspaceId, { zumbrelBrief: 1, name: "Form", format: ["jpeg"], width: { exact: 120 }, height: { exact: 150 }, fileSize: { min: "6KB", max: "20KB" }, names: "{name}-x" }, { shipped: true });
   const load = async (path: string) => (await import(/* @vite-ignore */ `../../src/app/api/${path}/route.ts`)) as Record<string, Handler>;
   routes = {};
   const paths = ["desk", "batches", "batches/[id]", "batches/[id]/photos", "batches/[id]/brief", "batches/[id]/remove", "batches/[id]/undo", "batches/[id]/redo", "batches/[id]/sight", "batches/[id]/frame", "batches/[id]/runs", "photos/[id]/[kind]", "assignments/[id]/output", "items/[id]/file", "runs/[id]/zip"];
@@ -136,8 +136,8 @@ describe("the way of a photo through the routes", () => {
     const id = await newBatch("Refused", { "a.jpg": await jpegPhoto(100, 100, 73) });
     await call("PUT", "batches/[id]/brief", { id }, { brief: { zumbrelBrief: 1, name: "Paper", paper: { width: "40mm" }, ink: "black" }, words: "another brief" });
     const { brief, rows } = await view(id);
-    expect(brief!.refusal).toBe("not carried out yet: paper, ink");
-    expect(rows[0].verdict).toEqual({ state: "cannot", reason: "not carried out yet: paper, ink" });
+    expect(brief!.refusal).toBe("not carried out yet: ink");
+    expect(rows[0].verdict).toEqual({ state: "cannot", reason: "not carried out yet: ink" });
     await call("PUT", "batches/[id]/brief", { id }, { brief: { zumbrelBrief: 1, name: "Large", width: { min: 5000 }, enlarge: "never" }, words: "another brief" });
     expect((await view(id)).rows[0].verdict!.reason).toMatch(/enlarging is ruled out/);
   });

@@ -42,6 +42,29 @@ describe("the brief's schema", () => {
     expect(() => parseBriefText(`{"zumbrelBrief":1,"name":"${"x".repeat(1_100_000)}"}`)).toThrow(/at most 1000000/);
     expect(parseBriefText('\uFEFF{"zumbrelBrief":1,"name":"b"}').name).toBe("b");
   });
+
+  const text = (clauses: string) => `{"zumbrelBrief":1,"name":"b",${clauses}}`;
+  const broken: [string, string, string][] = [
+    ["a key that is there twice", text('"width":{"exact":5},"width":{"exact":6}'), "The brief's width is there twice"],
+    ["a key twice inside a clause, in another spelling", text('"fileSize":{"max":"1MB","m\\u0061x":"2MB"}'), "The brief's fileSize.max is there twice"],
+    ["NaN", text('"width":{"exact":NaN}'), "The brief's width.exact: wanted a number, found NaN"],
+    ["minus infinity in a list", text('"sizes":[{"width":5,"height":5},{"width":-Infinity,"height":1}]'), "The brief's sizes.1.width: wanted a number, found -Infinity"],
+    ["a number beyond all numbers", text('"width":{"exact":1e999}'), "The brief's width.exact: wanted a number, found Infinity"],
+    ["an astronomical number", text('"height":{"max":123456789012}'), "The brief's height.max: wanted at most 65535, found 123456789012"],
+    ["a negative number", text('"quality":{"max":-5}'), "The brief's quality.max: wanted at least 1, found -5"],
+    ["half a pixel", text('"width":{"exact":2.5}'), "The brief's width.exact: wanted a whole number, found 2.5"],
+    ["a number as a name", '{"zumbrelBrief":1,"name":5}', "The brief's name: wanted text, found 5"],
+    ["a later version", '{"zumbrelBrief":2,"name":"b","glow":1}', "The brief's zumbrelBrief: wanted 1, found 2"],
+    ["endless nesting", text(`"width":${"[".repeat(50_000)}`), "wanted a flat brief, found 13 levels of braces"],
+    ["five megabytes", text(`"wording":"${"x".repeat(5_000_000)}"`), "at most 1000000 are read"],
+  ];
+  it.each(broken)("refuses %s by key, wanted and found", (_what, value, message) => {
+    expect(() => parseBriefText(value)).toThrow(message);
+  });
+
+  it("does not take text inside strings for keys or numbers", () => {
+    expect(parseBriefText(text('"from":"a \\"name\\": NaN, {[","names":"{name}"')).from).toBe('a "name": NaN, {[');
+  });
 });
 
 describe("defaults", () => {
@@ -57,7 +80,7 @@ describe("defaults", () => {
   it("names what is not carried out yet, and nothing else", () => {
     expect(notCarriedOut(parseBrief({ ...minimal, format: ["jpeg", "png"], width: { exact: 1 }, fileSize: { max: "1MB" }, resolution: { exact: "96ppi" }, quality: { max: 65 } }))).toEqual([]);
     const missing = notCarriedOut(parseBrief({ ...everything, format: ["webp"], colour: { space: "cmyk", bits: 16 } }));
-    for (const key of ["box", "sizes", "shape", "scale", "paper", "sharpen", "border", "ink", "total", "format webp", "colour space cmyk", "colour bits 16"]) expect(missing).toContain(key);
+    for (const key of ["sharpen", "border", "ink", "total", "format webp", "colour space cmyk", "colour bits 16"]) expect(missing).toContain(key);
   });
 });
 

@@ -90,7 +90,7 @@ describe("the resolution to write", () => {
   it("is what is asked, the nearest of a range, the source's, or none", async () => {
     const plain = await readSource(await jpegPhoto(40, 30));
     const rich = await readSource(await richJpeg());
-    const ppi = (clauses: Partial<Brief>, source = rich) => resolutionToWrite(resolveBrief(parseBrief({ zumbrelBrief: 1, name: "b", ...clauses })), source);
+    const ppi = (clauses: Partial<Brief>, source = rich) => resolutionToWrite(resolveBrief(parseBrief({ zumbrelBrief: 1, name: "b", ...clauses })), source, { width: 40, height: 30 });
     expect([ppi({}), ppi({}, plain), ppi({ resolution: { exact: "96ppi" } }, plain)]).toEqual([240, null, 96]);
     expect([ppi({ resolution: { min: "300ppi" } }), ppi({ resolution: { max: "200ppi" } }), ppi({ resolution: { min: "100ppi", max: "250ppi" } })]).toEqual([300, 200, 240]);
     expect([ppi({ resolution: { min: "300ppi" } }, plain), ppi({ resolution: { max: "72ppi" } }, plain)]).toEqual([300, 72]);

@@ -13,7 +13,7 @@ describe("chips", () => {
   it("read as people speak", () => {
     expect(CHIPS.map((c) => c.words(full))).toEqual(["JPEG or PNG", "240 × 300", "24 to 60 KB", "120 ppcm"]);
     expect(CHIPS.map((c) => c.words(brief({})))).toEqual([null, null, null, null]);
-    expect(otherClauses(full)).toEqual(["names {name}-x", "frame pad", "metadata none"]);
+    expect(otherClauses(full)).toEqual(["names {name}-x", "frame background added", "metadata none"]);
     expect(otherClauses(brief({}))).toEqual([]);
   });
 

@@ -1,35 +1,50 @@
 /** From rows of the database to what a page shows. Estimates are worked out here, from the core alone. */
 import { resolveBrief, type Brief, type OutputFormat, type ResolvedBrief } from "@/core/brief";
-import { planGeometry, type Geometry } from "@/core/frame";
+import { askedPpi, planGeometry, type Geometry } from "@/core/frame";
 import { outputName } from "@/core/names";
 import { allowedFormats, passSteps, planSteps, reasonsToEncode, verdictOf } from "@/core/plan";
 import type { Facts } from "@/core/proof";
 import { aboutBytes } from "@/core/search";
 import { refusal } from "@/imaging/fit-photo";
-import { getRevision } from "@/store/queries/briefs";
+import { revisionsWithShelf } from "@/store/queries/briefs";
 import { listRows, type BatchRow } from "@/store/queries/batches";
 import { editState } from "@/store/queries/edits";
 import { latestRun, type ItemRow } from "@/store/queries/runs";
 import type { Database } from "@/store/store";
-import type { BatchView, MadeView, RowView } from "@/ui/api/contract";
+import type { BatchView, BriefInUse, MadeView, RowView } from "@/ui/api/contract";
 
 type StoredRow = Awaited<ReturnType<typeof listRows>>[number];
 
 export async function batchView(db: Database, batch: BatchRow): Promise<BatchView> {
-  const revision = batch.revisionId ? await getRevision(db, batch.revisionId) : null;
-  const [rows, run, edit] = await Promise.all([listRows(db, batch.id, batch.revisionId), latestRun(db, batch.id), editState(db, batch.id)]);
-  const resolved = revision ? resolveBrief(revision.body) : null;
-  const refused = revision ? refusal(revision.body) : null;
+  const [rows, run, edit] = await Promise.all([listRows(db, batch.id), latestRun(db, batch.id), editState(db, batch.id)]);
+  const used = await briefsInUse(db, batch.revisionId, rows);
   const made = new Map(run?.items.map((item) => [item.assignmentId, item]));
   const count = (state: string) => run?.items.filter((item) => item.state === state).length ?? 0;
   return {
     id: batch.id,
     name: batch.name,
-    brief: revision ? { revisionId: revision.id, body: revision.body, refusal: refused } : null,
-    rows: rows.map((row, i) => rowView(row, i + 1, revision?.body ?? null, resolved, refused, made.get(row.assignmentId ?? "") ?? null)),
+    brief: batch.revisionId ? (used.get(batch.revisionId)?.view ?? null) : null,
+    briefs: [...used.values()].map(({ view }) => view).filter((view) => view.rows > 0 || view.revisionId === batch.revisionId),
+    rows: rows.map((row, i) => rowView(row, i + 1, (row.revisionId && used.get(row.revisionId)) || null, made.get(row.assignmentId ?? "") ?? null)),
     ...edit,
     run: run ? { id: run.id, total: run.items.length, done: count("done"), failed: count("failed"), finished: run.finished } : null,
   };
+}
+
+interface InUse {
+  view: BriefInUse;
+  resolved: ResolvedBrief;
+}
+
+/** Every brief that the batch or one of its rows uses, the batch's first. */
+async function briefsInUse(db: Database, batchRevision: string | null, rows: readonly StoredRow[]): Promise<Map<string, InUse>> {
+  const ids = new Set([batchRevision, ...rows.map((row) => row.revisionId)].filter((id) => id !== null));
+  const out = new Map<string, InUse>();
+  for (const { id, briefId, body, onShelf } of await revisionsWithShelf(db, [...ids])) {
+    const count = rows.filter((row) => row.revisionId === id).length;
+    out.set(id, { view: { revisionId: id, briefId, body, refusal: refusal(body), onShelf, rows: count }, resolved: resolveBrief(body) });
+  }
+  return out;
 }
 
 function madeView(item: ItemRow | null): MadeView | null {
@@ -40,13 +55,15 @@ function madeView(item: ItemRow | null): MadeView | null {
   };
 }
 
-function rowView(row: StoredRow, n: number, brief: Brief | null, resolved: ResolvedBrief | null, refused: string | null, item: ItemRow | null): RowView {
+function rowView(row: StoredRow, n: number, use: InUse | null, item: ItemRow | null): RowView {
   const common = {
+    revisionId: row.revisionId, own: row.own !== null,
     id: row.id, photoId: row.photoId, assignmentId: row.assignmentId, name: row.name, thumb: row.thumb, before: row.facts,
     frame: row.frame ?? { x: 0.5, y: 0.5 }, made: madeView(item), notes: row.measured?.notes ?? [],
   };
   const nothing = { geometry: null, figure: "none" as const, bytes: null, ppi: null, steps: [], checks: [], outputName: null };
-  if (!brief || !resolved) return { ...common, ...nothing, verdict: null };
+  if (!use) return { ...common, ...nothing, verdict: null };
+  const { resolved, view: { body: brief, refusal: refused } } = use;
   if (refused) return { ...common, ...nothing, verdict: { state: "cannot", reason: refused } };
   const accepted = row.accepted === true;
   const m = row.measured;
@@ -76,12 +93,13 @@ function estimate(brief: Brief, resolved: ResolvedBrief, facts: Facts, geometry:
   const passes = fits && reasonsToEncode(brief, resolved, facts, geometry).length === 0;
   const format = allowedFormats(resolved, facts)[0];
   const about = passes ? facts.bytes : aboutBytes(resolved, geometry.width * geometry.height, format);
-  const ppi = resolved.resolution?.exact ?? facts.resolution?.[0] ?? null;
+  const has = facts.resolution?.[0] ?? null;
+  const ppi = askedPpi(resolved, facts, geometry, has) ?? has;
   const input = {
     brief, resolved, facts, geometry, writePpi: ppi, dropped: facts.privateData,
     encoding: { setting: null, format, bytes: null, about, told: [] },
   };
-  return { geometry, figure: "about" as const, bytes: about, ppi, checks: [], steps: passes ? passSteps(input, facts.privateData.length === 0 && !brief.resolution) : planSteps(input) };
+  return { geometry, figure: "about" as const, bytes: about, ppi, checks: [], steps: passes ? passSteps(input, facts.privateData.length === 0 && !brief.resolution && !brief.paper) : planSteps(input) };
 }
 
 function nameOf(brief: Brief, resolved: ResolvedBrief, row: StoredRow, n: number, geometry: Geometry | null, format: string | null): string | null {

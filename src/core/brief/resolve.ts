@@ -1,5 +1,5 @@
 /** A brief with its defaults filled in and its texts turned into numbers: what plan, search and proof work from. */
-import { parseResolution, resolveByteRange, type ByteRange } from "../units";
+import { parseLength, parseResolution, resolveByteRange, toInches, type ByteRange } from "../units";
 import type { Brief, ClauseKey, OutputFormat } from "./schema";
 
 export interface PixelRange {
@@ -19,6 +19,14 @@ export interface ResolvedBrief {
   formats: OutputFormat[] | null;
   pick: "first" | "smallest";
   pixels: Record<PixelClause, PixelRange | null>;
+  sizes: { width: number; height: number }[] | null;
+  box: { width: number; height: number } | null;
+  /** Width over height. */
+  shape: number | null;
+  /** Output pixels per photo pixel on each side. */
+  scale: number | null;
+  /** In inches. */
+  paper: { width: number | null; height: number | null } | null;
   /** In ppi. */
   resolution: PixelRange | null;
   fileSize: ByteRange & { aim: Aim };
@@ -41,6 +49,7 @@ function range<T>(clause: { exact?: T; min?: T; max?: T } | undefined, read: (va
   return { exact: at(clause.exact), min: at(clause.min), max: at(clause.max) };
 }
 
+const inches = (text: string | undefined) => (text === undefined ? null : toInches(parseLength(text)));
 const same = (value: number) => value;
 
 /** Fills in the defaults of brief version 1. */
@@ -53,18 +62,27 @@ export function resolveBrief(brief: Brief): ResolvedBrief {
   };
   const bytes = resolveByteRange(brief.fileSize ?? {});
   const bothSides = pixels.width?.exact != null && pixels.height?.exact != null;
-  const wantsPixels = PIXEL_CLAUSES.some((key) => pixels[key]?.exact != null || pixels[key]?.min != null);
+  const scale = brief.scale === undefined ? null : Number(brief.scale.replace(/\s?%$/, "")) / 100;
+  const shaped = brief.shape !== undefined || brief.sizes !== undefined || (brief.paper?.width !== undefined && brief.paper.height !== undefined);
+  const wantsPixels =
+    PIXEL_CLAUSES.some((key) => pixels[key]?.exact != null || pixels[key]?.min != null) ||
+    brief.sizes !== undefined || (brief.paper !== undefined && brief.resolution !== undefined) || (scale ?? 0) > 1;
   const stated = new Set((Object.keys(brief) as (keyof Brief)[]).filter((key): key is ClauseKey => key in clauseNames));
   return {
     name: brief.name,
     formats: brief.format ?? null,
     pick: brief.pick ?? "first",
     pixels,
+    sizes: brief.sizes ?? null,
+    box: brief.box ?? null,
+    shape: brief.shape === undefined ? null : brief.shape.split(":").map(Number).reduce((w, h) => w / h),
+    scale,
+    paper: brief.paper ? { width: inches(brief.paper.width), height: inches(brief.paper.height) } : null,
     resolution: range(brief.resolution, parseResolution),
     fileSize: { ...bytes, aim: brief.fileSize?.aim ?? (bytes.max === null ? "clean" : "best") },
     quality: brief.quality ? { min: brief.quality.min ?? 1, max: brief.quality.max ?? 100 } : null,
     profile: brief.colour?.profile ?? "embed",
-    frame: brief.frame ?? (bothSides ? "fill" : "whole"),
+    frame: brief.frame ?? (bothSides || shaped ? "fill" : "whole"),
     background: brief.background ?? "#ffffff",
     enlarge: brief.enlarge ?? (wantsPixels ? "allow" : "never"),
     metadata: brief.metadata ?? "private",

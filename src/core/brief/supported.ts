@@ -3,10 +3,13 @@ import { CLAUSE_KEYS, type Brief, type ClauseKey, type OutputFormat } from "./sc
 
 export const WRITABLE: readonly OutputFormat[] = ["jpeg", "png"];
 const CARRIED_OUT: ReadonlySet<ClauseKey> = new Set<ClauseKey>([
-  "format", "pick", "width", "height", "longSide", "shortSide", "resolution", "fileSize", "quality",
+  "format", "pick", "width", "height", "longSide", "shortSide", "box", "sizes", "shape", "scale", "paper", "resolution", "fileSize", "quality",
   "colour", "frame", "background", "enlarge", "metadata", "layers", "padding", "names",
 ]);
-const WISHABLE: ReadonlySet<ClauseKey> = new Set<ClauseKey>(["width", "height", "longSide", "shortSide"]);
+/** The order in which wishes are given up when a photo cannot have them all: the dearest last. */
+export const WISHES_GIVEN_UP: readonly ClauseKey[] = [
+  "resolution", "paper", "quality", "fileSize", "scale", "shape", "box", "sizes", "shortSide", "longSide", "height", "width", "format",
+];
 
 /** The clauses, with values where only some are open, that cannot be carried out yet; empty when all can. */
 export function notCarriedOut(brief: Brief): string[] {
@@ -19,12 +22,11 @@ export function notCarriedOut(brief: Brief): string[] {
   if (brief.colour?.light === "hdr") found.push("colour light hdr");
   if (brief.metadata === "keep") found.push("metadata keep");
   if (brief.layers === "keep") found.push("layers keep");
-  for (const wish of brief.wishes ?? []) if (!WISHABLE.has(wish)) found.push(`a wish for ${wish}`);
   return found;
 }
 
-/** Clauses that a proof of an existing file cannot judge yet. */
+/** Clauses that a proof of an existing file cannot judge. */
 export function notChecked(brief: Brief): string[] {
-  const unread: ClauseKey[] = ["scale", "paper", "sharpen", "border", "ink", "total"];
+  const unread: ClauseKey[] = ["sharpen", "border", "ink", "total"];
   return unread.filter((key) => brief[key] !== undefined);
 }

@@ -61,15 +61,66 @@ export function clauseWords(brief: Brief, key: ClauseKey): string | null {
     case "resolution":
       return rangeWords(brief.resolution!, "ppi");
     case "fileSize":
-      return byteRangeWords(brief.fileSize!);
+      return fileSizeWords(brief.fileSize!);
     case "quality":
-      return rangeWords(brief.quality!, "");
+      return brief.quality!.min !== undefined && brief.quality!.min === brief.quality!.max ? String(brief.quality!.min) : rangeWords(brief.quality!, "");
     case "colour":
-      return [brief.colour!.space === "srgb" ? "sRGB" : brief.colour!.space, brief.colour!.bits && `${brief.colour!.bits} bit`,
-        brief.colour!.profile === "omit" ? "no profile" : brief.colour!.profile && "with profile"].filter(Boolean).join(", ");
+      return [brief.colour!.space && SPACE_NAMES[brief.colour!.space], brief.colour!.bits && `${brief.colour!.bits} bit`,
+        brief.colour!.profile === "omit" ? "no profile" : brief.colour!.profile && "with profile", brief.colour!.light === "hdr" && "high dynamic range"].filter(Boolean).join(", ");
+    case "box":
+      return `inside ${brief.box!.width} × ${brief.box!.height} px, either way up`;
+    case "sizes":
+      return `${brief.sizes!.map((size) => `${size.width} × ${size.height}`).join(" or ")} px`;
+    case "scale":
+      return `${spaced(brief.scale!).replace(/\s*%/, " %")} of the photo's pixels`;
+    case "paper":
+      return paperWords(brief.paper!);
+    case "frame":
+      return { whole: "nothing cut", fill: "cut to shape", pad: "background added", stretch: "distorted to fit" }[brief.frame!];
+    case "enlarge":
+      return brief.enlarge === "never" ? "never" : "allowed";
+    case "pick":
+      return brief.pick === "smallest" ? "whichever is smallest" : "the first that fits";
+    case "metadata":
+      return { keep: "kept", private: "nothing private", none: "none" }[brief.metadata!];
+    case "border":
+      return `${brief.border!.px} px, ${colourWord(brief.border!.colour)}`;
+    case "background":
+      return colourWord(brief.background!);
+    case "ink":
+      return brief.ink === "black" ? "black on white" : "in its own colour on white";
+    case "layers":
+      return brief.layers === "keep" ? "kept" : "flattened";
+    case "padding":
+      return brief.padding === "allow" ? "allowed" : "never";
+    case "sharpen":
+      return `${brief.sharpen!.amount} for ${brief.sharpen!.for}`;
+    case "total":
+      return `at most ${typeof brief.total!.max === "number" ? formatBytes(brief.total!.max) : spaced(brief.total!.max)} ${brief.total!.counted === "mail" ? "as one message" : "in all"}`;
     default:
       return typeof value === "string" ? value : JSON.stringify(value);
   }
+}
+
+const SPACE_NAMES: Record<NonNullable<NonNullable<Brief["colour"]>["space"]>, string> = {
+  srgb: "sRGB", "display-p3": "Display P3", bt2020: "BT.2020", gray: "grey", cmyk: "CMYK", keep: "as it is",
+};
+
+const colourWord = (code: string) => ({ "#ffffff": "white", "#000000": "black" })[code.toLowerCase()] ?? code;
+
+/** "28 × 35 mm", "140 mm wide", "4 in × 12 cm". */
+export function paperWords({ width, height }: NonNullable<Brief["paper"]>): string {
+  if (width === undefined) return `${spaced(height!)} high`;
+  if (height === undefined) return `${spaced(width)} wide`;
+  const [w, h] = [spaced(width), spaced(height)];
+  return w.split(" ")[1] === h.split(" ")[1] ? `${w.split(" ")[0]} × ${h}` : `${w} × ${h}`;
+}
+
+const AIMS = { best: "as good as fits", clean: "as small as stays clean", middle: "the middle of it" };
+
+function fileSizeWords(clause: NonNullable<Brief["fileSize"]>): string {
+  const range = clause.min === undefined && clause.max === undefined ? null : byteRangeWords(clause);
+  return [range, clause.aim && AIMS[clause.aim]].filter(Boolean).join(", ");
 }
 
 /** Does `value` lie in the range, to within `slack`? */

@@ -1,7 +1,8 @@
 /** Which part of a photo is used and how many pixels it becomes. All results are whole pixels that hit what is asked. */
-import { PIXEL_CLAUSES, type FrameMode, type PixelClause, type ResolvedBrief } from "../brief";
+import type { FrameMode, ResolvedBrief } from "../brief";
 import { formatSize } from "../units";
 import type { Rect, Size } from "./orientation";
+import { hasShape, naturalSize, targetFor, type Bounds, type Target } from "./target";
 
 /** Where the used part sits along the axis that is cut (or padded): 0 left or top, 0.5 middle, 1 right or bottom. */
 export interface Frame {
@@ -34,68 +35,43 @@ export class GeometryError extends Error {
   }
 }
 
-interface Bounds {
-  min: number;
-  max: number;
-}
-
-const FREE: Bounds = { min: 1, max: Infinity };
-
-/** What the pixel clauses leave for width and height of an upright photo. `skip` names clauses to leave out (wishes that yield). */
-export function sideBounds(brief: ResolvedBrief, photo: Size, skip: ReadonlySet<string> = new Set()): { width: Bounds; height: Bounds } {
-  const upright = photo.height > photo.width;
-  const bounds = { width: { ...FREE }, height: { ...FREE } };
-  const sides: Record<PixelClause, Bounds> = {
-    width: bounds.width,
-    height: bounds.height,
-    longSide: upright ? bounds.height : bounds.width,
-    shortSide: upright ? bounds.width : bounds.height,
-  };
-  for (const key of PIXEL_CLAUSES) {
-    const clause = brief.pixels[key];
-    if (!clause || skip.has(key)) continue;
-    const side = sides[key];
-    side.min = Math.max(side.min, clause.exact ?? clause.min ?? 1);
-    side.max = Math.min(side.max, clause.exact ?? clause.max ?? Infinity);
-    if (side.min > side.max) throw new GeometryError(`The pixel clauses leave no ${key}: at least ${side.min} and at most ${side.max} px are asked. Change one of them.`);
-  }
-  return bounds;
-}
-
 const clamp = (value: number, { min, max }: Bounds) => Math.min(max, Math.max(min, value));
 
 /** The geometry that a brief asks for. Throws {@link GeometryError} with a sentence when the photo cannot meet it. */
 export function planGeometry(brief: ResolvedBrief, photo: Size, frame: Frame = CENTRED): Geometry {
-  const { width: w, height: h } = sideBounds(brief, photo);
+  const target = targetFor(brief, photo);
+  const { width: w, height: h } = target;
   if (w.min === w.max && h.min === h.max) return frameInto(brief, photo, { width: w.min, height: h.min }, frame);
+  const base = naturalSize(photo, target.ratio, brief);
   // A side of one pixel is the least there is, so asking for one asks nothing.
   const least = (side: Bounds, px: number) => (side.min <= 1 ? 0 : (side.min - 0.5) / px);
-  const low = Math.max(least(w, photo.width), least(h, photo.height));
-  const high = Math.min((w.max + 0.499) / photo.width, (h.max + 0.499) / photo.height);
-  const cutting = brief.frame !== "whole";
-  if (low > high && !cutting) {
+  const low = Math.max(least(w, base.width), least(h, base.height));
+  const high = Math.min((w.max + 0.499) / base.width, (h.max + 0.499) / base.height);
+  if (low > high && brief.frame === "whole") {
     throw new GeometryError(
       `The whole photo (${formatSize(photo.width, photo.height)} px) has the wrong shape for the asked sides; let it be cut (frame fill) or padded (frame pad).`,
     );
   }
   let scale = 1;
-  if (high < 1) scale = Math.min(w.max / photo.width, h.max / photo.height);
-  if (low > 1 || (low > high && low > scale)) scale = Math.max(w.min / photo.width, h.min / photo.height);
-  return frameInto(brief, photo, sizeAt(photo, scale, w, h), frame);
+  if (high < 1) scale = Math.min(w.max / base.width, h.max / base.height);
+  if (low > 1 || (low > high && low > scale)) scale = Math.max(w.min / base.width, h.min / base.height);
+  return frameInto(brief, photo, sizeAt(base, scale, target), frame);
 }
 
-function sizeAt(photo: Size, scale: number, w: Bounds, h: Bounds): Size {
-  return { width: clamp(Math.max(1, Math.round(photo.width * scale)), w), height: clamp(Math.max(1, Math.round(photo.height * scale)), h) };
+/** Whole sides at a scale, inside the bounds and of the asked shape. */
+function sizeAt(base: Size, scale: number, { width: w, height: h, ratio }: Target): Size {
+  const width = clamp(Math.max(1, Math.round(base.width * scale)), w);
+  const height = clamp(Math.max(1, Math.round(base.height * scale)), h);
+  if (ratio === null || hasShape(width, height, ratio)) return { width, height };
+  // The side that was clamped leads; the other follows the shape.
+  const byWidth = { width, height: clamp(Math.max(1, Math.round(width / ratio)), h) };
+  const byHeight = { width: clamp(Math.max(1, Math.round(height * ratio)), w), height };
+  return hasShape(byWidth.width, byWidth.height, ratio) ? byWidth : byHeight;
 }
 
 /** The same geometry with about `area` times its pixels, where the brief leaves that free (its wishes may yield); null where it does not. */
 export function rescale(brief: ResolvedBrief, photo: Size, from: Geometry, area: number, frame: Frame = CENTRED): Geometry | null {
-  let bounds;
-  try {
-    bounds = sideBounds(brief, photo, brief.wishes);
-  } catch {
-    return null;
-  }
+  const bounds = targetFor(brief, photo, brief.wishes);
   const side = Math.sqrt(area);
   const cap = brief.enlarge === "allow" || area < 1 ? Infinity : 1 / from.scale;
   const factor = Math.min(side, cap);
@@ -103,7 +79,7 @@ export function rescale(brief: ResolvedBrief, photo: Size, from: Geometry, area:
   const high = Math.min(bounds.width.max / from.width, bounds.height.max / from.height);
   const fitted = Math.min(high, Math.max(low, factor));
   if (low > high) return null;
-  const size = { width: clamp(Math.round(from.width * fitted), bounds.width), height: clamp(Math.round(from.height * fitted), bounds.height) };
+  const size = sizeAt(from, fitted, bounds);
   const grows = size.width * size.height > from.width * from.height;
   if (size.width < 1 || size.height < 1 || (size.width === from.width && size.height === from.height) || grows !== area > 1) return null;
   return frameInto(brief, photo, size, frame);

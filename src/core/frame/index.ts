@@ -1,2 +1,4 @@
+export * from "./density";
 export * from "./geometry";
 export * from "./orientation";
+export * from "./target";

@@ -25,7 +25,7 @@ export function reasonsToEncode(brief: Brief, resolved: ResolvedBrief, facts: Fa
   if (brief.colour?.profile === "embed" && !facts.profile) reasons.push("a colour profile is asked");
   if (brief.colour?.profile === "omit" && facts.profile && facts.colourSpace !== "srgb") reasons.push("the profile is to go, so the colours must become sRGB");
   if (resolved.metadata === "none" && facts.orientation !== 1) reasons.push("the turning mark goes with the metadata");
-  const rewrites = brief.resolution !== undefined || (resolved.metadata === "none" ? facts.metadata : facts.privateData.length > 0);
+  const rewrites = brief.resolution !== undefined || brief.paper !== undefined || (resolved.metadata === "none" ? facts.metadata : facts.privateData.length > 0);
   if (rewrites && facts.format !== "jpeg" && facts.format !== "png") reasons.push("its headers have to change");
   return reasons;
 }

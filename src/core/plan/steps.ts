@@ -1,5 +1,5 @@
 /** The plan of one photo in numbered plain sentences, each with its reason. */
-import { formatName, type Brief, type ResolvedBrief } from "../brief";
+import { clauseWords, formatName, type Brief, type ResolvedBrief } from "../brief";
 import { keepsPixels, swapsSides, type Geometry } from "../frame";
 import { spaceName, type Facts } from "../proof";
 import type { Setting } from "../search";
@@ -45,9 +45,14 @@ export function planSteps(input: PlanInput): Step[] {
     steps.push({ do: `Lay it on ${input.resolved.background}`, why: "JPEG holds no transparency" });
   }
   steps.push(...encodingSteps(input.encoding, input.resolved));
-  if (input.writePpi !== null) steps.push({ do: `Write ${formatPpi(input.writePpi)}`, why: input.brief.resolution ? "the brief asks for it" : "as the photo says" });
+  if (input.writePpi !== null) steps.push({ do: `Write ${formatPpi(input.writePpi)}`, why: densityReason(input) });
   if (input.dropped.length) steps.push({ do: `Leave out ${input.dropped.join(", ")}`, why: metadataReason(input) });
   return steps;
+}
+
+function densityReason({ brief }: PlanInput): string {
+  if (brief.paper) return `so that it prints ${clauseWords(brief, "paper")}`;
+  return brief.resolution ? "the brief asks for it" : "as the photo says";
 }
 
 /** Steps for a photo whose picture data stay as they are. */
@@ -55,7 +60,7 @@ export function passSteps(input: PlanInput, identical: boolean): Step[] {
   const steps: Step[] = [{ do: "Leave the picture data as they are", why: "they obey the brief already" }];
   if (identical) return [{ do: "Hand it over as it is", why: "it obeys the brief already" }];
   if (input.dropped.length) steps.push({ do: `Leave out ${input.dropped.join(", ")}`, why: metadataReason(input) });
-  if (input.writePpi !== null) steps.push({ do: `Write ${formatPpi(input.writePpi)}`, why: "the brief asks for it" });
+  if (input.writePpi !== null) steps.push({ do: `Write ${formatPpi(input.writePpi)}`, why: densityReason(input) });
   return steps;
 }
 

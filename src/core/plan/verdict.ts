@@ -32,7 +32,8 @@ export function verdictOf({ error, geometry, checks, passedThrough, told, accept
     if (geometry.cut >= CUT_TO_CHECK) return { state: "needs", reason: "check the frame" };
     if (geometry.mode === "stretch") return { state: "needs", reason: "it is distorted" };
   }
-  if (checks.some((check) => check.gaveWay)) return { state: "meets", reason: "one clause gave way" };
+  const yielded = checks.filter((check) => check.gaveWay).length;
+  if (yielded) return { state: "meets", reason: yielded === 1 ? "one clause gave way" : `${yielded} clauses gave way` };
   if (passedThrough) return { state: "meets", reason: "as it is" };
   if (told.some((t) => t.startsWith("filled up"))) return { state: "meets", reason: "filled up to the floor" };
   return { state: "meets", reason: "" };

@@ -1,13 +1,14 @@
 /** The proof: each stated clause against facts that were read back from the written bytes. */
 import { clauseWords, formatName, type Brief, type ClauseKey, type PixelRange, type ResolvedBrief, within } from "../brief";
-import { formatBytes, formatPpi, formatSize } from "../units";
+import { hasShape, holdsPaper, targetFor } from "../frame";
+import { formatBytes, formatPpi, formatSize, trimNumber } from "../units";
 import { spaceName, type Facts } from "./facts";
 
 export interface Check {
   clause: ClauseKey;
   asked: string;
   found: string;
-  /** Null where the clause gave way to a stronger one. */
+  /** Null where the clause gave way to a stronger one, or cannot be told from the file alone. */
   ok: boolean | null;
   gaveWay: boolean;
 }
@@ -15,11 +16,16 @@ export interface Check {
 /** The tolerance of brief version 1 for a resolution that is read back, in ppi. */
 const RESOLUTION_SLACK = 0.05;
 
-/** One check for each clause that the brief states and that can be read off a file, in the order of the schema. */
-export function checkFacts(brief: Brief, resolved: ResolvedBrief, facts: Facts): Check[] {
+/**
+ * One check for each clause that the brief states and that can be read off a file, in the order of the schema.
+ * `before` are the facts of the photo that it was made from; null where only the file is known.
+ */
+export function checkFacts(brief: Brief, resolved: ResolvedBrief, facts: Facts, before: Facts | null = null): Check[] {
   const checks: Check[] = [];
+  const target = targetFor(resolved, before ?? facts);
+  const lost = new Set(target.lost.map(({ clause }) => clause));
   const add = (clause: ClauseKey, found: string, ok: boolean, asked = clauseWords(brief, clause)!) => {
-    const yields = !ok && resolved.wishes.has(clause);
+    const yields = !ok && (resolved.wishes.has(clause) || lost.has(clause));
     checks.push({ clause, asked, found, ok: yields ? null : ok, gaveWay: yields });
   };
   if (brief.format) add("format", formatName(facts.format), (brief.format as string[]).includes(facts.format));
@@ -40,10 +46,16 @@ export function checkFacts(brief: Brief, resolved: ResolvedBrief, facts: Facts):
     const asked = brief.sizes.map((s) => formatSize(s.width, s.height)).join(" or ");
     add("sizes", size, brief.sizes.some((s) => s.width === facts.width && s.height === facts.height), `${asked} px`);
   }
-  if (brief.shape) {
-    const [w, h] = brief.shape.split(":").map(Number);
-    const ok = Math.abs(facts.width - (facts.height * w) / h) <= 0.5 || Math.abs(facts.height - (facts.width * h) / w) <= 0.5;
-    add("shape", size, ok, brief.shape);
+  if (resolved.shape !== null) add("shape", size, hasShape(facts.width, facts.height, resolved.shape));
+  if (resolved.scale !== null) {
+    if (!before) checks.push({ clause: "scale", asked: brief.scale!, found: "not told by the file alone", ok: null, gaveWay: false });
+    else add("scale", size, scaled(resolved.scale, before, facts));
+  }
+  if (target.paper) {
+    const { paper } = target;
+    // A field that holds whole numbers only cannot be more exact than half of its step.
+    const slack = facts.resolutionStep * Math.max(paper.width ?? 0, paper.height ?? 0);
+    add("paper", paperWords(facts), facts.resolution !== null && holdsPaper(paper, facts, facts.resolution, slack));
   }
   if (resolved.resolution) {
     const slack = Math.max(RESOLUTION_SLACK, facts.resolutionStep) + 1e-6;
@@ -79,6 +91,16 @@ function checkColour(asked: NonNullable<Brief["colour"]>, facts: Facts, add: Add
   add("colour", found, space && bits && profile);
 }
 
+function scaled(scale: number, before: Facts, after: Facts): boolean {
+  return Math.abs(after.width - before.width * scale) <= 0.5 && Math.abs(after.height - before.height * scale) <= 0.5;
+}
+
+/** "40 × 50 mm": how large the file prints at the resolution that it states. */
+function paperWords({ width, height, resolution }: Facts): string {
+  if (!resolution) return "no resolution";
+  return `${trimNumber((width / resolution[0]) * 25.4, 1)} × ${trimNumber((height / resolution[1]) * 25.4, 1)} mm`;
+}
+
 function resolutionWords(facts: Facts): string {
   if (!facts.resolution) return "none";
   const [x, y] = facts.resolution;
@@ -93,10 +115,10 @@ export function unchanged(brief: Brief, before: Facts, after: Facts): string[] {
   const out: string[] = [];
   const asked = (...keys: ClauseKey[]) => keys.some((key) => brief[key] !== undefined);
   if (!asked("format") && before.format === after.format) out.push(`the format, ${formatName(after.format)}`);
-  if (!asked("width", "height", "longSide", "shortSide") && before.width === after.width && before.height === after.height) {
+  if (!asked("width", "height", "longSide", "shortSide", "box", "sizes", "shape", "scale") && before.width === after.width && before.height === after.height) {
     out.push(`the pixels, ${formatSize(after.width, after.height)}`);
   }
-  if (!asked("resolution") && before.resolution && after.resolution && Math.abs(before.resolution[0] - after.resolution[0]) < 0.5) {
+  if (!asked("resolution", "paper") && before.resolution && after.resolution && Math.abs(before.resolution[0] - after.resolution[0]) < 0.5) {
     out.push(`the resolution, ${resolutionWords(after)}`);
   }
   if (!asked("colour") && before.colourSpace === after.colourSpace) out.push(`the colour space, ${spaceName(after.colourSpace)}`);

@@ -90,11 +90,16 @@ export async function addPhoto(db: Executor, batch: BatchRow, photo: NewPhoto): 
     .onConflictDoUpdate({ target: [batchPhotos.batchId, batchPhotos.photoId], set: { deletedAt: null } })
     .returning({ id: batchPhotos.id });
   if (fresh) await addJobs(db, "thumb", [same.id], PRIORITY.thumb);
-  if (batch.revisionId) await assign(db, batch.id, batch.revisionId, null, placed.id);
+  const [row] = await db.select({ own: batchPhotos.revisionId }).from(batchPhotos).where(eq(batchPhotos.id, placed.id));
+  const revisionId = row.own ?? batch.revisionId;
+  if (revisionId) await assign(db, batch.id, revisionId, null, placed.id);
   return { batchPhotoId: placed.id, photoId: same.id, known: !fresh };
 }
 
-const pixelClauses = (brief: Brief) => JSON.stringify([...PIXEL_CLAUSES.map((key) => brief[key]), brief.frame, brief.enlarge]);
+const pixelClauses = (brief: Brief) => JSON.stringify([...PIXEL_CLAUSES.map((key) => brief[key]), brief.sizes, brief.box, brief.shape, brief.scale, brief.paper, brief.frame, brief.enlarge]);
+
+/** The brief of a row: its own, else that of its batch. */
+const briefOfRow = sql`coalesce(${batchPhotos.revisionId}, ${batches.revisionId})`;
 
 /**
  * Makes the assignments of a batch (or of one of its photos) under a revision that are missing, and queues their measuring.
@@ -108,8 +113,9 @@ export async function assign(db: Executor, batchId: string, revisionId: string, 
   const present = await db
     .select({ id: batchPhotos.id })
     .from(batchPhotos)
+    .innerJoin(batches, eq(batches.id, batchPhotos.batchId))
     .leftJoin(assignments, and(eq(assignments.batchPhotoId, batchPhotos.id), eq(assignments.revisionId, revisionId), eq(assignments.current, true)))
-    .where(and(eq(batchPhotos.batchId, batchId), isNull(batchPhotos.deletedAt), isNull(assignments.id), only ? eq(batchPhotos.id, only) : undefined))
+    .where(and(eq(batchPhotos.batchId, batchId), sql`${briefOfRow} = ${revisionId}`, isNull(batchPhotos.deletedAt), isNull(assignments.id), only ? eq(batchPhotos.id, only) : undefined))
     .orderBy(asc(batchPhotos.position), asc(batchPhotos.id));
   if (present.length) {
     const frames = new Map<string, FrameState>();
@@ -129,6 +135,12 @@ export async function assign(db: Executor, batchId: string, revisionId: string, 
   await addJobs(db, "measure", await unmeasured(db, batchId, revisionId, only), PRIORITY.measure);
 }
 
+/** The missing assignments of every brief that a batch uses. */
+export async function assignAll(db: Executor, batchId: string): Promise<void> {
+  const used = new Set((await listRows(db, batchId)).map((row) => row.revisionId));
+  for (const revisionId of used) if (revisionId) await assign(db, batchId, revisionId);
+}
+
 export const frameKey = (frame: { x: number; y: number }): string => `${frame.x.toFixed(4)} ${frame.y.toFixed(4)}`;
 
 async function unmeasured(db: Executor, batchId: string, revisionId: string, only: string | null = null): Promise<string[]> {
@@ -136,9 +148,10 @@ async function unmeasured(db: Executor, batchId: string, revisionId: string, onl
     .select({ id: assignments.id })
     .from(assignments)
     .innerJoin(batchPhotos, eq(batchPhotos.id, assignments.batchPhotoId))
+    .innerJoin(batches, eq(batches.id, batchPhotos.batchId))
     .where(
       and(
-        eq(batchPhotos.batchId, batchId), isNull(batchPhotos.deletedAt), eq(assignments.revisionId, revisionId), eq(assignments.current, true), isNull(assignments.measured),
+        eq(batchPhotos.batchId, batchId), sql`${briefOfRow} = ${revisionId}`, isNull(batchPhotos.deletedAt), eq(assignments.revisionId, revisionId), eq(assignments.current, true), isNull(assignments.measured),
         only ? eq(batchPhotos.id, only) : undefined,
       ),
     )
@@ -147,11 +160,26 @@ async function unmeasured(db: Executor, batchId: string, revisionId: string, onl
 }
 
 /** Points a batch at another revision: stale work is taken back, what is missing is queued. */
-export async function useRevision(db: Executor, batch: BatchRow, revisionId: string): Promise<void> {
+export async function useRevision(db: Executor, batch: BatchRow, revisionId: string | null): Promise<void> {
   if (batch.revisionId === revisionId) return;
   if (batch.revisionId) await removeJobs(db, "measure", await unmeasured(db, batch.id, batch.revisionId));
   await db.update(batches).set({ revisionId }).where(eq(batches.id, batch.id));
-  await assign(db, batch.id, revisionId, batch.revisionId);
+  if (revisionId) await assign(db, batch.id, revisionId, batch.revisionId);
+}
+
+/** Gives rows briefs of their own (null: that of the batch), and the batch another where that is asked. */
+export async function useRowBriefs(db: Executor, batch: BatchRow, rows: Record<string, string | null>, batchRevision: string | null | undefined): Promise<void> {
+  const before = await listRows(db, batch.id);
+  await removeJobs(db, "measure", before.filter((row) => row.id in rows && row.assignmentId && !row.measured).map((row) => row.assignmentId!));
+  for (const [id, revisionId] of Object.entries(rows)) {
+    await db.update(batchPhotos).set({ revisionId }).where(and(eq(batchPhotos.id, id), eq(batchPhotos.batchId, batch.id)));
+  }
+  if (batchRevision !== undefined && batchRevision !== batch.revisionId) await useRevision(db, batch, batchRevision);
+  // Frames come along from the revision that most of these rows had.
+  const after = await listRows(db, batch.id);
+  const pairs = new Map<string, string | null>();
+  for (const row of after) if (row.id in rows && row.revisionId) pairs.set(row.revisionId, before.find((b) => b.id === row.id)?.revisionId ?? null);
+  for (const [revisionId, from] of pairs) await assign(db, batch.id, revisionId, from);
 }
 
 /** Puts another frame in use; the assignments of earlier frames stay, so that undo finds what was measured for them. */
@@ -166,8 +194,8 @@ export async function setFrame(db: Executor, batchPhotoId: string, revisionId: s
   if (!row.measured) await addJobs(db, "measure", [row.id], PRIORITY.inSight);
 }
 
-/** The rows of the grid. */
-export async function listRows(db: Executor, batchId: string, revisionId: string | null) {
+/** The rows of the grid, each under its own brief or that of the batch. */
+export async function listRows(db: Executor, batchId: string) {
   return db
     .select({
       id: batchPhotos.id,
@@ -180,12 +208,15 @@ export async function listRows(db: Executor, batchId: string, revisionId: string
       frame: assignments.frame,
       accepted: assignments.accepted,
       measured: assignments.measured,
+      revisionId: sql<string | null>`${briefOfRow}`,
+      own: batchPhotos.revisionId,
     })
     .from(batchPhotos)
+    .innerJoin(batches, eq(batches.id, batchPhotos.batchId))
     .innerJoin(photos, eq(photos.id, batchPhotos.photoId))
     .leftJoin(
       assignments,
-      and(eq(assignments.batchPhotoId, batchPhotos.id), revisionId ? eq(assignments.revisionId, revisionId) : sql`false`, eq(assignments.current, true), isNull(assignments.deletedAt)),
+      and(eq(assignments.batchPhotoId, batchPhotos.id), sql`${assignments.revisionId} = ${briefOfRow}`, eq(assignments.current, true), isNull(assignments.deletedAt)),
     )
     .where(and(eq(batchPhotos.batchId, batchId), isNull(batchPhotos.deletedAt)))
     .orderBy(asc(batchPhotos.position), asc(batchPhotos.id));

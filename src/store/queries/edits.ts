@@ -2,7 +2,7 @@
 import { and, asc, desc, eq, inArray } from "drizzle-orm";
 import { batchPhotos, edits, type EditChange } from "../schema";
 import type { Executor } from "../store";
-import { assign, getBatch, setFrame, useRevision, type BatchRow } from "./batches";
+import { assignAll, getBatch, setFrame, useRevision, useRowBriefs, type BatchRow } from "./batches";
 
 type Side = "before" | "after";
 
@@ -16,13 +16,16 @@ export async function makeEdit(db: Executor, batch: BatchRow, words: string, cha
 async function apply(db: Executor, batch: BatchRow, change: EditChange, side: Side): Promise<void> {
   if (change.kind === "brief") {
     const revision = change[side];
-    if (revision) await useRevision(db, batch, revision);
+    await useRevision(db, batch, revision);
+  } else if (change.kind === "rows") {
+    const rows = Object.fromEntries(Object.entries(change.rows).map(([id, values]) => [id, values[side]]));
+    await useRowBriefs(db, batch, rows, change.batch ? change.batch[side] : undefined);
   } else if (change.kind === "frame") {
     await setFrame(db, change.batchPhotoId, change.revisionId, change[side]);
   } else {
     const deletedAt = side === "after" ? new Date() : null;
     await db.update(batchPhotos).set({ deletedAt }).where(and(eq(batchPhotos.batchId, batch.id), inArray(batchPhotos.id, change.batchPhotoIds)));
-    if (side === "before" && batch.revisionId) await assign(db, batch.id, batch.revisionId);
+    if (side === "before") await assignAll(db, batch.id);
   }
 }
 

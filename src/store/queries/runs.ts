@@ -1,5 +1,6 @@
 /** Runs, their items and proofs. */
 import { and, asc, desc, eq, isNull, sql } from "drizzle-orm";
+import type { Brief } from "@/core/brief";
 import { freeName } from "@/core/names";
 import { addJobs, PRIORITY } from "../queue";
 import { files, proofs, runItems, runs, type ItemSnapshot, type ItemState } from "../schema";
@@ -9,16 +10,16 @@ import { listRows, type BatchRow } from "./batches";
 
 /** Starts a run over every photo of the batch that can meet the brief. Null where there is none. */
 export async function startRun(db: Executor, batch: BatchRow): Promise<string | null> {
-  if (!batch.revisionId) return null;
-  const revision = await getRevision(db, batch.revisionId);
-  const rows = (await listRows(db, batch.id, batch.revisionId)).filter((row) => row.assignmentId && !row.measured?.error);
-  if (!revision || !rows.length) return null;
+  const rows = (await listRows(db, batch.id)).filter((row) => row.assignmentId && !row.measured?.error);
+  if (!rows.length) return null;
+  const bodies = new Map<string, Brief>();
+  for (const id of new Set(rows.map((row) => row.revisionId!))) bodies.set(id, (await getRevision(db, id))!.body);
   const [run] = await db.insert(runs).values({ workspaceId: batch.workspaceId, batchId: batch.id, revisionId: batch.revisionId }).returning({ id: runs.id });
   const items = await db
     .insert(runItems)
     .values(
       rows.map((row, i) => {
-        const snapshot: ItemSnapshot = { brief: revision.body, frame: row.frame!, sourceSha256: row.sha256, sourceName: row.name, before: row.facts, n: i + 1 };
+        const snapshot: ItemSnapshot = { brief: bodies.get(row.revisionId!)!, frame: row.frame!, sourceSha256: row.sha256, sourceName: row.name, before: row.facts, n: i + 1 };
         return { runId: run.id, assignmentId: row.assignmentId!, position: i, snapshot };
       }),
     )
@@ -78,7 +79,7 @@ const itemColumns = {
 };
 
 /** The newest run of a batch, with its items in order; null before the first. */
-export async function latestRun(db: Executor, batchId: string): Promise<{ id: string; revisionId: string; finished: boolean; items: ItemRow[] } | null> {
+export async function latestRun(db: Executor, batchId: string): Promise<{ id: string; revisionId: string | null; finished: boolean; items: ItemRow[] } | null> {
   const [run] = await db.select().from(runs).where(and(eq(runs.batchId, batchId), isNull(runs.deletedAt))).orderBy(desc(runs.createdAt)).limit(1);
   if (!run) return null;
   const items = await db

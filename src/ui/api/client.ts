@@ -4,11 +4,11 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { toast } from "sonner";
-import type { BatchView, DeskView } from "./contract";
+import type { BatchView, DeskView, ShelfBrief } from "./contract";
 
 export class ServerError extends Error {}
 
-export async function call<T>(method: "GET" | "POST" | "PUT", path: string, body?: unknown): Promise<T> {
+export async function call<T>(method: "GET" | "POST" | "PUT" | "DELETE", path: string, body?: unknown): Promise<T> {
   const options: RequestInit = { method };
   if (body !== undefined) Object.assign(options, { body: JSON.stringify(body), headers: { "content-type": "application/json" } });
   let response: Response;
@@ -27,6 +27,8 @@ export const useDesk = () => useQuery({ queryKey: ["desk"], queryFn: () => call<
 
 export const useBatch = (id: string | null) =>
   useQuery({ queryKey: ["batch", id], queryFn: () => call<BatchView>("GET", `batches/${id}`), enabled: id !== null, placeholderData: keepPreviousData });
+
+export const useShelf = () => useQuery({ queryKey: ["shelf"], queryFn: () => call<{ briefs: ShelfBrief[] }>("GET", "briefs") });
 
 /** A change on the server; failures are said, and what is shown is fetched anew. */
 export function useChange<V>(change: (value: V) => Promise<unknown>) {

@@ -6,7 +6,7 @@ import type { Check, Facts } from "@/core/proof";
 
 export interface DeskView {
   batches: { id: string; name: string; photos: number; bytes: number }[];
-  briefs: { revisionId: string; name: string }[];
+  briefs: { revisionId: string; briefId: string; name: string }[];
   /** Whether the demo is being made at this moment. */
   demoComing: boolean;
 }
@@ -16,6 +16,10 @@ export interface RowView {
   photoId: string;
   assignmentId: string | null;
   name: string;
+  /** The brief that it is held against. */
+  revisionId: string | null;
+  /** That brief is its own, not the batch's. */
+  own: boolean;
   /** Whether the small picture is there. */
   thumb: boolean;
   before: Facts;
@@ -48,10 +52,34 @@ export interface MadeView {
   ok: boolean;
 }
 
+/** A brief of the shelf. */
+export interface ShelfBrief {
+  id: string;
+  revisionId: string;
+  body: Brief;
+  shipped: boolean;
+}
+
+/** A brief that a batch, or some of its rows, are held against. */
+export interface BriefInUse {
+  revisionId: string;
+  briefId: string;
+  body: Brief;
+  /** Its clauses that cannot be carried out yet, as a sentence. */
+  refusal: string | null;
+  /** The shelf has it just as it is here. */
+  onShelf: boolean;
+  /** Photos under it. */
+  rows: number;
+}
+
 export interface BatchView {
   id: string;
   name: string;
-  brief: { revisionId: string; body: Brief; refusal: string | null } | null;
+  /** The brief of all rows that have none of their own. */
+  brief: BriefInUse | null;
+  /** All briefs in use here, the batch's first. */
+  briefs: BriefInUse[];
   rows: RowView[];
   undo: string | null;
   redo: string | null;

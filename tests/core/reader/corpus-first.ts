@@ -1,9 +1,9 @@
 /** Invented wordings with what they state. This half was written before the reader. */
-import { one, px, type Wording } from "./corpus";
+import { BADGE, one, px, type Wording } from "./corpus";
 
 export const FIRST: Wording[] = [
   {
-    text: "For the warden's badge: your face as PNG or JPEG, 330 px wide by 420 px high if possible, weighing 30 to 90 KB, to be printed 28 mm × 35 mm. Consent slip: your mark in black pen on white, 200x90, not under 6 KB nor over 16 KB.",
+    text: BADGE,
     briefs: [
       {
         name: "Warden's badge",

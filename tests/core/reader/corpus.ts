@@ -16,3 +16,7 @@ export interface Stated {
 
 export const px = (width: number, height: number) => ({ width: { exact: width }, height: { exact: height } });
 export const one = (clauses: Record<string, unknown>, wishes?: string[]): Stated[] => [{ clauses, wishes }];
+
+/** Two documents, a wish and a contradiction in two sentences. */
+export const BADGE =
+  "For the warden's badge: your face as PNG or JPEG, 330 px wide by 420 px high if possible, weighing 30 to 90 KB, to be printed 28 mm × 35 mm. Consent slip: your mark in black pen on white, 200x90, not under 6 KB nor over 16 KB.";

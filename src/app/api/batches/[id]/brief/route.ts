@@ -1,31 +1,62 @@
 import { z } from "zod";
-import { parseBrief } from "@/core/brief";
+import { parseBrief, type Brief } from "@/core/brief";
 import { readBody, RequestError, route } from "@/app/server/answer";
 import { changeBatch } from "@/app/server/batch";
-import { getStore } from "@/app/server/store";
+import { listRows, type BatchRow } from "@/store/queries/batches";
 import { createBrief, getRevision, reviseBrief } from "@/store/queries/briefs";
 import { makeEdit } from "@/store/queries/edits";
+import type { EditChange } from "@/store/schema";
+import type { Executor } from "@/store/store";
 
+const rows = z.array(z.uuid()).min(1).max(2000).optional();
+const words = z.string().min(1).max(300);
 const body = z.union([
-  z.strictObject({ revisionId: z.uuid() }),
-  z.strictObject({ brief: z.unknown(), words: z.string().min(1).max(200) }),
+  /** A brief of the shelf, for the batch or for some rows; null: these rows follow the batch again. */
+  z.strictObject({ revisionId: z.uuid().nullable(), rows }),
+  /** Another value of a brief in use: all rows that have it get it. */
+  z.strictObject({ brief: z.unknown(), words, of: z.uuid().nullable().optional() }),
+  /** A brief that was just read from a wording or written by hand. */
+  z.strictObject({ fresh: z.unknown(), words, rows }),
 ]);
 
-/** Chooses another brief, or revises the one in use. */
+/** Chooses another brief, revises one in use, or takes a new one; for the batch or for single rows. */
 export const PUT = route(async (request, { id }) => {
   const wanted = await readBody(request, body);
-  const { db } = getStore();
-  if ("revisionId" in wanted) {
-    const revision = await getRevision(db, wanted.revisionId);
-    if (!revision) throw new RequestError(404, "This brief is no longer there. Choose another.");
-    return changeBatch(id, (tx, batch) =>
-      makeEdit(tx, batch, `choosing ${revision.body.name}`, { kind: "brief", before: batch.revisionId, after: revision.id }),
-    );
+  if ("fresh" in wanted) {
+    const brief = parseBrief(wanted.fresh);
+    return changeBatch(id, async (tx, batch) => {
+      const revision = await createBrief(tx, batch.workspaceId, brief, { shelved: false });
+      await makeEdit(tx, batch, wanted.words, await choice(tx, batch, revision.id, wanted.rows));
+    });
   }
-  const brief = parseBrief(wanted.brief);
+  if ("brief" in wanted) {
+    const brief = parseBrief(wanted.brief);
+    return changeBatch(id, async (tx, batch) => makeEdit(tx, batch, wanted.words, await revision(tx, batch, brief, wanted.of ?? batch.revisionId)));
+  }
   return changeBatch(id, async (tx, batch) => {
-    const current = batch.revisionId ? await getRevision(tx, batch.revisionId) : null;
-    const revision = current ? await reviseBrief(tx, current.briefId, brief) : await createBrief(tx, batch.workspaceId, brief);
-    await makeEdit(tx, batch, wanted.words, { kind: "brief", before: batch.revisionId, after: revision.id });
+    const chosen = wanted.revisionId ? await getRevision(tx, wanted.revisionId) : null;
+    if (wanted.revisionId && !chosen) throw new RequestError(404, "This brief is no longer there. Choose another.");
+    if (!chosen && !wanted.rows) throw new RequestError(400, "A batch needs a brief to follow; choose one.");
+    const what = chosen ? `choosing ${chosen.body.name}` : "following the batch's brief";
+    await makeEdit(tx, batch, wanted.rows ? `${what} for ${wanted.rows.length === 1 ? "a photo" : `${wanted.rows.length} photos`}` : what, await choice(tx, batch, chosen?.id ?? null, wanted.rows));
   });
 });
+
+async function choice(tx: Executor, batch: BatchRow, revisionId: string | null, ids: string[] | undefined): Promise<EditChange> {
+  if (!ids) return { kind: "brief", before: batch.revisionId, after: revisionId };
+  const own = new Map((await listRows(tx, batch.id)).map((row) => [row.id, row.own]));
+  if (ids.some((id) => !own.has(id))) throw new RequestError(404, "One of these photos is no longer in the batch.");
+  return { kind: "rows", batch: null, rows: Object.fromEntries(ids.map((id) => [id, { before: own.get(id) ?? null, after: revisionId }])) };
+}
+
+/** The next revision of a brief in use, for everything that uses it. */
+async function revision(tx: Executor, batch: BatchRow, brief: Brief, of: string | null): Promise<EditChange> {
+  const current = of ? await getRevision(tx, of) : null;
+  if (of && !current) throw new RequestError(404, "This brief is no longer there. Choose another.");
+  const next = current ? await reviseBrief(tx, current.briefId, brief) : await createBrief(tx, batch.workspaceId, brief, { shelved: false });
+  const owners = of ? (await listRows(tx, batch.id)).filter((row) => row.own === of) : [];
+  const change = of === batch.revisionId ? { before: batch.revisionId, after: next.id } : null;
+  if (!owners.length && of !== batch.revisionId) throw new RequestError(409, "No photo of this batch uses that brief any more. Choose it again.");
+  if (!owners.length) return { kind: "brief", before: batch.revisionId, after: next.id };
+  return { kind: "rows", batch: change, rows: Object.fromEntries(owners.map((row) => [row.id, { before: of, after: next.id }])) };
+}

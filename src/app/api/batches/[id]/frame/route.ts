@@ -11,11 +11,11 @@ const body = z.strictObject({ rowId: z.uuid(), frame: z.strictObject({ x: share,
 export const PUT = route(async (request, { id }) => {
   const { rowId, frame, accepted } = await readBody(request, body);
   await changeBatch(id, async (tx, batch) => {
-    const row = (await listRows(tx, batch.id, batch.revisionId)).find((r) => r.id === rowId);
-    if (!row?.frame || !batch.revisionId) throw new RequestError(404, "This photo is no longer in the batch.");
+    const row = (await listRows(tx, batch.id)).find((r) => r.id === rowId);
+    if (!row?.frame || !row.revisionId) throw new RequestError(404, "This photo is no longer in the batch.");
     const before = { frame: row.frame, accepted: row.accepted === true };
     const moved = frame.x !== before.frame.x || frame.y !== before.frame.y;
     const words = `${moved ? "moving the frame of" : "accepting"} ${row.name}`;
-    await makeEdit(tx, batch, words, { kind: "frame", batchPhotoId: rowId, revisionId: batch.revisionId, before, after: { frame, accepted } });
+    await makeEdit(tx, batch, words, { kind: "frame", batchPhotoId: rowId, revisionId: row.revisionId, before, after: { frame, accepted } });
   });
 });

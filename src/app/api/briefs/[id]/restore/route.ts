@@ -1,0 +1,8 @@
+import { checkId, RequestError, route } from "@/app/server/answer";
+import { getStore, getWorkspace } from "@/app/server/store";
+import { setShelved } from "@/store/queries/briefs";
+
+/** Puts a deleted brief back on the shelf. */
+export const POST = route(async (_request, { id }) => {
+  if (!(await setShelved(getStore().db, await getWorkspace(), checkId(id), true))) throw new RequestError(404, "This brief cannot be brought back; it was never on this shelf.");
+});

@@ -1,0 +1,27 @@
+/** Disagreements of a brief with itself, and with a photo. */
+import { resolveBrief, type Brief } from "../brief";
+import type { Size } from "../frame";
+import { boundDisagreements } from "./bounds";
+import { densityDisagreements } from "./density";
+import { formatDisagreements } from "./formats";
+import { photoDisagreements } from "./photo";
+import { shapeDisagreements } from "./shape";
+import type { Disagreement } from "./types";
+import { weightDisagreements } from "./weight";
+
+export { overrule, type Change, type Choice, type Disagreement } from "./types";
+
+/** What in a brief contradicts itself; with a photo also what that photo cannot give. Empty where all can hold together. */
+export function findDisagreements(brief: Brief, photo: Size | null = null): Disagreement[] {
+  const resolved = resolveBrief(brief);
+  const shapes = shapeDisagreements(brief, resolved);
+  return [
+    ...shapes,
+    // Three numbers that are of two shapes have no common resolution either; that is said once.
+    ...(shapes.some((d) => d.clauses.includes("paper")) ? [] : densityDisagreements(brief, resolved)),
+    ...boundDisagreements(brief, resolved, photo),
+    ...weightDisagreements(brief, resolved, photo),
+    ...formatDisagreements(brief),
+    ...(photo ? photoDisagreements(brief, resolved, photo) : []),
+  ];
+}
