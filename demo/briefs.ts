@@ -1,79 +1,66 @@
-/** The briefs that ship with Zumbrel: what Quillmoor's receivers ask for. All invented. */
-import type { Brief } from "@/core/brief";
+/** The briefs that ship with Zumbrel: what Quillmoor's receivers write, read by Zumbrel itself. All invented. */
+import { readWording, type Brief } from "@/core/brief";
 
-export const STARTER_BRIEFS: Brief[] = [
+interface Receiver {
+  name: string;
+  from: string;
+  wording: string;
+  /** What the office settled for itself, beside what the receiver asks. */
+  own?: Partial<Brief>;
+}
+
+const RECEIVERS: Receiver[] = [
   {
-    zumbrelBrief: 1,
     name: "Night-trapping permit: portrait",
     from: "Quillmoor permit office",
-    format: ["jpeg"],
-    width: { exact: 240 },
-    height: { exact: 300 },
-    paper: { width: "40mm", height: "50mm" },
-    fileSize: { min: "24KB", max: "60KB" },
-    names: "{name}-permit",
+    wording:
+      "Your portrait for the night-trapping permit. We need a JPEG of 240 × 300 pixels that is printed 40 mm × 50 mm on the card. The file must weigh between 24 KB and 60 KB; anything else is sent back by the form.\n\nA recent picture, please, in front of a plain wall, without a hat.",
+    own: { names: "{name}-permit" },
   },
   {
-    zumbrelBrief: 1,
     name: "Night-trapping permit: signature",
     from: "Quillmoor permit office",
-    format: ["jpeg", "png"],
-    width: { exact: 260 },
-    height: { exact: 110 },
-    frame: "pad",
-    fileSize: { min: "9KB", max: "18KB" },
-    names: "{name}-signed",
+    wording: "Your signature, 260 × 110 pixels, as JPEG or PNG. Not under 9 KB and not over 18 KB. Sign by your own hand.",
+    own: { frame: "pad", names: "{name}-signed" },
   },
   {
-    zumbrelBrief: 1,
     name: "County recorder's mailbox",
     from: "County moth recorder",
-    longSide: { max: 1450 },
-    fileSize: { max: "320KB" },
-    names: "{name}",
+    wording: "Send your records with pictures that have no side over 1450 px and weigh at most 320 KB each. Please do not rename the files: the list of records goes by their names.",
   },
   {
-    zumbrelBrief: 1,
     name: "Course card",
     from: "Quillmoor course site",
-    format: ["jpeg"],
-    longSide: { max: 1100 },
-    fileSize: { max: "240KB" },
-    resolution: { exact: "96ppi" },
+    wording: "Pictures for the cards of the course: JPEG only\nLong side at most 1100 px\n96 ppi\nUp to 240 KB per file",
   },
   {
-    zumbrelBrief: 1,
     name: "Cover picture",
     from: "Quillmoor society pages",
-    format: ["png", "jpeg"],
-    sizes: [{ width: 1640, height: 720 }, { width: 1230, height: 540 }],
-    fileSize: { max: "1.4MB" },
+    wording: "The cover of your page is 1640 × 720 or 1230 × 540 pixels. PNG if it is light enough, otherwise JPEG, and less than 1.4 MB.",
+    own: { format: ["png", "jpeg"] },
   },
   {
-    zumbrelBrief: 1,
     name: "Field-guide plate",
     from: "Heather & Bell, printers",
-    format: ["jpeg"],
-    paper: { width: "120mm", height: "90mm" },
-    resolution: { min: "240ppi", max: "360ppi" },
-    quality: { min: 90 },
-    names: "plate-{n:2}-{name}",
+    wording: "Plates are printed 120 mm × 90 mm. Send JPEGs with a resolution between 240 and 360 ppi and a quality of at least 90 %.",
+    own: { names: "plate-{n:2}-{name}" },
   },
   {
-    zumbrelBrief: 1,
     name: "Web page",
     from: "Quillmoor web pages",
-    format: ["jpeg"],
-    longSide: { max: 960 },
-    fileSize: { max: "120KB" },
-    metadata: "none",
+    wording: "For the web: JPEG, longest side up to 960 pixels, below 120 KB, no metadata.",
   },
   {
-    zumbrelBrief: 1,
     name: "Hut wall screen",
     from: "The hut at Quillmoor",
-    format: ["jpeg"],
-    box: { width: 1360, height: 800 },
-    fileSize: { max: "450KB" },
+    wording: "For the wall screen in the hut: pictures that fit 1360 × 800 pixels either way up, JPEG, no more than 450 KB each.",
   },
 ];
+
+function briefOf({ name, from, wording, own }: Receiver): Brief {
+  const { briefs } = readWording(wording);
+  if (briefs.length !== 1) throw new Error(`The wording of "${name}" holds ${briefs.length} briefs.`);
+  return { ...briefs[0], name, from, ...own };
+}
+
+export const STARTER_BRIEFS: Brief[] = RECEIVERS.map(briefOf);

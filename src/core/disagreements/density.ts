@@ -1,4 +1,4 @@
-/** Pixels, paper and resolution: any two of them give the third. */
+/** Pixels, paper and resolution: two of them give the third. */
 import { clauseWords, paperWords, within, type Brief, type ClauseKey, type ResolvedBrief } from "../brief";
 import { formatPpi, trimNumber } from "../units";
 import { demanded, type Choice, type Disagreement } from "./types";

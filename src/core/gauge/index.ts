@@ -1,3 +1,4 @@
+export * from "./clauses";
 /**
  * The gauge: a logarithmic line, the allowed band between two ticks, where the
  * photo is now and where the file will land. Positions are shares of the line, 0 to 1.

@@ -3,3 +3,4 @@ export * from "./error";
 export * from "./length";
 export * from "./pixels";
 export * from "./resolution";
+export * from "./range";

@@ -5,14 +5,19 @@ import { useCallback, useEffect, useMemo, useState } from "react";
 import { useDropzone } from "react-dropzone";
 import { toast } from "sonner";
 import { call, useBatch, useChange, useDesk, useEvents } from "../api/client";
+import type { RowView } from "../api/contract";
 import { useUploads } from "../api/upload";
 import { Header } from "../parts/header";
+import { useStepKeys } from "../parts/step-keys";
 import { BatchRail } from "./batch-rail";
 import { BriefStrip } from "./brief-strip";
 import { ComplianceGrid } from "./compliance-grid";
 import { EmptyBatch, Welcome } from "./empty";
 import { PhotoPane } from "./photo-pane";
 import { RunBar } from "./run-bar";
+
+const NONE: ReadonlySet<string> = new Set();
+const NO_ROWS: RowView[] = [];
 
 /** The chosen batch lives in the address, so that a reload comes back to it. */
 function useChosenBatch(ids: string[] | null): [string | null, (id: string) => void] {
@@ -33,10 +38,16 @@ export function Desk() {
   const [batchId, choose] = useChosenBatch(ids);
   const { data: batch } = useBatch(batchId);
   const [rowId, setRowId] = useState<string | null>(null);
+  const [marked, setMarked] = useState<ReadonlySet<string>>(NONE);
+  const select = useCallback((id: string, marks: ReadonlySet<string> = NONE) => {
+    setRowId(id);
+    setMarked(marks);
+  }, []);
   const { uploads, bring, dismiss } = useUploads();
   const shown = batch && batch.id === batchId ? batch : null;
-  const rows = shown?.rows ?? [];
+  const rows = shown?.rows ?? NO_ROWS;
   const row = rows.find((r) => r.id === rowId) ?? rows[0] ?? null;
+  const picked = useMemo(() => (row ? [...new Set([row.id, ...rows.filter((r) => marked.has(r.id)).map((r) => r.id)])] : []), [row, rows, marked]);
 
   const accept = useCallback(
     async (files: File[]) => {
@@ -62,21 +73,17 @@ export function Desk() {
 
   const step = useChange((direction: "undo" | "redo") => call("POST", `batches/${batchId}/${direction}`));
   const { mutate: stepEdit } = step;
-  useEffect(() => {
-    const key = (event: KeyboardEvent) => {
-      const typing = event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement;
-      if (typing || !(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== "z" || !batchId) return;
-      event.preventDefault();
-      stepEdit(event.shiftKey ? "redo" : "undo");
-    };
-    window.addEventListener("keydown", key);
-    return () => window.removeEventListener("keydown", key);
-  }, [batchId, stepEdit]);
+  useStepKeys(batchId ? stepEdit : null);
 
   const none = desk.data !== undefined && desk.data.batches.length === 0 && uploads.length === 0;
   return (
     <div {...drop.getRootProps()} className="relative grid h-screen grid-rows-[46px_1fr] overflow-hidden">
-      <Header batch={shown} onStep={(direction) => stepEdit(direction)} />
+      <Header
+        undo={shown?.undo ?? null}
+        redo={shown?.redo ?? null}
+        onStep={(direction) => stepEdit(direction)}
+        status={shown?.run && !shown.run.finished ? `Making files: ${shown.run.done + shown.run.failed} of ${shown.run.total}` : "Nothing running"}
+      />
       <div className="grid min-h-0 grid-cols-[204px_minmax(0,1fr)_300px] grid-rows-[minmax(0,1fr)_auto] max-[1150px]:grid-cols-[160px_minmax(0,1fr)_252px]">
         <BatchRail desk={desk.data ?? null} error={desk.error} chosen={batchId} onChoose={choose} uploads={uploads} onDismiss={dismiss} onOpen={drop.open} input={<input {...drop.getInputProps()} aria-label="Choose photos" />} />
         <main className={`grid min-h-0 min-w-0 grid-rows-[auto_minmax(0,1fr)] ${none ? "col-span-2" : ""}`}>
@@ -84,16 +91,16 @@ export function Desk() {
             <Welcome onOpen={drop.open} demoComing={desk.data.demoComing} />
           ) : (
             <>
-              {shown ? <BriefStrip batch={shown} briefs={desk.data?.briefs ?? []} /> : <div />}
+              {shown ? <BriefStrip batch={shown} briefs={desk.data?.briefs ?? []} row={row} chosen={picked} /> : <div />}
               {shown && rows.length === 0 && !uploads.length ? (
                 <EmptyBatch onOpen={drop.open} demoComing={desk.data?.demoComing ?? false} />
               ) : (
-                shown && <ComplianceGrid batch={shown} chosen={row?.id ?? null} onChoose={setRowId} />
+                shown && <ComplianceGrid batch={shown} chosen={row?.id ?? null} marked={marked} onChoose={select} />
               )}
             </>
           )}
         </main>
-        {shown && row && <PhotoPane key={row.id} batch={shown} row={row} />}
+        {shown && row && <PhotoPane key={row.id} batch={shown} row={row} briefs={desk.data?.briefs ?? []} chosen={picked} />}
         {!none && !row && <aside aria-label="Selected photo" className="border-l border-rule bg-ground" />}
         {shown && rows.length > 0 && <RunBar batch={shown} />}
       </div>

@@ -2,29 +2,38 @@
 
 /** The selected photo in its output frame, its plan, and after a run its proof. */
 import { Download } from "lucide-react";
+import { useState } from "react";
 import { clauseNames } from "@/core/brief";
 import { formatBytes, formatSize } from "@/core/units";
 import { call, useChange } from "../api/client";
-import type { BatchView, MadeView, RowView } from "../api/contract";
+import type { BatchView, DeskView, MadeView, RowView } from "../api/contract";
 import { Button } from "../parts/button";
 import { StateMark } from "../parts/state-mark";
+import { Checklist } from "./checklist";
 import { FrameMap } from "./frame-map";
+import { RowBrief } from "./row-brief";
 import { rowState } from "./row-state";
 
 interface Props {
   batch: BatchView;
   row: RowView;
+  briefs: DeskView["briefs"];
+  /** The chosen row and those marked with it. */
+  chosen: string[];
 }
 
 const VIEW = { width: 224, height: 196 };
 
-export function PhotoPane({ batch, row }: Props) {
-  const leaveOut = useChange(() => call("POST", `batches/${batch.id}/remove`, { ids: [row.id], words: `leaving out ${row.name}`.slice(0, 300) }));
+export function PhotoPane({ batch, row, briefs, chosen }: Props) {
+  const [listed, setListed] = useState(false);
+  const brief = batch.briefs.find((b) => b.revisionId === row.revisionId)?.body ?? null;
+  const leaveOut = useChange(() => call("POST", `batches/${batch.id}/remove`, { ids: chosen, words: (chosen.length > 1 ? `leaving out ${chosen.length} photos` : `leaving out ${row.name}`).slice(0, 300) }));
   const accept = useChange(() => call("PUT", `batches/${batch.id}/frame`, { rowId: row.id, frame: row.frame, accepted: true }));
   const { state, reason } = rowState(row);
   return (
     <aside aria-label="Selected photo" className="flex min-h-0 flex-col border-l border-rule">
       <Picture row={row} batchId={batch.id} />
+      <RowBrief batch={batch} row={row} briefs={briefs} chosen={chosen} />
       <div className="min-h-0 flex-1 overflow-y-auto px-4 py-3">
         {state === "cannot" && (
           <p role="alert" className="mb-3 border-l-[3px] border-not bg-not-wash px-3 py-1.5">
@@ -39,8 +48,9 @@ export function PhotoPane({ batch, row }: Props) {
             </Button>
           </div>
         )}
-        {row.made?.state === "done" && <ProofList made={row.made} />}
-        {row.steps.length > 0 && (
+        {listed && brief && <Checklist brief={brief} row={row} />}
+        {!listed && row.made?.state === "done" && <ProofList made={row.made} />}
+        {!listed && row.steps.length > 0 && (
           <section aria-label="Plan">
             <h3 className="text-small font-semibold text-second [overflow-wrap:anywhere]">Plan for {row.name}</h3>
             <ol className="mt-1.5 list-decimal space-y-1.5 pl-5">
@@ -61,8 +71,13 @@ export function PhotoPane({ batch, row }: Props) {
       </div>
       <div className="flex gap-2 border-t border-thin px-4 py-2">
         <Button keyHint="Del" onClick={() => leaveOut.mutate(undefined)}>
-          Leave out
+          Leave out{chosen.length > 1 ? ` ${chosen.length}` : ""}
         </Button>
+        {brief && (
+          <Button className="ml-auto" aria-pressed={listed} onClick={() => setListed(!listed)}>
+            {listed ? "Show the plan" : "Show as checklist"}
+          </Button>
+        )}
       </div>
     </aside>
   );

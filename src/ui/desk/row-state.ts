@@ -1,6 +1,4 @@
 /** What a row says about itself: verdict before a run, proof after it. */
-import type { ResolvedBrief } from "@/core/brief";
-import type { GaugeInput } from "@/core/gauge";
 import type { RowView } from "../api/contract";
 import type { GaugeTone } from "../parts/gauge";
 import type { State } from "../parts/state-mark";
@@ -22,18 +20,4 @@ export function rowState(row: RowView): RowState {
 
 export function toneOf(row: RowView): GaugeTone {
   return rowState(row).state ?? "open";
-}
-
-/** Pixels on one line: the clause's own side where one side is asked, else the mean side. */
-export function pixelGauge(row: RowView, brief: ResolvedBrief | null): GaugeInput {
-  const { before, geometry } = row;
-  const long = (s: { width: number; height: number }) => Math.max(s.width, s.height);
-  const short = (s: { width: number; height: number }) => Math.min(s.width, s.height);
-  const mean = (s: { width: number; height: number }) => Math.sqrt(s.width * s.height);
-  const p = brief?.pixels;
-  const exact = p?.width?.exact && p.height?.exact ? Math.sqrt(p.width.exact * p.height.exact) : null;
-  if (exact !== null) return { min: exact, max: exact, now: mean(before), will: geometry && mean(geometry) };
-  const [range, side] = p?.longSide ? [p.longSide, long] : p?.shortSide ? [p.shortSide, short] : p?.width ? [p.width, (s: { width: number }) => s.width] : p?.height ? [p.height, (s: { height: number }) => s.height] : [null, mean];
-  const measure = side as (s: { width: number; height: number }) => number;
-  return { min: range?.exact ?? range?.min ?? null, max: range?.exact ?? range?.max ?? null, now: measure(before), will: geometry && measure(geometry) };
 }

@@ -13,7 +13,8 @@ export function RunBar({ batch }: { batch: BatchView }) {
   const { rows, run } = batch;
   const start = useChange(() => call("POST", `batches/${batch.id}/runs`, {}));
   const states = rows.map(rowState);
-  const able = rows.filter((_, i) => states[i].state !== "cannot");
+  const able = rows.filter((row, i) => row.revisionId !== null && states[i].state !== "cannot");
+  const asked = batch.briefs.length > 0;
   const waiting = states.filter((s) => s.state === "needs").length;
   const about = able.some((row) => row.figure === "about");
   const before = rows.reduce((sum, row) => sum + row.before.bytes, 0);
@@ -26,7 +27,7 @@ export function RunBar({ batch }: { batch: BatchView }) {
   return (
     <footer aria-label="Run" className="col-span-2 col-start-2 flex h-[68px] items-center gap-7 border-t border-rule bg-sheet px-[18px] max-[1150px]:gap-4">
       <Figure title="Now" value={formatBytes(before)} />
-      <Figure title={allMade ? "After" : "Will be"} value={able.length && batch.brief ? `${about ? "about " : ""}${formatBytes(after)}` : "–"} />
+      <Figure title={allMade ? "After" : "Will be"} value={able.length && asked ? `${about ? "about " : ""}${formatBytes(after)}` : "–"} />
       <Figure title={rows.length > 1 ? "Names, the first" : "Name"} value={names} grow />
       {waiting > 0 && !allMade && <Figure title="Waiting for you" value={`${waiting} to look at`} />}
       <div className="ml-auto flex items-center gap-3">
@@ -51,8 +52,8 @@ export function RunBar({ batch }: { batch: BatchView }) {
             </a>
           </>
         ) : (
-          <Button kind="main" disabled={able.length === 0 || start.isPending || !batch.brief} onClick={() => start.mutate(undefined)}>
-            {!batch.brief ? "Say what is asked first" : able.length ? `Make ${files(able.length)}` : "Nothing can be made"}
+          <Button kind="main" disabled={able.length === 0 || start.isPending || !asked} onClick={() => start.mutate(undefined)}>
+            {!asked ? "Say what is asked first" : able.length ? `Make ${files(able.length)}` : "Nothing can be made"}
           </Button>
         )}
       </div>

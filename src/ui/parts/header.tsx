@@ -1,17 +1,28 @@
 "use client";
 
 import { Redo2, Undo2 } from "lucide-react";
-import type { BatchView } from "../api/contract";
+import Link from "next/link";
+import { usePathname } from "next/navigation";
+import type { ReactNode } from "react";
 import { Button } from "./button";
 
 interface Props {
-  batch: BatchView | null;
+  /** What undo and redo would do, in words; null where there is nothing. */
+  undo: string | null;
+  redo: string | null;
   onStep: (direction: "undo" | "redo") => void;
+  status: string;
+  /** Further buttons of the screen. */
+  children?: ReactNode;
 }
 
-export function Header({ batch, onStep }: Props) {
-  const run = batch?.run;
-  const busy = run && !run.finished;
+const SCREENS = [
+  { href: "/", name: "Desk" },
+  { href: "/briefs", name: "Briefs" },
+];
+
+export function Header({ undo, redo, onStep, status, children }: Props) {
+  const here = usePathname();
   return (
     <header className="flex items-center gap-6 border-b border-rule px-[18px]">
       <h1 className="flex items-center gap-2.5 text-[17px] font-bold tracking-tight">
@@ -21,19 +32,27 @@ export function Header({ batch, onStep }: Props) {
         </svg>
         Zumbrel
       </h1>
-      <nav aria-label="Screens" className="h-full">
-        <a href="/" aria-current="page" className="flex h-full items-center border-b-2 border-plum px-3 font-semibold">
-          Desk
-        </a>
+      <nav aria-label="Screens" className="flex h-full">
+        {SCREENS.map(({ href, name }) => (
+          <Link
+            key={href}
+            href={href}
+            aria-current={here === href ? "page" : undefined}
+            className={`flex h-full items-center border-b-2 px-3 ${here === href ? "border-plum font-semibold" : "border-transparent hover:bg-wash"}`}
+          >
+            {name}
+          </Link>
+        ))}
       </nav>
-      <p role="status" className="ml-auto text-second">
-        {busy ? `Making files: ${run.done + run.failed} of ${run.total}` : "Nothing running"}
+      <p role="status" className="ml-auto truncate text-second">
+        {status}
       </p>
       <div className="flex gap-2">
-        <Button disabled={!batch?.undo} onClick={() => onStep("undo")} title={batch?.undo ? `Undo ${batch.undo}` : "Nothing to undo"} keyHint="Ctrl Z">
+        {children}
+        <Button disabled={!undo} onClick={() => onStep("undo")} title={undo ? `Undo ${undo}` : "Nothing to undo"} keyHint="Ctrl Z">
           <Undo2 size={14} aria-hidden /> Undo
         </Button>
-        <Button disabled={!batch?.redo} onClick={() => onStep("redo")} title={batch?.redo ? `Redo ${batch.redo}` : "Nothing to redo"} aria-label="Redo">
+        <Button disabled={!redo} onClick={() => onStep("redo")} title={redo ? `Redo ${redo}` : "Nothing to redo"} aria-label="Redo">
           <Redo2 size={14} aria-hidden />
         </Button>
       </div>

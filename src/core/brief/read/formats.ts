@@ -3,7 +3,7 @@ import type { OutputFormat } from "../schema";
 import type { Findings } from "./finding";
 import type { Statement } from "./statements";
 import type { Token } from "./tokens";
-import { WISH, words } from "./window";
+import { ownPart, WISH, words } from "./window";
 
 const NAMES: Record<string, OutputFormat> = {
   jpg: "jpeg", jpeg: "jpeg", jpgs: "jpeg", jpegs: "jpeg", jpe: "jpeg", jfif: "jpeg", png: "png", pngs: "png", webp: "webp", avif: "avif",
@@ -65,7 +65,7 @@ function readList({ body, label }: Statement, list: readonly Mention[], out: Fin
   const formats = [...new Set(list.map((mention) => mention.format).filter((format) => format !== null))];
   if (!formats.length) return;
   const only = body[last + 1]?.text === "only" ? 1 : 0;
-  const part = `${near} # ${after.split(/ [,;(] /)[0]}`;
-  const wish = WISH.test(part) && !/\b(must|only|required|accepted|accepts|allowed)\b/.test(part) && formats.length === 1 && !/\bor\b/.test(after.split(" , ")[0]);
+  const part = `${near} # ${ownPart(after)}`;
+  const wish = WISH.test(part) && !/\b(must|only|required|accepted|accepts|allowed)\b/.test(part) && formats.length === 1 && !/\bor\b/.test(ownPart(after));
   out.add("format", formats, body.slice(body[first - 1]?.text === "." ? first - 1 : first, last + 1 + only), wish);
 }

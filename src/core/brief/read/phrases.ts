@@ -5,7 +5,7 @@ import type { Quantity } from "./quantities";
 import { SIGNAL } from "./signals";
 import type { Statement } from "./statements";
 import type { Token } from "./tokens";
-import { WISH, words } from "./window";
+import { ownPart, WISH, words } from "./window";
 
 /** The words of a statement as one string, with the way back to its tokens. */
 class Phrase {
@@ -93,10 +93,10 @@ export function readPhrases(statement: Statement, quantities: readonly Quantity[
     const match = pattern.exec(phrase.text);
     if (!match) continue;
     const before = phrase.text.slice(0, match.index).trim().split(" , ").at(-1)!.split(" ").slice(-6).join(" ");
-    const after = phrase.text.slice(match.index + match[0].length).split(/ [,;(] /)[0].split(" ").slice(0, 6).join(" ");
-    if (!ownNegation && (NEGATED.test(before) || TURNED_DOWN.test(after))) continue;
+    const after = ownPart(phrase.text.slice(match.index + match[0].length).trimStart()).split(" ").slice(0, 6).join(" ");
+    if (!ownNegation && (NEGATED.test(before) || TURNED_DOWN.test(` ${after}`))) continue;
     if (HAPPENED.test(before)) continue;
-    const read = value(match, `${match[0]} ${after.trim()}`);
+    const read = value(match, `${match[0]} ${after}`);
     const covered = phrase.cover(match.index, match[0].length);
     if (read === null || (clause === "shape" && streetName(all, covered))) continue;
     const space = clause === "colour" ? (read as { space?: string }).space : undefined;

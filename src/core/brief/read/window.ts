@@ -88,6 +88,12 @@ class Line {
   }
 }
 
+/** Of the words behind something those of its own part of the sentence: up to a comma, or an "if possible" between commas. */
+export function ownPart(behind: string): string {
+  if (/^, (if possible|preferably|ideally|where possible|if you can)( ,|$)/.test(behind)) return behind;
+  return /^[,;(]/.test(behind) ? "" : behind.split(/ [,;(] /)[0];
+}
+
 const CUTS = new Set([",", "(", ")", "but", "though", "yet", "however", "whereas"]);
 /** A bare number is only looked at where one of these stands near. */
 const MEANT = /\b(quality|width|height|size|weight|pixels|resolution|side|edge|or|wide|high)\b/;

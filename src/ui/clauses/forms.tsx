@@ -1,0 +1,230 @@
+"use client";
+
+/** The forms of the clauses. Units can be typed in any field; the other readings are shown beside it. */
+import type { UseFormReturn } from "react-hook-form";
+import { formatName, parseBrief, resolveBrief, WRITABLE, type Brief, type OutputFormat } from "@/core/brief";
+import { formatBytes, onPaper, parseLength, parsePixels, parseRange, parseResolution, rangeText, toBytes, toInches, trimNumber, UnitError, type Typed } from "@/core/units";
+import { Choices, Field, type Values } from "./fields";
+
+export interface Kind {
+  start: (brief: Brief) => Values;
+  /** The clauses that the typed values mean. Throws where they mean none. */
+  read: (values: Values, brief: Brief) => Partial<Brief>;
+  Fields: (props: { form: UseFormReturn<Values>; brief: Brief }) => React.ReactNode;
+}
+
+const format: Kind = {
+  start: (brief) => Object.fromEntries(formatsFor(brief).map((f) => [f, brief.format?.includes(f) ? "1" : ""])),
+  read: (values, brief) => {
+    const kept = (brief.format ?? []).filter((f) => values[f]);
+    const chosen = [...kept, ...formatsFor(brief).filter((f) => values[f] && !kept.includes(f))];
+    if (!chosen.length) throw new Error("Choose at least one format, or remove the clause.");
+    return { format: chosen };
+  },
+  Fields: ({ form, brief }) => (
+    <fieldset>
+      <legend className="mb-2 font-semibold">The file may be</legend>
+      {formatsFor(brief).map((f) => (
+        <label key={f} className="mb-1 flex items-center gap-2">
+          <input type="checkbox" checked={form.watch(f) === "1"} onChange={(event) => form.setValue(f, event.target.checked ? "1" : "")} className="size-4 accent-plum" />
+          {formatName(f)}
+        </label>
+      ))}
+      <p className="mt-2 text-small text-second">Of several, the first is tried first; the next where it cannot meet the brief.</p>
+    </fieldset>
+  ),
+};
+
+/** Those that can be written, and those that the receiver named. */
+const formatsFor = (brief: Brief): OutputFormat[] => [...new Set([...(brief.format ?? []), ...(brief.overruled?.format ?? []), ...WRITABLE])];
+
+/** The ppi at which a typed length is counted; null where the brief leaves it open. */
+function ppiOf(brief: Brief): number | null {
+  return resolveBrief(brief).resolution?.exact ?? null;
+}
+
+const SIDES = [["width", "Width"], ["height", "Height"], ["longSide", "Long side"], ["shortSide", "Short side"]] as const;
+
+const pixels: Kind = {
+  start: (brief) => Object.fromEntries(SIDES.map(([key]) => [key, rangeText(brief[key])])),
+  read: (values, brief) => {
+    const ppi = ppiOf(brief);
+    const read = SIDES.flatMap(([key]) => ((values[key] ?? "").trim() === "" ? [] : [[key, parseRange(values[key], (text) => parsePixels(text, ppi))] as const]));
+    if (!read.length) throw new Error("Say at least one side, or remove the clause.");
+    return Object.fromEntries(read);
+  },
+  Fields: ({ form, brief }) => {
+    const ppi = ppiOf(brief);
+    const reading = (text: string) => {
+      const range = parseRange(text, (value) => parsePixels(value, ppi));
+      if (range.exact === undefined) return rangeReading(range);
+      const typedPixels = /^\s*\d+\s*(px)?\s*$/i.test(text);
+      if (!typedPixels) return `${range.exact} px`;
+      return ppi ? onPaper(range.exact, ppi) : "px, exactly";
+    };
+    return (
+      <fieldset>
+        <legend className="mb-2 font-semibold">Pixels of each side</legend>
+        {SIDES.map(([key, label], i) => (
+          <Field key={key} form={form} name={key} label={label} reading={reading} autoFocus={i === 0} />
+        ))}
+        <p className="text-small text-second">
+          Such as 480, 300–600 or at most 1100. {ppi ? `Lengths such as 28 mm are counted at ${trimNumber(ppi, 2)} ppi.` : "With an exact resolution, lengths such as 28 mm can be typed too."}
+        </p>
+      </fieldset>
+    );
+  },
+};
+
+function rangeReading({ min, max }: Typed<number>): string {
+  if (min !== undefined && max !== undefined) return `${min} to ${max} px`;
+  return min !== undefined ? `≥ ${min} px` : `≤ ${max} px`;
+}
+
+const SIZE = /^\s*(\d{1,5})\s*(?:px)?\s*(?:×|x|\*|by)\s*(\d{1,5})\s*(?:px)?\s*$/i;
+
+function readSize(text: string): { width: number; height: number } {
+  const match = SIZE.exec(text);
+  if (!match) throw new UnitError("size", 'two sides such as "1640 × 720"', `"${text.trim()}"`);
+  return { width: parsePixels(match[1]), height: parsePixels(match[2]) };
+}
+
+const sizeText = (size: { width: number; height: number }) => `${size.width} × ${size.height}`;
+
+/** A clause that is one line of text. */
+function line(name: "sizes" | "box" | "shape" | "scale" | "background" | "names", legend: string, hint: string, start: (brief: Brief) => string, read: (text: string) => Partial<Brief>, wide = true): Kind {
+  return {
+    start: (brief) => ({ [name]: start(brief) }),
+    read: (values) => {
+      if ((values[name] ?? "").trim() === "") throw new Error("Say a value, or remove the clause.");
+      return read(values[name].trim());
+    },
+    Fields: ({ form }) => (
+      <fieldset>
+        <legend className="mb-2 font-semibold">{legend}</legend>
+        <Field form={form} name={name} label="Value" autoFocus wide={wide} />
+        <p className="text-small text-second">{hint}</p>
+      </fieldset>
+    ),
+  };
+}
+
+const sizes = line("sizes", "One of these sizes", "Such as 1640 × 720 or 1230 × 540. A photo that has one keeps it; the others get the first.", (b) => (b.sizes ?? []).map(sizeText).join(" or "), (text) => ({ sizes: text.split(/\s+or\s+|[,;]/i).map(readSize) }));
+const box = line("box", "Inside a box, either way up", "Such as 1360 × 800. Upright photos turn the box.", (b) => (b.box ? sizeText(b.box) : ""), (text) => ({ box: readSize(text) }));
+const shape = line("shape", "Width to height", "Such as 16:9 or 1:1.", (b) => b.shape ?? "", (text) => ({ shape: text.replace(/\s*[:/×x]\s*/i, ":") }));
+const scale = line("scale", "Of the photo's own pixels", "Such as 50 %, on both sides.", (b) => b.scale ?? "", (text) => ({ scale: /%$/.test(text) ? text.replace(/\s+/g, "").replace(",", ".") : `${text.replace(",", ".")}%` }));
+const background = line("background", "Where background is added, and under what is transparent", "A colour such as #f4f1ea, white or black.", (b) => b.background ?? "", (text) => ({ background: { white: "#ffffff", black: "#000000" }[text.toLowerCase()] ?? text }));
+const names = line("names", "How the files are called", "{name} the photo's name, {n} or {n:3} a counter, {w} {h} its pixels, {date}, {brief}. The ending follows the format.", (b) => b.names ?? "{name}", (text) => ({ names: text }));
+
+const amount = (value: string | number | undefined) => (value === undefined ? "" : String(value));
+const withUnit = (text: string) => (/^[0-9.,\s]+$/.test(text) ? `${text.trim().replace(",", ".")}KB` : text.trim());
+
+const fileSize: Kind = {
+  start: (brief) => ({ min: amount(brief.fileSize?.min), max: amount(brief.fileSize?.max) }),
+  read: (values, brief) => {
+    const [min, max] = [values.min, values.max].map((text) => (text.trim() === "" ? undefined : withUnit(text)));
+    if (min === undefined && max === undefined) throw new Error("Say a floor or a ceiling, or remove the clause.");
+    if (min !== undefined) toBytes(min, "min");
+    if (max !== undefined) toBytes(max, "max");
+    const aim = brief.fileSize?.aim;
+    return { fileSize: { ...(min !== undefined && { min }), ...(max !== undefined && { max }), ...(aim && { aim }) } };
+  },
+  Fields: ({ form }) => (
+    <fieldset>
+      <legend className="mb-2 font-semibold">The file weighs</legend>
+      <Field form={form} name="min" label="At least" autoFocus reading={(text) => `${toBytes(withUnit(text), "min")} bytes`} />
+      <Field form={form} name="max" label="At most" reading={(text) => `${toBytes(withUnit(text), "max")} bytes, ${formatBytes(toBytes(withUnit(text), "max"))}`} />
+      <p className="text-small text-second">KB and MB can mean two things, so a ceiling is met in the smaller reading and a floor in the larger.</p>
+    </fieldset>
+  ),
+};
+
+const paper: Kind = {
+  start: (brief) => ({ width: brief.paper?.width ?? "", height: brief.paper?.height ?? "" }),
+  read: (values) => {
+    const [width, height] = [values.width, values.height].map((text) => (text.trim() === "" ? undefined : text.trim().replace("″", "in").replace('"', "in")));
+    if (width === undefined && height === undefined) throw new Error("Say a width or a height, or remove the clause.");
+    for (const text of [width, height]) if (text !== undefined) parseLength(text);
+    return { paper: { ...(width !== undefined && { width }), ...(height !== undefined && { height }) } };
+  },
+  Fields: ({ form }) => {
+    const reading = (text: string) => {
+      const inches = toInches(parseLength(text));
+      return /mm|cm/i.test(text) ? `${trimNumber(inches, 2)} in` : `${trimNumber(inches * 25.4, 1)} mm`;
+    };
+    return (
+      <fieldset>
+        <legend className="mb-2 font-semibold">Printed size</legend>
+        <Field form={form} name="width" label="Width" reading={reading} autoFocus />
+        <Field form={form} name="height" label="Height" reading={reading} />
+        <p className="text-small text-second">Such as 28mm, 3.5 cm or 8in. It says how densely the pixels are printed.</p>
+      </fieldset>
+    );
+  },
+};
+
+const withPpi = (text: string) => (/^[0-9.,\s]+$/.test(text) ? `${text.trim()}ppi` : text.trim());
+const readPpi = (text: string): string => {
+  parseResolution(withPpi(text));
+  return withPpi(text);
+};
+
+const resolution: Kind = {
+  start: (brief) => ({ range: rangeText(brief.resolution) }),
+  read: (values) => ({ resolution: parseRange(values.range, readPpi) }),
+  Fields: ({ form }) => (
+    <fieldset>
+      <legend className="mb-2 font-semibold">Written into the file</legend>
+      <Field form={form} name="range" label="Resolution" autoFocus reading={(text) => (/cm/i.test(text) ? `${parseResolution(withPpi(text)).toFixed(1)} ppi` : null)} />
+      <p className="text-small text-second">Such as 300 ppi, at least 240 or 120 px/cm. It changes no pixels.</p>
+    </fieldset>
+  ),
+};
+
+const readQuality = (text: string): number => {
+  const value = Number(text.replace(/\s*%$/, ""));
+  if (!Number.isInteger(value) || value < 1 || value > 100) throw new UnitError("quality", "a whole number from 1 to 100", `"${text}"`);
+  return value;
+};
+
+const quality: Kind = {
+  start: (brief) => ({ range: brief.quality?.min !== undefined && brief.quality.min === brief.quality.max ? String(brief.quality.min) : rangeText(brief.quality) }),
+  read: (values) => {
+    const range = parseRange(values.range, readQuality);
+    return { quality: range.exact !== undefined ? { min: range.exact, max: range.exact } : range };
+  },
+  Fields: ({ form }) => (
+    <fieldset>
+      <legend className="mb-2 font-semibold">Quality of the encoding</legend>
+      <Field form={form} name="range" label="Quality" autoFocus />
+      <p className="text-small text-second">Such as at most 65 %, on the scale of 1 to 100 of the JPEG standard&apos;s own tables.</p>
+    </fieldset>
+  ),
+};
+
+/** A clause with a few fixed values. */
+function choice<K extends "frame" | "enlarge" | "metadata" | "padding">(key: K, legend: string, first: string, options: readonly [string, string][]): Kind {
+  return {
+    start: (brief) => ({ [key]: (brief[key] as string | undefined) ?? first }),
+    read: (values) => ({ [key]: values[key] }) as Partial<Brief>,
+    Fields: ({ form }) => <Choices form={form} name={key} legend={legend} options={options} />,
+  };
+}
+
+const frame = choice("frame", "When the photo has another shape", "fill", [["fill", "Cut it to shape"], ["pad", "Add background around it"], ["whole", "Keep all of it"], ["stretch", "Distort it, always warned"]]);
+const enlarge = choice("enlarge", "Photos with too few pixels", "never", [["allow", "May be enlarged"], ["never", "Are never enlarged"]]);
+const metadata = choice("metadata", "Data beside the picture", "private", [["private", "Nothing private: no place, owner, serial number"], ["none", "None at all"]]);
+const padding = choice("padding", "A file under its floor", "allow", [["allow", "May be filled up with a comment"], ["never", "Is never filled up"]]);
+
+/** Forms by the key of their chip. Clauses that are only read and stored so far have none. */
+export const FORMS: Partial<Record<string, Kind>> = { format, pixels, sizes, box, shape, scale, fileSize, paper, resolution, quality, frame, enlarge, background, metadata, padding, names };
+
+/** Checks typed clauses as a brief file would be. */
+export function checkClauses(brief: Brief): void {
+  parseBrief(brief);
+}
+
+export function messageOf(error: unknown): string {
+  if (error instanceof UnitError) return `Wanted ${error.wanted}, found ${error.found}.`;
+  return error instanceof Error ? error.message : String(error);
+}
