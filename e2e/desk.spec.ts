@@ -36,7 +36,7 @@ test("a photo in, two chips edited, a file out that meets the rules", async ({ p
   await expect(page.getByRole("button", { name: "Say what is asked first" })).toBeDisabled();
   // From nothing to the form's rules: what was said last time does not stick.
   await editChip(page, "Add format", { JPEG: true });
-  await editChip(page, "Add pixels", { "Long side": "900" });
+  await editChip(page, "Add pixels", { "Long side": "at most 900" });
   await editChip(page, "Add file size", { "At most": "1 MB" });
   await editChip(page, "Pixels", { Width: "240", Height: "300px", "Long side": "" });
   await editChip(page, "File size", { "At least": "24 KB", "At most": "60" });

@@ -56,7 +56,7 @@ test("two windows on one batch see the same", async ({ page, context }) => {
   await other.goto(page.url());
   await dropFiles(page, [jpeg("shared.jpg", await jpegPhoto(500, 400, 83))]);
   await expect(row(other, "shared.jpg")).toBeVisible();
-  await editChip(other, "Pixels", { "Long side": "300" });
+  await editChip(other, "Pixels", { "Long side": "at most 300" });
   await expect(page.getByRole("button", { name: "Pixels long side at most 300 px" })).toBeVisible();
   await measured(page);
   await expect(row(page, "shared.jpg")).toContainText("300 × 240");
@@ -88,7 +88,7 @@ test("a file that obeys is handed over byte for byte", async ({ page }) => {
   await openDesk(page);
   await newBatch(page, "As it is");
   await dropFiles(page, [jpeg("fine.jpg", photo)]);
-  await editChip(page, "Add pixels", { "Long side": "1200" });
+  await editChip(page, "Add pixels", { "Long side": "at most 1200" });
   await measured(page);
   await expect(row(page, "fine.jpg")).toContainText("as it is");
   await page.getByRole("button", { name: "Make 1 file" }).click();

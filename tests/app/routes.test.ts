@@ -7,38 +7,24 @@ import { make } from "@/runs/make";
 import { measure } from "@/runs/measure";
 import { thumb } from "@/runs/thumb";
 import { createBrief } from "@/store/queries/briefs";
-import { localWorkspace } from "@/store/queries/workspace";
 import { runItems, workspaces, runs } from "@/store/schema";
 import type { Store } from "@/store/store";
 import type { BatchView, DeskView } from "@/ui/api/contract";
 import { jpegPhoto } from "../support/photos";
-import { freshStore } from "../support/store";
+import { startRoutes, type Routes } from "../support/routes";
 
-type Handler = (request: Request, context: { params: Promise<Record<string, string>> }) => Promise<Response>;
-
+let routes: Routes;
 let store: Store;
-let close: () => Promise<void>;
-let routes: Record<string, Record<string, Handler>>;
+let call: Routes["raw"];
 
 beforeAll(async () => {
-  ({ store, close } = await freshStore());
-  const workspaceId = localWorkspace(store.db);
-  // The handlers take the process's store: give them this one.
-  Object.assign(globalThis, { zumbrelStore: { store, workspaceId } });
-  await createBrief(store.db, await workspaceId, { zumbrelBrief: 1, name: "Form", format: ["jpeg"], width: { exact: 120 }, height: { exact: 150 }, fileSize: { min: "6KB", max: "20KB" }, names: "{name}-x" }, { shipped: true });
-  const load = async (path: string) => (await import(/* @vite-ignore */ `../../src/app/api/${path}/route.ts`)) as Record<string, Handler>;
-  routes = {};
-  const paths = ["desk", "batches", "batches/[id]", "batches/[id]/photos", "batches/[id]/brief", "batches/[id]/remove", "batches/[id]/undo", "batches/[id]/redo", "batches/[id]/sight", "batches/[id]/frame", "batches/[id]/runs", "photos/[id]/[kind]", "assignments/[id]/output", "items/[id]/file", "runs/[id]/zip"];
-  for (const path of paths) routes[path] = await load(path);
+  routes = await startRoutes();
+  store = routes.store;
+  call = routes.raw;
+  await createBrief(store.db, routes.workspaceId, { zumbrelBrief: 1, name: "Form", format: ["jpeg"], width: { exact: 120 }, height: { exact: 150 }, fileSize: { min: "6KB", max: "20KB" }, names: "{name}-x" }, { shipped: true });
 });
-afterAll(() => close());
+afterAll(() => routes.close());
 
-async function call(method: string, path: string, params: Record<string, string> = {}, body?: unknown, query = ""): Promise<Response> {
-  const init: RequestInit & { duplex?: "half" } = { method };
-  if (Buffer.isBuffer(body)) Object.assign(init, { body: new Uint8Array(body), duplex: "half" });
-  else if (body !== undefined) init.body = JSON.stringify(body);
-  return routes[path][method](new Request(`http://127.0.0.1/api/x${query}`, init), { params: Promise.resolve(params) });
-}
 const json = async <T>(response: Promise<Response>): Promise<T> => (await response).json() as Promise<T>;
 const view = (id: string) => json<BatchView>(call("GET", "batches/[id]", { id }));
 

@@ -131,7 +131,6 @@ export function Briefs() {
         )}
       </Header>
       <div className="grid min-h-0 grid-cols-[204px_minmax(0,9fr)_minmax(0,13fr)] max-[1150px]:grid-cols-[168px_minmax(0,8fr)_minmax(0,13fr)]">
-        <input {...drop.getInputProps()} aria-label="Choose brief files" />
         <Shelf
           briefs={kept}
           error={shelf.error}
@@ -144,6 +143,7 @@ export function Briefs() {
           onDrafts={() => setOnDraft(true)}
           onPaste={() => start()}
           onOpen={drop.open}
+          input={<input {...drop.getInputProps()} aria-label="Choose brief files" />}
         />
         <WordingPane
           key={chosen?.id ?? "draft"}

@@ -1,7 +1,7 @@
 "use client";
 
 /** The shelf of briefs: search, choose, bring in. */
-import { useState } from "react";
+import { useState, type ReactNode } from "react";
 import type { ShelfBrief } from "../api/contract";
 import { briefSummary } from "../clauses/chips";
 
@@ -15,9 +15,11 @@ interface Props {
   onDrafts: () => void;
   onPaste: () => void;
   onOpen: () => void;
+  /** The hidden file input that opens with it. */
+  input: ReactNode;
 }
 
-export function Shelf({ briefs, error, chosen, drafts, onChoose, onDrafts, onPaste, onOpen }: Props) {
+export function Shelf({ briefs, error, chosen, drafts, onChoose, onDrafts, onPaste, onOpen, input }: Props) {
   const [search, setSearch] = useState("");
   const wanted = search.trim().toLowerCase();
   const found = (briefs ?? []).filter(({ body }) => !wanted || `${body.name} ${body.from ?? ""} ${briefSummary(body)}`.toLowerCase().includes(wanted));
@@ -42,6 +44,7 @@ export function Shelf({ briefs, error, chosen, drafts, onChoose, onDrafts, onPas
         {briefs && found.length === 0 && <li className="px-2.5 py-2 text-small text-second">{wanted ? `Nothing on the shelf has “${search.trim()}” in it.` : "The shelf is empty. Paste a receiver's wording below."}</li>}
       </ul>
       <div className="p-3">
+        {input}
         <div className="rounded-box border border-dashed border-[#9a9a98] px-2 py-3.5 text-center">
           <button type="button" onClick={onPaste} className="press w-full rounded-box hover:underline">
             Paste a receiver&apos;s wording

@@ -79,6 +79,11 @@ export function ComplianceGrid({ batch, chosen, marked, onChoose }: Props) {
     onChoose(rows[next].id, marking ? new Set([...marked, ...between(at, next)]) : undefined);
     virtual.scrollToIndex(items.findIndex((item) => item.kind === "row" && item.row.id === rows[next].id));
   };
+  // A row that moves under another heading stays in sight.
+  const place = items.findIndex((item) => item.kind === "row" && item.row.id === rows[at]?.id);
+  useEffect(() => {
+    if (place >= 0) virtual.scrollToIndex(place);
+  }, [virtual, place]);
   const all = () => [...new Set([...marked, ...(rows[at] ? [rows[at].id] : [])])];
   const keys: Record<string, (shift: boolean) => void> = {
     ArrowDown: (shift) => go(at + 1, shift),

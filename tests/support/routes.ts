@@ -1,0 +1,41 @@
+/** Route handlers on a database and file store of their own. */
+import { localWorkspace } from "@/store/queries/workspace";
+import type { Store } from "@/store/store";
+import { freshStore } from "./store";
+
+type Handler = (request: Request, context: { params: Promise<Record<string, string>> }) => Promise<Response>;
+
+export interface Routes {
+  store: Store;
+  workspaceId: string;
+  raw(method: string, path: string, params?: Record<string, string>, body?: unknown, query?: string): Promise<Response>;
+  call(method: string, path: string, params?: Record<string, string>, body?: unknown): Promise<{ status: number; body: unknown }>;
+  /** A batch without a brief, with these photos in it. */
+  newBatch(name: string, photos: Record<string, Buffer>): Promise<string>;
+  close(): Promise<void>;
+}
+
+export async function startRoutes(): Promise<Routes> {
+  const { store, close } = await freshStore();
+  const workspace = localWorkspace(store.db);
+  // The handlers take the process's store: give them this one.
+  Object.assign(globalThis, { zumbrelStore: { store, workspaceId: workspace } });
+  const loaded = new Map<string, Record<string, Handler>>();
+  const raw: Routes["raw"] = async (method, path, params = {}, body, query = "") => {
+    if (!loaded.has(path)) loaded.set(path, (await import(/* @vite-ignore */ `../../src/app/api/${path}/route.ts`)) as Record<string, Handler>);
+    const init: RequestInit & { duplex?: "half" } = { method };
+    if (Buffer.isBuffer(body)) Object.assign(init, { body: new Uint8Array(body), duplex: "half" });
+    else if (body !== undefined) init.body = JSON.stringify(body);
+    return loaded.get(path)![method](new Request(`http://127.0.0.1/api/x${query}`, init), { params: Promise.resolve(params) });
+  };
+  const call: Routes["call"] = async (...args) => {
+    const response = await raw(...args);
+    return { status: response.status, body: await response.json() };
+  };
+  const newBatch: Routes["newBatch"] = async (name, photos) => {
+    const { id } = (await call("POST", "batches", {}, { name })).body as { id: string };
+    for (const [file, bytes] of Object.entries(photos)) await raw("POST", "batches/[id]/photos", { id }, bytes, `?name=${encodeURIComponent(file)}`);
+    return id;
+  };
+  return { store, workspaceId: await workspace, raw, call, newBatch, close };
+}
