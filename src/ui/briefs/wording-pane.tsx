@@ -59,7 +59,7 @@ export function WordingPane({ wording, briefs, asks, lit, onLight, editing, erro
         <p className="mt-3 max-w-sm text-second">This brief was written by hand, so there is no wording behind it. Its clauses can be changed on the right.</p>
       ) : (
         <>
-          <p className="mt-2 min-h-0 flex-1 overflow-y-auto text-[15px] leading-[1.8] [overflow-wrap:anywhere] whitespace-pre-wrap">
+          <p tabIndex={0} className="mt-2 min-h-0 flex-1 overflow-y-auto outline-offset-[-2px] text-[15px] leading-[1.8] [overflow-wrap:anywhere] whitespace-pre-wrap">
             {pieces.map((piece) => (
               <PieceView key={piece.start} piece={piece} lit={piece.keys.some((key) => lit.has(key))} onLight={onLight} />
             ))}

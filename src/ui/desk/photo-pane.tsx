@@ -34,7 +34,7 @@ export function PhotoPane({ batch, row, briefs, chosen }: Props) {
     <aside aria-label="Selected photo" className="flex min-h-0 flex-col border-l border-rule">
       <Picture row={row} batchId={batch.id} />
       <RowBrief batch={batch} row={row} briefs={briefs} chosen={chosen} />
-      <div className="min-h-0 flex-1 overflow-y-auto px-4 py-3">
+      <div tabIndex={0} role="region" aria-label="What will be done, and why" className="min-h-0 flex-1 overflow-y-auto px-4 py-3 outline-offset-[-2px]">
         {state === "cannot" && (
           <p role="alert" className="mb-3 border-l-[3px] border-not bg-not-wash px-3 py-1.5">
             {reason}
