@@ -16,6 +16,8 @@ export function askedPpi(brief: ResolvedBrief, photo: Size, out: Size, has: numb
   return brief.resolution ? intoRange(brief.resolution, has) : null;
 }
 
+const EDGE = 0.001;
+
 function intoRange(range: PixelRange, has: number | null): number {
   if (range.exact !== null) return range.exact;
   return Math.min(range.max ?? Infinity, Math.max(range.min ?? 0, has ?? range.min ?? range.max!));
@@ -29,7 +31,8 @@ function paperPpi(paper: { width: number | null; height: number | null }, out: S
   const own = Math.max(...sides.map(([inches, px]) => px / inches));
   if (low > high) return own;
   const first = sides[0][1] / sides[0][0];
-  const fitting = first >= low && first <= high ? first : (low + high) / 2;
+  // Fields hold four decimals: a density at the very edge of half a pixel would be rounded over it.
+  const fitting = first >= low + EDGE && first <= high - EDGE ? first : (low + high) / 2;
   if (!resolution) return fitting;
   const asked = intoRange(resolution, fitting);
   return asked >= low && asked <= high ? asked : fitting;
