@@ -107,6 +107,13 @@ describe("bad input", () => {
     expect(() => readWording("x".repeat(MAX_WORDING + 1))).toThrow("The wording has 100001 characters; at most 100000 are read");
   });
 
+  it("leaves what no page has unread, and says so", () => {
+    const { briefs, unread } = readWording(`JPEG, at most 90 KB.\n${"Lamp.\n".repeat(5000)}Never over 50 KB.`);
+    expect(briefs.map(clausesOf)).toEqual([{ format: ["jpeg"], fileSize: { max: "90KB" } }]);
+    expect(unread.at(-1)).toMatchObject({ text: expect.stringMatching(/50 KB\.$/), ask: expect.stringContaining("too many separate lines") });
+    expect(readWording("JPEG.\nAt most 90 KB!\n").unread).toEqual([]);
+  });
+
   it("keeps hostile text as text", () => {
     const text = `<img src=x onerror="alert('90 KB')"> at most 60 KB <script>1</script>`;
     const { briefs, unread } = readWording(text);

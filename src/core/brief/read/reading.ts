@@ -70,6 +70,11 @@ export function readWording(text: string): Reading {
     unread.push(...doubts.map(({ ask, ...span }) => cut(span, doc, ask)));
   }
   const asked = new Set<string>();
+  const behind = endOf(statements.at(-1));
+  const last = tokens.at(-1);
+  if (behind !== null && last && last.start > behind && tokens.some((token) => token.start >= behind && token.kind !== "mark")) {
+    unread.push(cut({ start: behind, end: last.end }, -1, "The wording has too many separate lines; this part was not read. Paste the part that has the rules."));
+  }
   const briefs = groups.lists.flatMap(({ doc, name, own }) => {
     const doubts: Doubt[] = [];
     const combined = combine(own, groups.shared, doubts);
@@ -89,6 +94,12 @@ export function readWording(text: string): Reading {
     unread: unread.map(strip),
     onlyYou: onlyYou.map(strip),
   };
+}
+
+/** Where a statement ends; null where there is none. */
+function endOf(statement: Statement | undefined): number | null {
+  const token = statement?.body.at(-1) ?? statement?.label.at(-1);
+  return statement && token ? Math.max(token.end, statement.label.at(-1)?.end ?? 0) : null;
 }
 
 const reaches = (doc: number) => (part: Part) => part.doc === doc || part.doc === -1;

@@ -31,19 +31,25 @@ const UNIT = /^(px|pixels?|k|kb|mb|kib|mib|dpi|ppi|mm|cm|bytes?|kilobytes?|megab
 const MOST_TOKENS = 400;
 const MOST_LABEL = 9;
 
+/** More than any page has: what lies behind is left unread, and that is said. */
+const MOST_STATEMENTS = 4000;
+
 /** Cuts the text. A statement never has more than 400 tokens, so that no later step can run away. */
 export function cutStatements(tokens: readonly Token[]): Statement[] {
   const out: Statement[] = [];
   let paragraph = 0;
   for (const group of lineGroups(tokens)) {
+    if (out.length >= MOST_STATEMENTS) break;
     if (group.table) out.push(...tableStatements(group.lines, paragraph));
     else {
       for (const block of paragraphs(group.lines)) {
         sentences(block, paragraph, out);
         paragraph += 1;
+        if (out.length >= MOST_STATEMENTS) break;
       }
     }
   }
+  out.length = Math.min(out.length, MOST_STATEMENTS);
   for (const [i, statement] of out.entries()) {
     statement.text = statement.label.length ? `${words(statement.label)} ${words(statement.body)}` : words(statement.body);
     statement.signals = signalsOf(statement.label, statement.body);
@@ -153,6 +159,7 @@ function sentences(tokens: readonly Token[], paragraph: number, out: Statement[]
       if (endsSentence(tokens, i)) close(false);
     } else body.push(token);
     if (body.length >= MOST_TOKENS) close(false);
+    if (out.length >= MOST_STATEMENTS) return;
     if (token.text === "•") opensLine = true;
   }
   close(false);
