@@ -36,6 +36,7 @@ export function RowBrief({ batch, row, briefs, chosen }: Props) {
         </DropdownMenu.Trigger>
         <DropdownMenu.Portal>
           <DropdownMenu.Content align="end" sideOffset={4} className="box z-40 max-h-80 max-w-xs overflow-y-auto p-1">
+            {batch.rows.length > 1 && <DropdownMenu.Label className="px-3 py-1 text-tiny text-second">Shift with ↑ ↓ or a click marks several photos</DropdownMenu.Label>}
             <Item id={null}>{batch.brief ? `As the batch: ${batch.brief.body.name}` : "As the batch, which has none yet"}</Item>
             {inUse.map((brief) => (
               <Item key={brief.revisionId} id={brief.revisionId}>

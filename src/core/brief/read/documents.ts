@@ -3,7 +3,7 @@ import { SIGNAL } from "./signals";
 import type { Statement } from "./statements";
 import type { Token } from "./tokens";
 import { GENERIC, NOUNS, RULE } from "./vocabulary";
-import { words } from "./window";
+import { words } from "./line";
 
 const EVERY = /\b(both|all (the |your |of (the|your) )?(files|documents|uploads|images|pictures|photos|photographs|scans|items|attachments)|every (file|document|upload|image|picture|photo|scan)|everything|all of (them|these)|(the )?two files|either file)\b/;
 const EACH = /\beach( (file|document|upload|image|picture|photo|scan|of them))?\b/;

@@ -3,7 +3,8 @@ import type { OutputFormat } from "../schema";
 import type { Findings } from "./finding";
 import type { Statement } from "./statements";
 import type { Token } from "./tokens";
-import { ownPart, WISH, words } from "./window";
+import { words } from "./line";
+import { ownPart, WISH } from "./window";
 
 const NAMES: Record<string, OutputFormat> = {
   jpg: "jpeg", jpeg: "jpeg", jpgs: "jpeg", jpegs: "jpeg", jpe: "jpeg", jfif: "jpeg", png: "png", pngs: "png", webp: "webp", avif: "avif",

@@ -3,7 +3,7 @@ import { forAPerson } from "./only-you";
 import { SIGNAL } from "./signals";
 import type { Statement } from "./statements";
 import type { Token } from "./tokens";
-import { words } from "./window";
+import { words } from "./line";
 
 export interface Span {
   start: number;

@@ -4,7 +4,8 @@ import type { Findings } from "./finding";
 import type { Quantity } from "./quantities";
 import type { Statement } from "./statements";
 import type { Token } from "./tokens";
-import { words, type Around } from "./window";
+import { words } from "./line";
+import { type Around } from "./window";
 
 type PixelRange = NonNullable<Brief["width"]>;
 

@@ -1,31 +1,12 @@
 /** Clauses that are said in words: colour, background, border, ink, layers, metadata, names, enlarging, cutting, scale. */
 import type { Brief, ClauseKey } from "../schema";
 import type { Findings } from "./finding";
+import { Line, words } from "./line";
 import type { Quantity } from "./quantities";
 import { SIGNAL } from "./signals";
 import type { Statement } from "./statements";
 import type { Token } from "./tokens";
-import { ownPart, WISH, words } from "./window";
-
-/** The words of a statement as one string, with the way back to its tokens. */
-class Phrase {
-  readonly text: string;
-  private readonly starts: number[] = [];
-
-  constructor(readonly tokens: readonly Token[]) {
-    let at = 0;
-    for (const token of tokens) {
-      this.starts.push(at);
-      at += token.text.length + 1;
-    }
-    this.text = words(tokens);
-  }
-
-  /** Tokens that a match covers. */
-  cover(index: number, length: number): Token[] {
-    return this.tokens.filter((token, i) => this.starts[i] + token.text.length > index && this.starts[i] < index + length);
-  }
-}
+import { ownPart, WISH } from "./window";
 
 interface Rule<K extends ClauseKey = ClauseKey> {
   clause: K;
@@ -87,7 +68,7 @@ const HAPPENED = /\b(was|were|had been|used to|if|when|unless|example|e g)\b[^,]
 export function readPhrases(statement: Statement, quantities: readonly Quantity[], out: Findings): void {
   if (statement.question || !(statement.signals & SIGNAL.phrase)) return;
   const all = [...statement.label, ...statement.body];
-  const phrase = new Phrase(all);
+  const phrase = new Line(all);
   const spaces = new Set<string>();
   for (const { clause, pattern, value, ownNegation } of RULES) {
     const match = pattern.exec(phrase.text);
@@ -118,7 +99,7 @@ function streetName(all: readonly Token[], covered: readonly Token[]): boolean {
   return covered[0].capital && at > 0 && all[at - 1].kind === "word" && all[at - 1].capital;
 }
 
-function dropSpaces(out: Findings, phrase: Phrase): void {
+function dropSpaces(out: Findings, phrase: Line): void {
   for (let i = out.found.length - 1; i >= 0; i -= 1) {
     const { clause, value, start } = out.found[i];
     if (clause !== "colour" || !(value as { space?: string }).space || start < phrase.tokens[0].start) continue;
@@ -166,7 +147,7 @@ function readBorder({ body, label }: Statement, out: Findings): void {
   out.add("border", { px: number, colour: code?.code ?? PLAIN[colour!] }, near.slice(Math.min(i, at - from, first < 0 ? i : first), Math.max(i + 2, at - from + 1)));
 }
 
-function readInk(phrase: Phrase, out: Findings): void {
+function readInk(phrase: Line, out: Findings): void {
   const match = /\b(in |with |using )?(a )?((black|blue|dark blue)( or (black|blue|dark blue))?) (ink|pen|ballpoint|ballpoint pen|biro|felt pen|felt tip|fountain pen|marker|fineliner)( pen)?\b( ink)?/.exec(phrase.text);
   const onWhite = /\b(in )?black on (plain )?white\b/.exec(phrase.text);
   if (FORM_FILLING.test(phrase.text) && !HANDWRITING.test(phrase.text)) return;

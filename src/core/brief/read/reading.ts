@@ -12,7 +12,8 @@ import { readPhrases } from "./phrases";
 import { findQuantities, unitNamed } from "./quantities";
 import { cutStatements, type Statement } from "./statements";
 import { tokenise } from "./tokens";
-import { lookAround, words, WISH } from "./window";
+import { words } from "./line";
+import { lookAround, WISH } from "./window";
 
 /** The longest wording that is read, in UTF-16 units. */
 export const MAX_WORDING = 100_000;

@@ -2,7 +2,7 @@
 import type { Token } from "./tokens";
 import { signalsOf } from "./signals";
 import { RULE } from "./vocabulary";
-import { words } from "./window";
+import { words } from "./line";
 
 export interface Statement {
   /** What stands before the colon, or the heading of the table's column and row. */

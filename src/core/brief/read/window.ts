@@ -1,8 +1,8 @@
 /** What the words around a number make of it: a floor, a ceiling, a wish, or nothing that may be relied on. */
+import { Line, words } from "./line";
 import type { Quantity } from "./quantities";
 import { SIGNAL } from "./signals";
 import type { Statement } from "./statements";
-import type { Token } from "./tokens";
 
 export type Role = "exact" | "min" | "max" | "unclear";
 
@@ -57,8 +57,6 @@ const DEMAND = /\b(must|required|mandatory|has to|have to|need to|needs to|shall
 
 const has = (signals: number, kind: keyof typeof SIGNAL) => (signals & SIGNAL[kind]) !== 0;
 
-export const words = (tokens: readonly Token[]): string => tokens.map((token) => token.text).join(" ");
-
 /** What is said anywhere in a statement; what is not there need not be looked for around each number. */
 interface Said {
   wish: boolean;
@@ -68,26 +66,6 @@ interface Said {
   enough: boolean;
 }
 
-/** The words of a run of tokens as one string, cut by token without joining again. */
-class Line {
-  private readonly text: string;
-  private readonly starts: number[] = [];
-
-  constructor(readonly tokens: readonly Token[]) {
-    let at = 0;
-    for (const token of tokens) {
-      this.starts.push(at);
-      at += token.text.length + 1;
-    }
-    this.starts.push(at);
-    this.text = words(tokens);
-  }
-
-  cut(from: number, to: number): string {
-    return from >= to ? "" : this.text.slice(this.starts[from], this.starts[to] - 1);
-  }
-}
-
 /** Of the words behind something those of its own part of the sentence: up to a comma, or an "if possible" between commas. */
 export function ownPart(behind: string): string {
   if (/^, (if possible|preferably|ideally|where possible|if you can)( ,|$)/.test(behind)) return behind;
@@ -95,6 +73,8 @@ export function ownPart(behind: string): string {
 }
 
 const CUTS = new Set([",", "(", ")", "but", "though", "yet", "however", "whereas"]);
+/** "40 KB and up" goes on; "40 KB and a border" does not. */
+const UPWARDS = new Set(["up", "upwards", "above", "more", "over", "larger", "below", "less", "under", "smaller"]);
 /** A bare number is only looked at where one of these stands near. */
 const MEANT = /\b(quality|width|height|size|weight|pixels|resolution|side|edge|or|wide|high)\b/;
 const IDLE: Around = { role: "unclear", negated: false, refusing: false, byPost: false, wish: false, pre: "", post: "", wide: "#", from: 0, to: 0 };
@@ -137,7 +117,7 @@ function around(line: Line, labelWords: string, quantities: readonly Quantity[],
   }
   const far = Math.min(next, quantity.to + 14);
   let end = quantity.to;
-  while (end < far && !CUTS.has(body[end].text) && body[end].text !== "and") end += 1;
+  while (end < far && !CUTS.has(body[end].text) && (body[end].text !== "and" || UPWARDS.has(body[end + 1]?.text))) end += 1;
   let behind = line.cut(quantity.to, end);
   if (end === quantity.to && body[end]?.text === "(") {
     const close = body.slice(end, Math.min(far, end + 5)).findIndex((token) => token.text === ")");
@@ -207,7 +187,7 @@ function roleOf(pre: string, behind: string, wide: string, tail: string, before:
   const flipped = negated !== rejectedAfter;
   if (!flipped && ALLOWS.test(ahead)) return unclear;
   // "Pictures larger than 1200 px are scaled down by us" tells what happens, not what is asked.
-  if (!flipped && /\b(are|is|will|get|gets|may|can|count|counts)\b/.test(tail.split(" , ")[0]) && !MUST.test(ahead)) return unclear;
+  if (!flipped && !rejectedAfter && /\b(are|is|will|get|gets|may|can|count|counts)\b/.test(tail.split(" , ")[0]) && !MUST.test(ahead)) return unclear;
   return { role: (kind === "above") === flipped ? "max" : "min", negated, refusing, byPost: false };
 }
 
