@@ -51,5 +51,7 @@ export const THIRD: Wording[] = [
   { text: "We accept emails of up to 15 MB including attachments.", briefs: one({ total: { max: "15MB", counted: "mail" } }) },
   { text: "photo size 20kb-50kb signature size 10kb-20kb", briefs: [] },
   { text: "Kindly keep each one beneath 220 KB.", briefs: one({ fileSize: { max: "220KB" } }) },
+  { text: "270 by 360 px (preferred), JPG, between 25 and 70 KB, sRGB", briefs: one({ ...px(270, 360), format: ["jpeg"], fileSize: { min: "25KB", max: "70KB" }, colour: { space: "srgb" } }, ["width", "height"]) },
+  { text: "Ideally square, no metadata; we used, for example, JPEG, last time.", briefs: one({ shape: "1:1", metadata: "none" }, ["shape"]) },
   { text: "Web pictures: WebP (or AVIF), 960 px wide, light as a feather.", briefs: [{ name: "Web pictures", clauses: { format: ["webp", "avif"], width: { exact: 960 } } }] },
 ];

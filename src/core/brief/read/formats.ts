@@ -4,7 +4,7 @@ import type { Findings } from "./finding";
 import type { Statement } from "./statements";
 import type { Token } from "./tokens";
 import { words } from "./line";
-import { ownPart, WISH } from "./window";
+import { leadingPart, ownPart, WISH } from "./window";
 
 const NAMES: Record<string, OutputFormat> = {
   jpg: "jpeg", jpeg: "jpeg", jpgs: "jpeg", jpegs: "jpeg", jpe: "jpeg", jfif: "jpeg", png: "png", pngs: "png", webp: "webp", avif: "avif",
@@ -53,14 +53,14 @@ function readList({ body, label }: Statement, list: readonly Mention[], out: Fin
   const [first, last] = [list[0].at, list[list.length - 1].at];
   const before = [words(label), words(body.slice(Math.max(0, first - 8), first))].join(" ").replace(/ \.$/, "").trim();
   const after = words(body.slice(last + 1, last + 9));
-  const near = before.split(" , ").at(-1)!;
+  const near = leadingPart(before);
   const otherThan = OTHER_THAN.test(near);
   if (otherThan && !REFUSED.test(after) && !/\b(no|not|nothing|never|none)\b/.test(near)) return;
   if (/\b(not (accepted|allowed|permitted|possible)|no longer|rejected|refused|forbidden|excluded|unaccepted|avoid)\b/.test(words(label))) return;
   // "PDFs up to 5 MB" speaks of those that are PDFs.
   if (first === 0 && !label.length && /s$/.test(body[first].text) && /^(up to|must|may|under|over|can|should|are|of|at most|below)\b/.test(after)) return;
   if (!otherThan && (NOT_BEFORE.test(near) || TURNED_DOWN.test(after))) return;
-  if (SPOKEN_BEFORE.test(near) || (list.length === 1 && SPOKEN_OF.test(after)) || /^ ?2000\b/.test(after) || /\b(animated|layered and)$/.test(near) && list[0].format === "gif") return;
+  if (SPOKEN_BEFORE.test(near) || /\b(for example|for instance|e g|such as) ,$/.test(before) || (list.length === 1 && SPOKEN_OF.test(after)) || /^ ?2000\b/.test(after) || /\b(animated|layered and)$/.test(near) && list[0].format === "gif") return;
   // "JPEG quality 70 %" is about the quality; "as JPEG quality 70 %" also says the type.
   if (list.length === 1 && /^(quality|compression|setting|artefacts|artifacts)\b/.test(after) && !/\b(as|in|to|a|an)$/.test(near)) return;
   const formats = [...new Set(list.map((mention) => mention.format).filter((format) => format !== null))];

@@ -6,7 +6,7 @@ import type { Quantity } from "./quantities";
 import { SIGNAL } from "./signals";
 import type { Statement } from "./statements";
 import type { Token } from "./tokens";
-import { ownPart, WISH } from "./window";
+import { leadingPart, ownPart, WISH } from "./window";
 
 interface Rule<K extends ClauseKey = ClauseKey> {
   clause: K;
@@ -73,7 +73,7 @@ export function readPhrases(statement: Statement, quantities: readonly Quantity[
   for (const { clause, pattern, value, ownNegation } of RULES) {
     const match = pattern.exec(phrase.text);
     if (!match) continue;
-    const before = phrase.text.slice(0, match.index).trim().split(" , ").at(-1)!.split(" ").slice(-6).join(" ");
+    const before = leadingPart(phrase.text.slice(0, match.index).trim()).split(" ").slice(-6).join(" ");
     const after = ownPart(phrase.text.slice(match.index + match[0].length).trimStart()).split(" ").slice(0, 6).join(" ");
     if (!ownNegation && (NEGATED.test(before) || TURNED_DOWN.test(` ${after}`))) continue;
     if (HAPPENED.test(before)) continue;

@@ -72,6 +72,9 @@ export function ownPart(behind: string): string {
   return /^[,;(]/.test(behind) ? "" : behind.split(/ [,;(] /)[0];
 }
 
+/** Of the words before something those of its own part of the sentence. */
+export const leadingPart = (before: string): string => (/[,;()]$/.test(before) ? "" : before.split(/ [,;()] /).at(-1)!);
+
 const CUTS = new Set([",", "(", ")", "but", "though", "yet", "however", "whereas"]);
 /** "40 KB and up" goes on; "40 KB and a border" does not. */
 const UPWARDS = new Set(["up", "upwards", "above", "more", "over", "larger", "below", "less", "under", "smaller"]);
