@@ -53,5 +53,11 @@ export const THIRD: Wording[] = [
   { text: "Kindly keep each one beneath 220 KB.", briefs: one({ fileSize: { max: "220KB" } }) },
   { text: "270 by 360 px (preferred), JPG, between 25 and 70 KB, sRGB", briefs: one({ ...px(270, 360), format: ["jpeg"], fileSize: { min: "25KB", max: "70KB" }, colour: { space: "srgb" } }, ["width", "height"]) },
   { text: "Ideally square, no metadata; we used, for example, JPEG, last time.", briefs: one({ shape: "1:1", metadata: "none" }, ["shape"]) },
+  { text: "The uploaded photo must have a minimum of 450 pixels in both height and width.", briefs: one({ shortSide: { min: 450 } }) },
+  { text: "The frame shows 820 x 490. Photos are scaled to fit.", briefs: one({ box: { width: 820, height: 490 } }) },
+  { text: "TIFF files at 300 ppi, 180 mm wide; greyscale for line drawings.", briefs: one({ format: ["tiff"], resolution: { exact: "300ppi" }, paper: { width: "180mm" } }) },
+  { text: "Do not send Word or PDF files; JPEG at highest quality.", briefs: one({ format: ["jpeg"] }) },
+  { text: "Accepted file types are JPG, PNG and GIF. Files must be smaller than 8 MB. Allowed dimensions are between 200x200 and 4000x4000 pixels.", briefs: one({ format: ["jpeg", "png", "gif"], fileSize: { max: "8MB" }, width: { min: 200, max: 4000 }, height: { min: 200, max: 4000 } }) },
+  { text: "Keep it under a megabyte. Any height, 910px wide; two months old at most.", briefs: one({ width: { exact: 910 } }), unread: ["Keep it under a megabyte"], onlyYou: ["two months old"] },
   { text: "Web pictures: WebP (or AVIF), 960 px wide, light as a feather.", briefs: [{ name: "Web pictures", clauses: { format: ["webp", "avif"], width: { exact: 960 } } }] },
 ];

@@ -17,7 +17,7 @@ const HEIGHT = /\b(high|height|heights|tall|taller|h)\b/;
 /** What a number of pixels or a length may belong to other than the picture. */
 const OTHER_THING =
   /\b(face|head|heads|eyes|chin|crown|margin|margins|gap|apart|font|letters|lettering|thick|thickness|spacing|radius|corner|corners|ruler|distance|away|metres|envelope|beside|parcel|table|board|trap|box|screen|monitor|camera|sensor|room|seats|stand|booth|sheet|wall|page number|line|lines|stroke)\b/;
-const SCREEN = /\b(screen|(picture|photo|digital) frame|display|monitor|projector|panel)\b/;
+const SCREEN = /\b(screen|(picture|photo|digital) frame|(the|our|this) (\w+ )?frame (shows|has|displays|takes|holds)|display|monitor|projector|panel)\b/;
 const FITS = /\b(either way up|both ways up|upright or (wide|across)|wide or upright|any orientation|either orientation|whichever way|turned either way|portrait or landscape|landscape or portrait)\b/;
 const INSIDE = /\b(fit|fits|fitting|inside|box)\b/;
 const ON_PAPER = /\b(print|prints|printed|printing|paper|photo|photos|photograph|photographs|picture|pictures|image|images|portrait|portraits|size|sizes|format|measure|measures|measuring|scan|scans|plate|plates|dimension|dimensions|passport|wide|high|width|height|cover|card|postcard|page|column)\b/;
@@ -122,6 +122,7 @@ function pixelPair({ quantity, around, statement, tokens, out }: Place): void {
 type Side = "width" | "height" | "longSide" | "shortSide" | "any";
 
 function sideIn(text: string): Side | null {
+  if (/\bboth( the| in)? (height|width)\b/.test(text)) return "any";
   if (LONG.test(text)) return "longSide";
   if (SHORT.test(text)) return "shortSide";
   const [w, h] = [WIDTH.test(text), HEIGHT.test(text)];
