@@ -5,7 +5,8 @@ import { DEMO_BATCHES } from "@demo/batches";
 import { STARTER_BRIEFS } from "@demo/briefs";
 import { PICTURES } from "@demo/pictures";
 import { makePicture } from "@demo/write";
-import { notCarriedOut, parseBrief } from "@/core/brief";
+import { notCarriedOut, parseBrief, readWording } from "@/core/brief";
+import { findDisagreements } from "@/core/disagreements";
 import { readSource } from "@/imaging/facts";
 
 const small = PICTURES.filter((p) => p.width * p.height < 400_000);
@@ -39,6 +40,13 @@ describe("the demo", () => {
     for (const batch of DEMO_BATCHES) {
       for (const photo of batch.photos) expect(names, photo).toContain(photo);
       expect(STARTER_BRIEFS.map((b) => b.name)).toContain(batch.brief);
+    }
+    expect(STARTER_BRIEFS).toHaveLength(8);
+    for (const brief of STARTER_BRIEFS) {
+      // What a receiver writes contradicts itself nowhere, and leaves nothing to ask.
+      expect(findDisagreements(brief), brief.name).toEqual([]);
+      expect(readWording(brief.wording!).unread.filter((part) => part.ask), brief.name).toEqual([]);
+      expect(brief.read!.length, brief.name).toBeGreaterThan(2);
     }
     for (const brief of STARTER_BRIEFS) expect(notCarriedOut(parseBrief(brief)), brief.name).toEqual([]);
   });

@@ -59,5 +59,20 @@ export const THIRD: Wording[] = [
   { text: "Do not send Word or PDF files; JPEG at highest quality.", briefs: one({ format: ["jpeg"] }) },
   { text: "Accepted file types are JPG, PNG and GIF. Files must be smaller than 8 MB. Allowed dimensions are between 200x200 and 4000x4000 pixels.", briefs: one({ format: ["jpeg", "png", "gif"], fileSize: { max: "8MB" }, width: { min: 200, max: 4000 }, height: { min: 200, max: 4000 } }) },
   { text: "Keep it under a megabyte. Any height, 910px wide; two months old at most.", briefs: one({ width: { exact: 910 } }), unread: ["Keep it under a megabyte"], onlyYou: ["two months old"] },
+  {
+    text: "What we need from you\n- a portrait (JPEG, 600 x 800 px)\n- your logo (PNG, at least 400 px wide)\n\nPlease e-mail both; our limit is 8 MB per message.",
+    briefs: [
+      { name: "Portrait", clauses: { format: ["jpeg"], ...px(600, 800), total: { max: "8MB", counted: "mail" } } },
+      { name: "Logo", clauses: { format: ["png"], width: { min: 400 }, total: { max: "8MB", counted: "mail" } } },
+    ],
+  },
+  {
+    text: "Photo Specifications\nFormat: JPEG\nSize: 50KB to 100KB\nDimensions: 310 x 380 px\n\nSignature Specifications\nFormat: JPEG\nSize: 10KB to 40KB\nDimensions: 280 x 80 px",
+    briefs: [
+      { name: "Photo", clauses: { format: ["jpeg"], fileSize: { min: "50KB", max: "100KB" }, ...px(310, 380) } },
+      { name: "Signature", clauses: { format: ["jpeg"], fileSize: { min: "10KB", max: "40KB" }, ...px(280, 80) } },
+    ],
+  },
+  { text: "Your badge photo needs to be 330x420, your slip 200x90.", briefs: [] },
   { text: "Web pictures: WebP (or AVIF), 960 px wide, light as a feather.", briefs: [{ name: "Web pictures", clauses: { format: ["webp", "avif"], width: { exact: 960 } } }] },
 ];

@@ -9,7 +9,7 @@ const EVERY = /\b(both|all (the |your |of (the|your) )?(files|documents|uploads|
 const EACH = /\beach( (file|document|upload|image|picture|photo|scan|of them))?\b/;
 /** Sentences that begin with their document: "The portrait must be …". */
 const SUBJECT =
-  /^(?:(?:the|your|a|an|for|every|each|our|applicant's)\s)*(portrait|photo|photograph|picture|signature|badge|slip|card|cover|banner|logo|thumbnail|avatar|plate|poster|header|icon|map|figure|headshot|certificate|licence|postcard)\b(?: \w+)?(?: (?:must|should|has|have|is|shall|needs|will|may|weighs|measures|comes|goes|:|,)\b|$)|^(?:the )?(?:dimensions?|size|sizes|format|resolution|width|height|weight) (?:of|for) (?:(?:the|your) )?(photo|photograph|picture|signature|portrait|slip|badge|card|cover|banner|logo|thumbnail)\b/;
+  /^(?:(?:the|your|a|an|for|every|each|our|applicant's)\s)*(portrait|photo|photograph|picture|signature|badge|slip|card|cover|banner|logo|thumbnail|avatar|plate|poster|header|icon|map|figure|headshot|certificate|licence|postcard)\b(?: \w+)?(?: (?:must|should|has|have|is|shall|needs|will|may|weighs|measures|comes|goes)\b| [:,(]|$)|^(?:the )?(?:dimensions?|size|sizes|format|resolution|width|height|weight) (?:of|for) (?:(?:the|your) )?(photo|photograph|picture|signature|portrait|slip|badge|card|cover|banner|logo|thumbnail)\b/;
 const LEAD = /^(for|the|your|a|an|of|as|our|this|in|case|to|be|on|\d+)$/;
 
 /** The words that such a sentence can begin with. */

@@ -149,7 +149,10 @@ function group(read: readonly Findings[], { headings, of, bare }: Documents): Gr
   const docs = counts.flatMap((counted, doc) => (counted ? [doc] : []));
   const isHeading = (i: number) => bare.has(i) || of[i] >= 0;
   if (docs.length === 0) return { shared: [], lists: [{ doc: -1, name: UNNAMED, own: at(-1) }], docOf, isHeading };
-  return { shared: at(-1), lists: docs.map((doc) => ({ doc, name: headings[doc].name, own: at(doc) })), docOf, isHeading };
+  // A limit of the whole is one of all documents, wherever it is said.
+  const whole = docs.flatMap((doc) => at(doc).filter((finding) => finding.clause === "total"));
+  const lists = docs.map((doc) => ({ doc, name: headings[doc].name, own: at(doc).filter((finding) => finding.clause !== "total") }));
+  return { shared: [...at(-1), ...whole], lists, docOf, isHeading };
 }
 
 function toBrief(wording: string, name: string, combined: readonly Combined[], unread: readonly Part[], onlyYou: readonly Part[]): Brief {
