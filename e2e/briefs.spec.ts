@@ -77,6 +77,11 @@ test("words and clauses light each other up, by pointer and by keyboard", async 
   await expect(clause).toHaveClass(/bg-wash/);
   await clause.getByRole("button").focus();
   await expect(words).toHaveClass(/bg-plum/);
+  // A look at the Desk in between loses nothing.
+  await page.getByRole("link", { name: "Desk" }).click();
+  await expect(page.getByRole("complementary", { name: "Batches" })).toBeVisible();
+  await page.getByRole("link", { name: "Briefs" }).click();
+  await shelf(page).getByRole("button", { name: /^From pasted wording/ }).click();
   // What was not understood stays marked.
   await expect(page.getByText("Label it as the annex says")).toHaveClass(/border-dotted/);
 });
@@ -132,10 +137,12 @@ test("the shelf: search, rename, copy, delete and bring back, out to a file and 
   await page.getByRole("button", { name: "Rename" }).click();
   await page.getByLabel("Name of the brief").fill("Society banner with a very long name that goes on and on");
   await page.keyboard.press("Enter");
+  await expect(page.getByRole("heading", { name: /^Society banner with/ })).toBeVisible();
   await page.getByRole("searchbox", { name: "Search the shelf" }).fill("society banner");
-  await expect(shelf(page).getByRole("listitem")).toHaveCount(1);
+  await expect(shelf(page).getByRole("button", { name: /^Society banner with/ })).toHaveCount(1);
   await page.getByRole("button", { name: "Duplicate" }).click();
   await expect(shelf(page).getByRole("listitem")).toHaveCount(2);
+  await expect(page.getByRole("heading", { name: /, copy$/ })).toBeVisible();
   await page.getByRole("button", { name: "Delete" }).click();
   await expect(shelf(page).getByRole("listitem")).toHaveCount(1);
   await page.keyboard.press("Control+z");

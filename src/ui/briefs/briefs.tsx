@@ -4,12 +4,14 @@
 import { useCallback, useDeferredValue, useEffect, useMemo, useState } from "react";
 import { useDropzone } from "react-dropzone";
 import { toast } from "sonner";
-import { MAX_BRIEF_TEXT, parseBriefText, readWording, type Brief, type Reading } from "@/core/brief";
+import { z } from "zod";
+import { MAX_BRIEF_TEXT, parseBrief, parseBriefText, readWording, type Brief, type Reading } from "@/core/brief";
 import { call, useShelf } from "../api/client";
 import type { ShelfBrief } from "../api/contract";
 import { messageOf } from "../clauses/forms";
 import { Button } from "../parts/button";
 import { Header } from "../parts/header";
+import { useRemembered } from "../parts/remembered";
 import { useStepKeys } from "../parts/step-keys";
 import { BriefHeading } from "./brief-heading";
 import { ClauseList } from "./clause-list";
@@ -23,6 +25,11 @@ interface Draft {
   editing: boolean;
   /** Briefs as changed by hand since they were read; null while they are just as read. */
   edited: Brief[] | null;
+}
+
+function readDraft(value: unknown): Draft | null {
+  const found = z.object({ wording: z.string().max(1_000_000), editing: z.boolean(), edited: z.array(z.unknown()).nullable() }).safeParse(value);
+  return found.success ? { ...found.data, edited: found.data.edited?.map(parseBrief) ?? null } : null;
 }
 
 const NOTHING: ReadonlySet<string> = new Set();
@@ -39,7 +46,7 @@ function tryRead(text: string): { reading: Reading; error: string | null } {
 export function Briefs() {
   const shelf = useShelf();
   const history = useHistory();
-  const [draft, setDraft] = useState<Draft | null>(null);
+  const [draft, setDraft] = useRemembered("draft", readDraft);
   const [chosenId, setChosenId] = useState<string | null>(null);
   const [onDraft, setOnDraft] = useState(false);
   const [lit, setLit] = useState<ReadonlySet<string>>(NOTHING);

@@ -8,6 +8,7 @@ import { call, useBatch, useChange, useDesk, useEvents } from "../api/client";
 import type { RowView } from "../api/contract";
 import { useUploads } from "../api/upload";
 import { Header } from "../parts/header";
+import { useRemembered } from "../parts/remembered";
 import { useStepKeys } from "../parts/step-keys";
 import { BatchRail } from "./batch-rail";
 import { BriefStrip } from "./brief-strip";
@@ -19,14 +20,20 @@ import { RunBar } from "./run-bar";
 const NONE: ReadonlySet<string> = new Set();
 const NO_ROWS: RowView[] = [];
 
-/** The chosen batch lives in the address, so that a reload comes back to it. */
+/** The chosen batch lives in the address, so that a reload comes back to it; the way from another screen leads back to the last one. */
 function useChosenBatch(ids: string[] | null): [string | null, (id: string) => void] {
-  const [chosen, setChosen] = useState<string | null>(null);
-  useEffect(() => setChosen(new URLSearchParams(window.location.search).get("batch")), []);
-  const choose = useCallback((id: string) => {
-    setChosen(id);
-    window.history.replaceState(null, "", `?batch=${id}`);
-  }, []);
+  const [last, setLast] = useRemembered("batch", (value) => (typeof value === "string" ? value : null));
+  const [address, setAddress] = useState<string | null>(null);
+  useEffect(() => setAddress(new URLSearchParams(window.location.search).get("batch")), []);
+  const chosen = address ?? last;
+  const choose = useCallback(
+    (id: string) => {
+      setAddress(id);
+      setLast(id);
+      window.history.replaceState(null, "", `?batch=${id}`);
+    },
+    [setLast],
+  );
   const valid = ids === null ? chosen : chosen !== null && ids.includes(chosen) ? chosen : (ids[0] ?? null);
   return [valid, choose];
 }
