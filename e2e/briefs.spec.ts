@@ -11,6 +11,9 @@ const BADGE =
   "Ranger's badge: your face as JPEG, 330 px wide by 420 px high if possible, weighing 30 to 90 KB, to be printed 28 mm × 35 mm. No hats, please.\n\n" +
   "Consent slip: your mark, 200x90, JPEG, not under 6 KB nor over 16 KB. Label it as the annex says.";
 
+/** Letters of this moment: a second try finds nothing of the first. */
+const tag = () => Date.now().toString(36).replace(/\d/g, (digit) => "qrstuvwxyz"[Number(digit)]);
+
 async function openBriefs(page: Page): Promise<void> {
   await page.goto(`${address()}/briefs`);
   await expect(page.getByRole("complementary", { name: "Shelf" }).getByRole("listitem").first()).toBeVisible();
@@ -26,9 +29,10 @@ const brief = (page: Page, name: string) => page.getByRole("region", { name, exa
 const shelf = (page: Page) => page.getByRole("complementary", { name: "Shelf" });
 
 test("from a wording to a file that meets it, over a disagreement", async ({ page }) => {
+  const name = `Ranger's badge ${tag()}`;
   await openBriefs(page);
-  await pasteWording(page, BADGE);
-  const badge = brief(page, "Ranger's badge");
+  await pasteWording(page, BADGE.replace("Ranger's badge", name));
+  const badge = brief(page, name);
   await expect(badge).toContainText("4 clauses, 1 wish");
   await expect(brief(page, "Consent slip")).toContainText("6 to 16 KB");
   await expect(page.getByRole("region", { name: "Only you can check" })).toContainText("No hats");
@@ -42,13 +46,13 @@ test("from a wording to a file that meets it, over a disagreement", async ({ pag
   await expect(badge).toContainText("the receiver asks 330 × 420");
 
   await page.getByRole("button", { name: "Keep both briefs" }).click();
-  await expect(shelf(page).getByRole("button", { name: /^Ranger's badge/ })).toHaveAttribute("aria-current", "true");
-  await expect(shelf(page).getByRole("button", { name: /^Consent slip/ })).toBeVisible();
+  await expect(shelf(page).getByRole("button", { name: new RegExp(`^${name}`) })).toHaveAttribute("aria-current", "true");
+  await expect(shelf(page).getByRole("button", { name: /^Consent slip/ }).first()).toBeVisible();
 
   await page.getByRole("link", { name: "Desk" }).click();
   await newBatch(page, "Badges");
   await dropFiles(page, [jpeg("ranger.jpg", await jpegPhoto(1500, 2000, 501))]);
-  await chooseBrief(page, "Ranger's badge");
+  await chooseBrief(page, name);
   await measured(page);
   await expect(row(page, "ranger.jpg")).toContainText("336 × 420");
   await page.getByRole("button", { name: "Show as checklist" }).click();
@@ -129,26 +133,27 @@ test("fields understand units, say what is wrong, and show what the receiver ask
 });
 
 test("the shelf: search, rename, copy, delete and bring back, out to a file and in again", async ({ page }) => {
+  const name = `Society banner ${tag()}`;
   await openBriefs(page);
   await pasteWording(page, "Banner: 900 × 300 px, PNG, below 400 KB.");
   await page.getByRole("button", { name: "Keep this brief" }).click();
   await expect(brief(page, "Banner").getByText("Save as file")).toBeVisible();
 
   await page.getByRole("button", { name: "Rename" }).click();
-  await page.getByLabel("Name of the brief").fill("Society banner with a very long name that goes on and on");
+  await page.getByLabel("Name of the brief").fill(`${name} with a very long name that goes on and on`);
   await page.keyboard.press("Enter");
-  await expect(page.getByRole("heading", { name: /^Society banner with/ })).toBeVisible();
-  await page.getByRole("searchbox", { name: "Search the shelf" }).fill("society banner");
-  await expect(shelf(page).getByRole("button", { name: /^Society banner with/ })).toHaveCount(1);
+  await expect(page.getByRole("heading", { name: new RegExp(`^${name} with`) })).toBeVisible();
+  await page.getByRole("searchbox", { name: "Search the shelf" }).fill(name.toLowerCase());
+  await expect(shelf(page).getByRole("button", { name: new RegExp(`^${name} with`) })).toHaveCount(1);
   await page.getByRole("button", { name: "Duplicate" }).click();
   await expect(shelf(page).getByRole("listitem")).toHaveCount(2);
-  await expect(page.getByRole("heading", { name: /, copy$/ })).toBeVisible();
+  await expect(page.getByRole("heading", { name: new RegExp(`^${name}.*, copy$`) })).toBeVisible();
   await page.getByRole("button", { name: "Delete" }).click();
   await expect(shelf(page).getByRole("listitem")).toHaveCount(1);
   await page.keyboard.press("Control+z");
   await expect(shelf(page).getByRole("listitem")).toHaveCount(2);
 
-  await shelf(page).getByRole("button", { name: /^Society banner with/ }).first().click();
+  await shelf(page).getByRole("button", { name: new RegExp(`^${name} with`) }).first().click();
   const [download] = await Promise.all([page.waitForEvent("download"), page.getByRole("link", { name: "Save as file" }).click()]);
   expect(download.suggestedFilename()).toMatch(/^Society banner .*\.brief\.json$/);
   const file = await readFile(await download.path());
@@ -156,7 +161,7 @@ test("the shelf: search, rename, copy, delete and bring back, out to a file and 
   expect(saved).toMatchObject({ width: { exact: 900 }, height: { exact: 300 }, format: ["png"], fileSize: { max: "400KB" }, wording: "Banner: 900 × 300 px, PNG, below 400 KB." });
 
   const bring = (name: string, buffer: Buffer) => page.getByLabel("Choose brief files").setInputFiles({ name, mimeType: "application/json", buffer });
-  await bring("again.brief.json", Buffer.from(JSON.stringify({ ...saved, name: "Society banner again" })));
+  await bring("again.brief.json", Buffer.from(JSON.stringify({ ...saved, name: `${name} again` })));
   await expect(shelf(page).getByRole("listitem")).toHaveCount(3);
   await bring("wrong.brief.json", Buffer.from('{"zumbrelBrief":1,"name":"x","widht":{"exact":5}}'));
   await expect(page.getByText('wrong.brief.json: The brief has an unknown key "widht"')).toBeVisible();
