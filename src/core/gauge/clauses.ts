@@ -1,7 +1,7 @@
 /** What each clause shows on a gauge: the allowed band, where the photo is now, where its file will be. */
 import type { PixelRange, ResolvedBrief } from "../brief";
 import type { Size } from "../frame";
-import type { GaugeInput } from "./index";
+import type { GaugeInput } from "./model";
 
 export type GaugedClause = "pixels" | "sizes" | "box" | "fileSize" | "resolution" | "quality";
 
