@@ -49,11 +49,12 @@ describe("clauses on real files", () => {
 
   it("lets the weaker of two demands give way, says so, and still meets the brief", async () => {
     // Common practice: 200 × 230 px and 3.5 × 4.5 cm stand in one form.
-    const { size, proof, check, notes } = await fit(await jpegPhoto(700, 900), { width: { exact: 200 }, height: { exact: 230 }, paper: { width: "3.5cm", height: "4.5cm" } });
+    const { size, proof, check, notes, steps } = await fit(await jpegPhoto(700, 900), { width: { exact: 200 }, height: { exact: 230 }, paper: { width: "3.5cm", height: "4.5cm" } });
     expect(size).toEqual([200, 230]);
     expect(proof!.ok).toBe(true);
     expect(check("paper")).toMatchObject({ ok: null, gaveWay: true });
     expect(notes.join(" ")).toContain("Paper gave way");
+    expect(steps.map((step) => step.why)).toContain("so that nothing sticks out of 3.5 × 4.5 cm");
   });
 });
 

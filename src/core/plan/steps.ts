@@ -1,6 +1,6 @@
 /** The plan of one photo in numbered plain sentences, each with its reason. */
 import { clauseWords, formatName, type Brief, type ResolvedBrief } from "../brief";
-import { keepsPixels, swapsSides, type Geometry } from "../frame";
+import { keepsPixels, swapsSides, targetFor, type Geometry } from "../frame";
 import { spaceName, type Facts } from "../proof";
 import type { Setting } from "../search";
 import { formatBytes, formatPpi, formatSize, trimNumber } from "../units";
@@ -50,8 +50,9 @@ export function planSteps(input: PlanInput): Step[] {
   return steps;
 }
 
-function densityReason({ brief }: PlanInput): string {
-  if (brief.paper) return `so that it prints ${clauseWords(brief, "paper")}`;
+function densityReason({ brief, resolved, facts }: PlanInput): string {
+  const gaveWay = targetFor(resolved, facts).lost.some(({ clause }) => clause === "paper");
+  if (brief.paper) return gaveWay ? `so that nothing sticks out of ${clauseWords(brief, "paper")}` : `so that it prints ${clauseWords(brief, "paper")}`;
   return brief.resolution ? "the brief asks for it" : "as the photo says";
 }
 

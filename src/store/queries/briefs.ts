@@ -12,7 +12,8 @@ export interface Revision {
 
 /** A new brief. `shelved` puts it on the shelf; otherwise it lives in a batch only. */
 export async function createBrief(db: Executor, workspaceId: string, body: Brief, { shipped = false, shelved = true } = {}): Promise<Revision> {
-  const [brief] = await db.insert(briefs).values({ workspaceId, shipped }).returning({ id: briefs.id });
+  // Several kept at once stand in the order in which they were given: now() is the same for a whole transaction.
+  const [brief] = await db.insert(briefs).values({ workspaceId, shipped, createdAt: sql`clock_timestamp()` }).returning({ id: briefs.id });
   const [revision] = await db.insert(briefRevisions).values({ briefId: brief.id, number: 1, body }).returning();
   if (shelved) await db.update(briefs).set({ shelfRevisionId: revision.id }).where(eq(briefs.id, brief.id));
   return { id: revision.id, briefId: brief.id, body };
