@@ -109,7 +109,7 @@ export function Briefs() {
       }
       if (bodies.length) bring(bodies, bodies.length > 1 ? `bringing in ${bodies.length} briefs` : `bringing in ${bodies[0].name}`);
     },
-    // eslint-disable-next-line react-hooks/exhaustive-deps
+    // `bring` only uses what stays the same: the setters and `history.act`.
     [history.act],
   );
   const drop = useDropzone({ onDrop: (files) => void importFiles(files), noClick: true, noKeyboard: true });

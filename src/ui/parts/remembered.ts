@@ -12,7 +12,6 @@ export function useRemembered<T>(key: string, check: (value: unknown) => T | nul
       // Nothing that could be read was there.
     }
     // The check never changes for a key.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [key]);
   const set = useCallback(
     (next: T | null | ((old: T | null) => T | null)) =>
