@@ -1,9 +1,10 @@
 /** From a drawn picture to a file as a camera, a scanner or a drawing program would write it. */
 import sharp from "sharp";
 import {
-  asciiEntry, emptyExif, exifSegment, iccSegments, jfifSegment, MARKER, rationalEntry, readJpeg, rebuildJpeg, shortEntry, TAG, withResolution, writeExif, writeProfile,
+  asciiEntry, emptyExif, exifSegment, iccSegments, jfifSegment, MARKER, rationalEntry, readJpeg, rebuildJpeg, shortEntry, TAG, withResolution, writeExif,
   type Exif,
 } from "@/core/containers";
+import { writeProfile } from "@/core/colour";
 import { develop, type Picture } from "./camera";
 import { random } from "./noise";
 import type { DemoPicture } from "./pictures";
@@ -67,8 +68,8 @@ async function asJpeg(pixels: Uint8Array, p: DemoPicture): Promise<Buffer> {
   if (p.orientation === 6) image = image.rotate(270);
   const plain = await image.jpeg({ quality: p.quality, chromaSubsampling: p.chroma }).toBuffer();
   const head = [jfifSegment(p.ppi), exifSegment(writeExif(exifOf(p)))];
-  if (p.space === "display-p3") head.push(...iccSegments(writeProfile("display-p3", "srgb", "Display P3")));
-  if (p.space === "oprgb") head.push(...iccSegments(writeProfile("oprgb", "oprgb", "opRGB")));
+  if (p.space === "display-p3") head.push(...iccSegments(writeProfile("display-p3")));
+  if (p.space === "oprgb") head.push(...iccSegments(writeProfile("oprgb")));
   return Buffer.from(rebuildJpeg(readJpeg(plain), head, (s) => s.marker < MARKER.APP0 || s.marker > 0xef));
 }
 

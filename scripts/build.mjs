@@ -2,8 +2,10 @@
 import { build } from "esbuild";
 
 const entries = process.argv.slice(2);
-const all = { cli: "src/cli/main.ts", start: "src/runs/start.ts", web: "src/app/server.ts", worker: "src/runs/worker.ts", demo: "demo/main.ts", "demo-part": "demo/part.ts" };
-const wanted = entries.length ? Object.fromEntries(entries.map((e) => [e, all[e]])) : all;
+const all = { cli: "src/cli/main.ts", start: "src/runs/start.ts", web: "src/app/server.ts", worker: "src/runs/worker.ts", "develop-thread": "src/imaging/develop-thread.ts", demo: "demo/main.ts", "demo-part": "demo/part.ts" };
+// The command line develops on threads too.
+const named = entries.includes("cli") ? [...entries, "develop-thread"] : entries;
+const wanted = named.length ? Object.fromEntries(named.map((e) => [e, all[e]])) : all;
 
 await build({
   entryPoints: wanted,

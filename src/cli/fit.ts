@@ -3,12 +3,12 @@ import { readFile, realpath, stat, unlink } from "node:fs/promises";
 import { dirname, join, resolve, sep } from "node:path";
 import type { Brief } from "@/core/brief";
 import { outputName, freeName } from "@/core/names";
-import { publicFacts, type Check, type Facts } from "@/core/proof";
+import { publicFacts, type Check } from "@/core/proof";
 import type { Step } from "@/core/plan";
 import { MAX_PIXELS } from "@/core/units";
 import { sentence } from "@/imaging/error";
 import { readSource } from "@/imaging/facts";
-import { fitPhoto, prove } from "@/imaging/fit-photo";
+import { fitPhoto, prove, type Made } from "@/imaging/fit-photo";
 import { writeNewFile } from "@/imaging/write";
 import { CallError } from "./args";
 import type { SourcePath } from "./sources";
@@ -74,7 +74,7 @@ export async function fitOne(path: SourcePath, n: number, brief: Brief, out: str
       return { folder, name: free };
     });
     taken.add(written.toLowerCase());
-    await proveWritten(result, written, brief, source.facts);
+    await proveWritten(result, written, brief, { before: source.facts, frame: answer.frame, original: source.bytes });
   } catch (error) {
     result.error = error instanceof CallError ? error.message : sentence(error);
   }
@@ -98,8 +98,8 @@ async function writeAs(bytes: Uint8Array, name: (attempt: Set<string>) => { fold
 }
 
 /** The proof comes from the file on disk. A file that fails its proof does not stay. */
-async function proveWritten(result: FitResult, path: string, brief: Brief, before: Facts): Promise<void> {
-  const proof = await prove(brief, await readFile(path), before);
+async function proveWritten(result: FitResult, path: string, brief: Brief, made: Made): Promise<void> {
+  const proof = await prove(brief, await readFile(path), made);
   result.facts = publicFacts(proof.facts);
   result.checks = proof.checks;
   result.ok = proof.ok;

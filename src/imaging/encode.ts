@@ -1,34 +1,72 @@
-/** One encoding of a planned picture at one setting. */
-import sharp from "sharp";
-import { readPng, rebuildPng } from "@/core/containers";
-import type { Setting } from "@/core/search";
-import type { Pixels } from "./prepare";
+/** One encoding of a planned picture at one setting, without profile, EXIF or resolution; those are added by `assemble`. */
+import sharp, { type Sharp } from "sharp";
+import { readPng, rebuildPng, writeBmp } from "@/core/containers";
+import type { Planned } from "@/core/develop";
+import type { JpegSetting, PngSetting, Setting } from "@/core/search";
+import { indexedPng } from "./indexed-png";
 
 /** The chunks that make up the picture; everything else comes from `assemble`. */
 const PICTURE_CHUNKS = new Set(["PLTE", "tRNS", "IDAT", "IEND"]);
 
-/** Bytes without profile, EXIF or resolution; those are added by `assemble`. */
-export async function encode(pixels: Pixels, setting: Setting): Promise<Buffer> {
-  const { width, height, channels } = pixels;
-  const image = sharp(pixels.data, { raw: { width, height, channels } });
-  if (setting.format === "png") {
-    const { colours, level } = setting;
-    const options =
-      colours === null
-        ? { compressionLevel: level, adaptiveFiltering: level > 6, palette: false }
-        : { palette: true, colours, dither: 1, effort: 7, compressionLevel: level };
-    const file = readPng(await image.png(options).toBuffer());
-    return Buffer.from(rebuildPng(file, [], (type) => PICTURE_CHUNKS.has(type)));
+/** `cmyk`: the picture stands in sRGB and becomes CMYK by the colour library's free profile, which it embeds. */
+export async function encode(pixels: Planned, setting: Setting, cmyk = false): Promise<Uint8Array> {
+  switch (setting.format) {
+    case "bmp":
+      return writeBmp(rgbOf(pixels), pixels.width, pixels.height);
+    case "png":
+      return encodePng(pixels, setting);
+    case "jpeg":
+      return encodeJpeg(open(pixels, cmyk), setting);
+    case "webp": {
+      const { quality, effort } = setting;
+      return open(pixels, false).webp(quality === null ? { lossless: true, effort, exact: false } : { quality, effort, smartSubsample: true }).toBuffer();
+    }
+    case "avif":
+      return open(pixels, false).avif({ quality: setting.quality, effort: setting.effort, bitdepth: setting.bits, chromaSubsampling: "4:4:4" }).toBuffer();
+    case "tiff": {
+      const compression = setting.packing;
+      return open(pixels, cmyk).tiff({ compression, ...(compression !== "none" && { predictor: "horizontal" as const }) }).toBuffer();
+    }
+    default:
+      return open(pixels, false).gif({ colours: setting.colours, dither: 1, effort: 7 }).toBuffer();
   }
-  const careful = setting.effort === "careful";
+}
+
+function open({ data, width, height, channels }: Planned, cmyk: boolean): Sharp {
+  const image = sharp(data, { raw: { width, height, channels: channels as 1 | 2 | 3 | 4 }, limitInputPixels: false });
+  const deep = data instanceof Uint16Array;
+  if (cmyk) return image.toColourspace("cmyk").withIccProfile("cmyk");
+  if (channels < 3) return image.toColourspace(deep ? "grey16" : "b-w");
+  return deep ? image.toColourspace("rgb16") : image;
+}
+
+function rgbOf({ data, channels }: Planned): Uint8Array {
+  if (channels === 3 && data instanceof Uint8Array) return data;
+  const out = new Uint8Array((data.length / channels) * 3);
+  for (let p = 0, o = 0; p < data.length; p += channels, o += 3) for (let c = 0; c < 3; c += 1) out[o + c] = data[p + (channels < 3 ? 0 : c)];
+  return out;
+}
+
+async function encodePng(pixels: Planned, { colours, level }: PngSetting): Promise<Uint8Array> {
+  // Up to 256 colours a table of them loses nothing and takes a fraction of the bytes.
+  const indexed = colours === null && level === 9 ? indexedPng(pixels) : null;
+  if (indexed) return indexed;
+  const options =
+    colours === null ? { compressionLevel: level, adaptiveFiltering: level > 6, palette: false } : { palette: true, colours, dither: 1, effort: 7, compressionLevel: level };
+  const file = readPng(await open(pixels, false).png(options).toBuffer());
+  return rebuildPng(file, [], (type) => PICTURE_CHUNKS.has(type));
+}
+
+function encodeJpeg(image: Sharp, { quality, chroma, table, effort }: JpegSetting): Promise<Buffer> {
+  const careful = effort === "careful";
   return image
     .jpeg({
-      quality: setting.quality,
-      chromaSubsampling: setting.chroma,
-      quantisationTable: setting.table,
+      quality,
+      chromaSubsampling: chroma,
+      quantisationTable: table,
       trellisQuantisation: careful,
       progressive: careful,
-      optimiseCoding: setting.effort !== "plain",
+      optimiseCoding: effort !== "plain",
       optimiseScans: false,
     })
     .toBuffer();

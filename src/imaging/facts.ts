@@ -2,14 +2,17 @@
 import { inflateSync } from "node:zlib";
 import sharp, { type Metadata } from "sharp";
 import {
-  TAG, chromaOf, chunkBody, exifBlock, filterExif, findChunk, iccProfile, isIptc, isMultiPicture, isXmp, jfifDensity, latin1, nameProfile,
+  TAG, chromaOf, chunkBody, exifBlock, filterExif, findChunk, iccProfile, isIptc, isMultiPicture, isXmp, jfifDensity, latin1,
   numberAt, orientationOf, physOf, qualityOf, readExif, readJpeg, readPng, resolutionOf, sniff, textAt, bodyOf, MARKER,
-  type Exif, type JpegFile, type PngFile,
+  avifExif, avifXmp, isBareExif, readAvif, readBmp, readWebp, startsWith, webpChunk, webpExif, TIFF_TAG,
+  type AvifFile, type BmpFile, type Exif, type JpegFile, type PngFile, type WebpFile,
 } from "@/core/containers";
+import type { Profile } from "@/core/colour";
 import { swapsSides, uprightSize } from "@/core/frame";
 import type { Facts } from "@/core/proof";
 import { MAX_PIXELS, formatSize } from "@/core/units";
 import { PhotoError } from "./error";
+import { judgeProfile } from "./profiles";
 
 /** A photo's bytes with what is known about them. */
 export interface Source {
@@ -19,6 +22,16 @@ export interface Source {
   exif: Exif | null;
   jpeg: JpegFile | null;
   png: PngFile | null;
+  webp: WebpFile | null;
+  avif: AvifFile | null;
+  bmp: BmpFile | null;
+  /** The XMP packet and the IPTC data, if any. */
+  xmp: Uint8Array | null;
+  iptc: Uint8Array | null;
+  /** The embedded profile's bytes, whether they can be used or not. */
+  icc: Uint8Array | null;
+  /** The profile where it can be used. */
+  profile: Profile | null;
 }
 
 /** Reads the facts. Throws {@link PhotoError} or a container error with one clear sentence. Nothing is decoded. */
@@ -27,12 +40,13 @@ export async function readSource(bytes: Buffer): Promise<Source> {
   const format = sniff(bytes.subarray(0, 64));
   if (format === "jpeg") return checkSize(jpegSource(bytes));
   if (format === "png") return checkSize(pngSource(bytes));
+  if (format === "bmp") return checkSize(bmpSource(bytes));
   if (format === "tiff" || format === "webp" || format === "avif" || format === "gif") return checkSize(await otherSource(bytes, format));
   if (format !== null) throw new PhotoError(`This is a ${format.toUpperCase()} file, which cannot be read. Save it as JPEG, PNG or TIFF first.`);
   throw new PhotoError(
     looksLikeText(bytes)
       ? "This is a text file, not a picture, whatever its name says. Bring in the photo itself."
-      : "This is not a picture of a known kind (JPEG, PNG, TIFF, WebP, AVIF or GIF). Save it as one of these first.",
+      : "This is not a picture of a known kind (JPEG, PNG, TIFF, WebP, AVIF, GIF or BMP). Save it as one of these first.",
   );
 }
 
@@ -66,6 +80,9 @@ function captureDate(exif: Exif | null): string | null {
   return match ? `${match[1]}-${match[2]}-${match[3]}` : null;
 }
 
+/** What a source of one kind has not. */
+const NOTHING = { exif: null, jpeg: null, png: null, webp: null, avif: null, bmp: null, xmp: null, iptc: null, icc: null, profile: null };
+
 /** The recorded resolution turned with the picture. */
 const turned = (ppi: [number, number] | null, orientation: number): [number, number] | null =>
   ppi && swapsSides(orientation) ? [ppi[1], ppi[0]] : ppi;
@@ -75,6 +92,7 @@ function jpegSource(bytes: Buffer): Source {
   if (jpeg.end === null) throw new PhotoError("The JPEG is cut short: its end is missing. Bring in the whole file.");
   const exif = tryExif(exifBlock(jpeg));
   const icc = iccProfile(jpeg);
+  const { profile, fault } = judgeProfile(icc, jpeg.frame.components.length);
   const quality = qualityOf(jpeg);
   const orientation = orientationOf(exif);
   const exifPpi = resolutionOf(exif);
@@ -92,7 +110,8 @@ function jpegSource(bytes: Buffer): Source {
     resolution: turned(exifPpi ?? jfifDensity(jpeg), orientation),
     resolutionStep: exifPpi ? 0 : 0.5,
     bits: jpeg.frame.bits,
-    colourSpace: (icc && nameProfile(icc)) ?? untagged,
+    colourSpace: profile?.name ?? untagged,
+    profileFault: fault,
     quality: quality?.quality ?? null,
     qualityExact: quality?.exact ?? false,
     chroma: chromaOf(jpeg.frame),
@@ -101,10 +120,13 @@ function jpegSource(bytes: Buffer): Source {
     profile: icc !== null,
     pages: 1,
     privateData,
-    metadata: exif !== null || comment || privateData.length > 0,
+    metadata: (exif !== null && !isBareExif(exif)) || comment || privateData.length > 0,
     date: captureDate(exif),
   };
-  return { bytes, facts, exif, jpeg, png: null };
+  const packet = jpeg.segments.find((s) => isXmp(jpeg, s));
+  const iptc = jpeg.segments.find((s) => isIptc(jpeg, s));
+  const xmp = packet ? bodyOf(jpeg, packet) : null;
+  return { ...NOTHING, bytes, facts, exif, jpeg, icc, profile, xmp: xmp && xmp.subarray(xmp.indexOf(0) + 1), iptc: iptc ? bodyOf(jpeg, iptc) : null };
 }
 
 /** Text of a PNG that stays under `private`; the rest may name people or places. */
@@ -113,20 +135,41 @@ export const isPngText = (type: string) => type === "tEXt" || type === "zTXt" ||
 export const pngKeyword = (body: Uint8Array): string => latin1(body.subarray(0, Math.max(0, body.indexOf(0))));
 export const keptPngText = (body: Uint8Array): boolean => HARMLESS_TEXT.has(pngKeyword(body));
 
-function pngSpace(png: PngFile): string {
-  const grey = png.colourType === 0 || png.colourType === 4;
+const isGrey = (png: PngFile) => png.colourType === 0 || png.colourType === 4;
+
+/** The space by the chunks of PNG: cICP before iCCP before sRGB (PNG specification, third edition, 4.3). */
+function pngSpace(png: PngFile, profile: Profile | null): string {
   const cicp = findChunk(png, "cICP");
   if (cicp) return cicp[0] === 12 ? "display-p3" : cicp[0] === 9 ? "bt2020" : "srgb";
+  return profile?.name ?? (isGrey(png) ? "gray" : "srgb");
+}
+
+/** The profile of an iCCP chunk; an empty one where it cannot be unpacked. */
+function pngProfile(png: PngFile): Uint8Array | null {
   const iccp = findChunk(png, "iCCP");
-  if (iccp) {
-    try {
-      const profile = inflateSync(iccp.subarray(iccp.indexOf(0) + 2), { maxOutputLength: 16_000_000 });
-      return nameProfile(profile) ?? (grey ? "gray" : "srgb");
-    } catch {
-      return grey ? "gray" : "srgb";
-    }
+  if (!iccp) return null;
+  try {
+    return inflateSync(iccp.subarray(iccp.indexOf(0) + 2), { maxOutputLength: 16_000_000 });
+  } catch {
+    return new Uint8Array(0);
   }
-  return grey ? "gray" : "srgb";
+}
+
+const XMP_KEYWORD = "XML:com.adobe.xmp\0";
+export const isPngXmp = (body: Uint8Array): boolean => body.length > XMP_KEYWORD.length && [...XMP_KEYWORD].every((c, i) => body[i] === c.charCodeAt(0));
+
+/** The packet in a PNG's iTXt chunk, packed or not (PNG, 11.3.3.4); null where there is none that can be read. */
+export function xmpOfPng(body: Uint8Array): Uint8Array | null {
+  const flags = XMP_KEYWORD.length;
+  const language = body.indexOf(0, flags + 2);
+  const keyword = language < 0 ? -1 : body.indexOf(0, language + 1);
+  if (keyword < 0) return null;
+  const packet = body.subarray(keyword + 1);
+  try {
+    return body[flags] === 1 ? inflateSync(packet, { maxOutputLength: 8_000_000 }) : packet;
+  } catch {
+    return null;
+  }
 }
 
 function pngSource(bytes: Buffer): Source {
@@ -136,6 +179,8 @@ function pngSource(bytes: Buffer): Source {
   const privateData = exif ? filterExif(exif, "private").dropped : [];
   const texts = png.chunks.filter((c) => isPngText(c.type)).map((c) => chunkBody(png, c));
   if (texts.some((body) => !keptPngText(body))) privateData.push("text notes");
+  const icc = pngProfile(png);
+  const { profile, fault } = judgeProfile(icc, isGrey(png) ? 1 : 3);
   const phys = physOf(png);
   const blank = (body: Uint8Array) => pngKeyword(body) === "Comment" && body.subarray(8).every((b) => b === 0x20);
   const facts: Facts = {
@@ -145,7 +190,8 @@ function pngSource(bytes: Buffer): Source {
     resolution: turned(phys ?? resolutionOf(exif), orientation),
     resolutionStep: phys ? 0.0127 : 0,
     bits: png.bits < 8 || png.colourType === 3 ? 8 : png.bits,
-    colourSpace: pngSpace(png),
+    colourSpace: pngSpace(png, profile),
+    profileFault: fault,
     quality: null,
     qualityExact: false,
     chroma: null,
@@ -154,10 +200,11 @@ function pngSource(bytes: Buffer): Source {
     profile: png.chunks.some((c) => c.type === "iCCP" || c.type === "sRGB" || c.type === "cICP"),
     pages: 1,
     privateData,
-    metadata: exif !== null || png.chunks.some((c) => c.type === "tIME") || texts.some((body) => !blank(body)),
+    metadata: (exif !== null && !isBareExif(exif)) || png.chunks.some((c) => c.type === "tIME") || texts.some((body) => !blank(body)),
     date: captureDate(exif),
   };
-  return { bytes, facts, exif, jpeg: null, png };
+  const packet = texts.find(isPngXmp);
+  return { ...NOTHING, bytes, facts, exif, png, icc, profile, xmp: packet ? xmpOfPng(packet) : null };
 }
 
 /** Tags of a TIFF's first directory that describe the photo rather than how it is stored. */
@@ -166,21 +213,27 @@ const TIFF_TAGS: ReadonlySet<number> = new Set([
 ]);
 
 async function otherSource(bytes: Buffer, format: "tiff" | "webp" | "avif" | "gif"): Promise<Source> {
+  const webp = format === "webp" ? readWebp(bytes) : null;
+  const avif = format === "avif" ? readAvif(bytes) : null;
   let meta: Metadata;
   try {
     meta = await sharp(bytes, { limitInputPixels: false }).metadata();
   } catch {
     throw new PhotoError(`The ${format.toUpperCase()} file cannot be read: it is damaged or cut short. Bring in a sound copy.`);
   }
-  const block = meta.exif ? (latin1(meta.exif.subarray(0, 4)) === "Exif" ? meta.exif.subarray(6) : meta.exif) : null;
-  let exif = tryExif(format === "tiff" ? bytes : block);
+  let exif = tryExif(format === "tiff" ? bytes : ((webp && webpExif(webp)) ?? (avif && avifExif(avif)) ?? null));
   const le = exif?.littleEndian ?? true;
   const orientation = format === "tiff" || format === "webp" ? orientationOf(exif) : 1;
   const bits = format === "tiff" && exif ? (numberAt(exif.ifd0, TAG.BitsPerSample, le) ?? 8) : (meta.bitsPerSample ?? (meta.depth === "ushort" ? 16 : 8));
+  const valueOf = (tag: number) => (format === "tiff" && exif?.ifd0.find((e) => e.tag === tag)?.value) || null;
+  const xmp = valueOf(TIFF_TAG.Xmp) ?? (webp && webpChunk(webp, "XMP ")) ?? (avif && avifXmp(avif));
+  const iptc = valueOf(TIFF_TAG.Iptc);
   if (format === "tiff" && exif) exif = { ...exif, ifd0: exif.ifd0.filter((e) => TIFF_TAGS.has(e.tag)), hasThumbnail: false };
   const privateData = exif ? filterExif(exif, "private").dropped : [];
-  if (meta.xmp) privateData.push("XMP data");
-  if (meta.iptc) privateData.push("IPTC data");
+  if (xmp) privateData.push("XMP data");
+  if (iptc || meta.iptc) privateData.push("IPTC data");
+  const colours = meta.space === "cmyk" ? 4 : meta.space === "b-w" || meta.space === "grey16" ? 1 : 3;
+  const { profile, fault } = judgeProfile(meta.icc, colours);
   const untagged = meta.space === "cmyk" ? "cmyk" : meta.space === "b-w" || meta.space === "grey16" ? "gray" : "srgb";
   const facts: Facts = {
     format,
@@ -188,8 +241,9 @@ async function otherSource(bytes: Buffer, format: "tiff" | "webp" | "avif" | "gi
     bytes: bytes.length,
     resolution: turned(resolutionOf(exif), orientation),
     resolutionStep: 0,
-    bits,
-    colourSpace: (meta.icc && nameProfile(meta.icc)) ?? untagged,
+    bits: bits < 8 ? 8 : bits,
+    colourSpace: profile?.name ?? untagged,
+    profileFault: fault,
     quality: null,
     qualityExact: false,
     chroma: format === "avif" ? (meta.chromaSubsampling ?? null) : format === "webp" ? "4:2:0" : null,
@@ -198,8 +252,18 @@ async function otherSource(bytes: Buffer, format: "tiff" | "webp" | "avif" | "gi
     profile: meta.icc !== undefined,
     pages: meta.pages ?? 1,
     privateData,
-    metadata: exif !== null && format !== "tiff" ? true : privateData.length > 0,
+    metadata: (exif !== null && !isBareExif(exif)) || privateData.length > 0,
+    fixedHeaders: format === "gif" || (meta.pages ?? 1) > 1 || startsWith(bytes, "II+") || startsWith(bytes, "MM\0+"),
     date: captureDate(exif),
   };
-  return { bytes, facts, exif, jpeg: null, png: null };
+  return { ...NOTHING, bytes, facts, exif, webp, avif, xmp: xmp ?? null, iptc, icc: meta.icc ?? null, profile };
+}
+
+function bmpSource(bytes: Buffer): Source {
+  const bmp = readBmp(bytes);
+  const facts: Facts = {
+    format: "bmp", width: bmp.width, height: bmp.height, bytes: bytes.length, resolution: bmp.resolution, resolutionStep: 0.0127, bits: 8, colourSpace: "srgb",
+    quality: null, qualityExact: false, chroma: null, orientation: 1, alpha: false, profile: false, pages: 1, privateData: [], metadata: false, date: null,
+  };
+  return { ...NOTHING, bytes, facts, bmp };
 }

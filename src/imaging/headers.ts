@@ -1,149 +1,163 @@
-/** The headers of an output file: resolution, profile, EXIF; on fresh encodings and on bytes that pass through. */
-import { within, type ResolvedBrief } from "@/core/brief";
-import { askedPpi, holdsPaper, targetFor, type Size } from "@/core/frame";
+/** What an output carries beside its picture: resolution, profile, metadata; and the whole file put together. */
+import { deflateSync } from "node:zlib";
+import type { OutputFormat, ResolvedBrief } from "@/core/brief";
 import {
-  TAG, bodyOf, chunk, chunkBody, emptyExif, exifSegment, filterExif, iccSegments, isExif, isIcc, isIptc, isJfif, isMultiPicture, isXmp, jfifSegment,
-  longEntry, MARKER, physChunk, readJpeg, readPng, rebuildJpeg, rebuildPng, resolutionOf, shortEntry, withEntries, withResolution, writeExif, writeProfile,
-  type Exif,
+  ascii, asciiEntry, chunk, concat, correctXmp, emptyExif, exifSegment, filterExif, iccSegments, iptcRights, isIcc, jfifSegment, longEntry, MARKER, physChunk,
+  readAvif, readJpeg, readPng, readTiff, readWebp, rebuildAvif, rebuildBmp, rebuildJpeg, rebuildPng, rebuildTiff, rebuildWebp, segment, shortEntry, TAG, textAt,
+  TIFF_TAG, withEntries, withResolution, writeExif, xmpRights, type Exif, type ExifEntry,
 } from "@/core/containers";
-import { isPngText, keptPngText, type Source } from "./facts";
+import { aimedSize, askedPpi, CENTRED, type Frame, type Size } from "@/core/frame";
+import type { Destination } from "./destination";
+import type { Source } from "./facts";
 
-const SRGB_PROFILE = writeProfile("srgb", "srgb", "sRGB");
 /** Tags that describe how the source was stored, not the photo. */
-const STRUCTURE = new Set<number>([TAG.ImageWidth, TAG.ImageLength, TAG.BitsPerSample, 0x0103, TAG.Photometric, 0x0115, 0x0211, 0x0212, TAG.YCbCrPositioning, 0x0214, 0x013e, 0x013f]);
+const STRUCTURE = new Set<number>([
+  TAG.ImageWidth, TAG.ImageLength, TAG.BitsPerSample, 0x0103, TAG.Photometric, 0x0111, 0x0115, 0x0116, 0x0117, 0x011c, 0x0140, 0x0142, 0x0143, 0x0144, 0x0145, 0x0152, 0x0153,
+  0x0211, 0x0212, TAG.YCbCrPositioning, 0x0214, 0x013d, 0x013e, 0x013f, 0x014a, 0x015b, 0x00fe, TIFF_TAG.Xmp, TIFF_TAG.Iptc, TIFF_TAG.Photoshop, TIFF_TAG.Icc,
+]);
 
 /** The resolution to be written into an output of this size, in ppi: what is asked, else the source's, else none. */
-export function resolutionToWrite(brief: ResolvedBrief, source: Source, out: Size): number | null {
+export function resolutionToWrite(brief: ResolvedBrief, source: Source, out: Size, frame: Frame = CENTRED): number | null {
   const has = source.facts.resolution?.[0] ?? null;
-  return askedPpi(brief, source.facts, out, has) ?? has;
+  return askedPpi(brief, aimedSize(source.facts, frame), out, has) ?? has;
 }
 
 export interface Headers {
   /** For an output of this size, in ppi. */
   ppi: (out: Size) => number | null;
   exif: Exif | null;
-  profile: boolean;
+  /** The XMP packet where metadata are kept. */
+  xmp: Uint8Array | null;
+  /** Null where no profile is embedded. */
+  to: Destination | null;
+  /** No metadata at all. */
+  none: boolean;
+  /** A resolution is asked; it is written even where no metadata may stay. */
+  asksDensity: boolean;
   dropped: string[];
 }
 
 /** What a fresh encoding of this source carries under this brief. */
-export function plannedHeaders(brief: ResolvedBrief, source: Source): Headers {
-  const rule = brief.metadata === "none" ? "none" : "private";
-  const filtered = source.exif ? filterExif(source.exif, rule) : { exif: null, dropped: [] };
-  const dropped = rule === "none" ? (source.facts.metadata ? ["all metadata"] : []) : source.facts.privateData;
-  return { ppi: (out) => resolutionToWrite(brief, source, out), exif: filtered.exif, profile: brief.profile === "embed", dropped };
+export function plannedHeaders(brief: ResolvedBrief, source: Source, to: Destination, frame: Frame = CENTRED): Headers {
+  const none = brief.metadata === "none";
+  const filtered = source.exif ? filterExif(source.exif, brief.metadata) : { exif: null, dropped: [] };
+  const dropped = none ? (source.facts.metadata ? ["all metadata"] : []) : brief.metadata === "keep" ? filtered.dropped : source.facts.privateData;
+  return {
+    ppi: (out) => resolutionToWrite(brief, source, out, frame),
+    exif: none ? null : withRights(filtered.exif, source),
+    xmp: brief.metadata === "keep" ? source.xmp : null,
+    to: brief.profile === "embed" ? to : null,
+    none,
+    asksDensity: brief.resolution !== null || brief.paper !== null,
+    dropped,
+  };
 }
 
-/** EXIF for an upright output of that size. Resolution goes in exactly unless the brief wants no metadata at all. */
-function outputExif(headers: Headers, size: { width: number; height: number }, none: boolean): Uint8Array | null {
-  if (none) return null;
-  let exif = headers.exif;
+/** A copyright notice that stands only in XMP or IPTC data moves into EXIF, so that it stays when those go. */
+function withRights(exif: Exif | null, source: Source): Exif | null {
+  const rights = xmpRights(source.xmp) ?? iptcRights(source.iptc);
+  if (!rights || (exif && textAt(exif.ifd0, TAG.Copyright))) return exif;
+  const base = exif ?? emptyExif();
+  return { ...base, ifd0: withEntries(base.ifd0, [asciiEntry(TAG.Copyright, rights)]) };
+}
+
+/** EXIF of an upright output of that size; null where there is nothing to say. */
+function outputExif(headers: Headers, size: Size, alwaysDensity: boolean): Exif | null {
+  const ppi = headers.ppi(size);
+  if (headers.none) return alwaysDensity && headers.asksDensity && ppi !== null ? withResolution(emptyExif(), ppi) : null;
+  let { exif } = headers;
   if (exif) {
     const le = exif.littleEndian;
-    exif = { ...exif, ifd0: exif.ifd0.filter((e) => !STRUCTURE.has(e.tag)) };
-    exif = { ...exif, ifd0: withEntries(exif.ifd0, [shortEntry(TAG.Orientation, 1, le)]) };
-    if (exif.exif.length) {
-      exif = { ...exif, exif: withEntries(exif.exif, [longEntry(TAG.PixelXDimension, size.width, le), longEntry(TAG.PixelYDimension, size.height, le), shortEntry(0xa001, 1, le)]) };
-    }
+    const ifd0 = withEntries(exif.ifd0.filter((e) => !STRUCTURE.has(e.tag)), [shortEntry(TAG.Orientation, 1, le)]);
+    const own = headers.to?.name === "srgb" || headers.to === null ? 1 : 0xffff;
+    const inner = exif.exif.length
+      ? withEntries(exif.exif, [longEntry(TAG.PixelXDimension, size.width, le), longEntry(TAG.PixelYDimension, size.height, le), shortEntry(0xa001, own, le)])
+      : [];
+    exif = { ...exif, ifd0, exif: inner };
   }
-  const ppi = headers.ppi(size);
-  if (ppi !== null) exif = withResolution(exif ?? emptyExif(), ppi);
-  return exif ? writeExif(exif) : null;
+  return ppi === null ? exif : withResolution(exif ?? emptyExif(), ppi);
 }
 
 /** A fresh encoding with its headers. */
-export function assemble(encoded: Uint8Array, format: "jpeg" | "png", headers: Headers, size: { width: number; height: number }, none: boolean): Uint8Array {
-  const exif = outputExif(headers, size, none);
+export function assemble(encoded: Uint8Array, format: OutputFormat, headers: Headers, size: Size): Uint8Array {
   const ppi = headers.ppi(size);
-  if (format === "jpeg") {
-    const file = readJpeg(encoded);
-    const head = [jfifSegment(ppi)];
-    if (exif) head.push(exifSegment(exif));
-    if (headers.profile) head.push(...iccSegments(SRGB_PROFILE));
-    return rebuildJpeg(file, head, (s) => s.marker < MARKER.APP0 || s.marker > 0xef);
+  const onlyExif = format === "webp" || format === "avif";
+  const exif = outputExif(headers, size, onlyExif);
+  const block = exif && writeExif(exif);
+  const xmp = headers.xmp && correctXmp(headers.xmp, { ...size, ppi });
+  const icc = headers.to?.icc ?? null;
+  switch (format) {
+    case "jpeg":
+      return jpegFile(encoded, headers, ppi, block, xmp, icc);
+    case "png":
+      return pngFile(encoded, headers, ppi, block, xmp, icc);
+    case "webp":
+      return rebuildWebp(readWebp(encoded), { icc, exif: block, xmp });
+    case "avif":
+      return rebuildAvif(readAvif(encoded), { icc, exif: block, xmp });
+    case "tiff":
+      return tiffFile(encoded, exif, ppi, xmp, headers.to);
+    case "bmp":
+      return rebuildBmp(encoded, ppi);
+    default:
+      return encoded;
   }
+}
+
+export const XMP_HEAD = ascii("http://ns.adobe.com/xap/1.0/\0");
+/** The most that one segment of a JPEG holds. */
+const SEGMENT_ROOM = 65_533;
+
+function jpegFile(encoded: Uint8Array, headers: Headers, ppi: number | null, exif: Uint8Array | null, xmp: Uint8Array | null, icc: Uint8Array | null): Uint8Array {
+  const file = readJpeg(encoded);
+  const head = [jfifSegment(ppi)];
+  if (exif) head.push(exifSegment(exif));
+  if (xmp && xmp.length + XMP_HEAD.length <= SEGMENT_ROOM) head.push(segment(MARKER.APP1, concat([XMP_HEAD, xmp])));
+  if (icc) head.push(...iccSegments(icc));
+  // CMYK comes with its profile from the colour library, and APP14 says how its inks are stored.
+  return rebuildJpeg(file, head, (s) => s.marker < MARKER.APP0 || s.marker > 0xef || s.marker === MARKER.APP14 || (headers.to?.name === "cmyk" && isIcc(file, s)));
+}
+
+/** PNG keeps XMP in an iTXt chunk of this keyword (XMP part 3). */
+export const pngXmp = (xmp: Uint8Array): Uint8Array => chunk("iTXt", concat([ascii("XML:com.adobe.xmp\0\0\0\0\0"), xmp]));
+
+function pngFile(encoded: Uint8Array, headers: Headers, ppi: number | null, exif: Uint8Array | null, xmp: Uint8Array | null, icc: Uint8Array | null): Uint8Array {
   const add: Uint8Array[] = [];
   // PNG, 11.3.2.5: the sRGB chunk stands for the whole profile; 0 is the perceptual intent.
-  if (headers.profile) add.push(chunk("sRGB", new Uint8Array([0])));
+  if (headers.to?.name === "srgb") add.push(chunk("sRGB", new Uint8Array([0])));
+  else if (icc) add.push(chunk("iCCP", concat([ascii("profile\0\0"), deflateSync(icc, { level: 9 })])));
   if (ppi !== null) add.push(physChunk(ppi));
   if (exif) add.push(chunk("eXIf", exif));
+  if (xmp) add.push(pngXmp(xmp));
   const dropped = new Set(["pHYs", "sRGB", "iCCP", "eXIf", "gAMA", "cHRM", "tEXt", "iTXt", "zTXt"]);
   return rebuildPng(readPng(encoded), add, (type) => !dropped.has(type));
 }
 
-/** What a file that passes through becomes: the same bytes where nothing is asked of its headers. */
-export function rewriteHeaders(brief: ResolvedBrief, source: Source): Uint8Array {
-  const { facts } = source;
-  const none = brief.metadata === "none";
-  const cleans = none ? facts.metadata : facts.privateData.length > 0;
-  const unmet = !densityHolds(brief, facts);
-  // A resolution that stood only in EXIF is no metadata about anyone: it moves to the format's own field.
-  const sets = unmet || (none && cleans && resolutionOf(source.exif) !== null);
-  const unprofiles = brief.stated.has("colour") && brief.profile === "omit" && facts.profile;
-  if (!cleans && !sets && !unprofiles) return source.bytes;
-  const ppi = sets ? resolutionToWrite(brief, source, facts) : null;
-  if (source.jpeg) return rewriteJpeg(source, { none, cleans, ppi, unprofiles });
-  if (source.png) return rewritePng(source, { none, cleans, ppi, unprofiles });
-  return source.bytes;
+/** Tags of TIFF that say how densely it is printed. */
+const DENSITY = new Set<number>([TAG.XResolution, TAG.YResolution, TAG.ResolutionUnit]);
+
+function tiffFile(encoded: Uint8Array, exif: Exif | null, ppi: number | null, xmp: Uint8Array | null, to: Destination | null): Uint8Array {
+  const { littleEndian: le, ifd0 } = readTiff(encoded);
+  const foreign = exif && exif.littleEndian !== le ? swapped(exif) : exif;
+  const cmyk = to?.name === "cmyk";
+  const picture = ifd0.filter((e) => STRUCTURE.has(e.tag) && e.tag !== TIFF_TAG.Xmp && e.tag !== TIFF_TAG.Iptc && (e.tag !== TIFF_TAG.Icc || cmyk));
+  const own: ExifEntry[] = [...(foreign?.ifd0 ?? [])];
+  if (to?.icc) own.push({ tag: TIFF_TAG.Icc, type: 7, count: to.icc.length, value: to.icc });
+  if (xmp) own.push({ tag: TIFF_TAG.Xmp, type: 1, count: xmp.length, value: xmp });
+  // Baseline TIFF wants these tags; without a unit they say nothing.
+  if (ppi === null) own.push(...withResolution({ ...emptyExif(), littleEndian: le }, 1).ifd0.filter((e) => e.tag !== TAG.ResolutionUnit), shortEntry(TAG.ResolutionUnit, 1, le));
+  else if (!own.some((e) => DENSITY.has(e.tag))) own.push(...withResolution({ ...emptyExif(), littleEndian: le }, ppi).ifd0);
+  return rebuildTiff(encoded, { ifd0: withEntries(picture, own), exif: foreign?.exif ?? [], gps: foreign?.gps ?? [] });
 }
 
-function densityHolds(brief: ResolvedBrief, facts: Source["facts"]): boolean {
-  const { paper } = targetFor(brief, facts);
-  if (!paper && !brief.resolution) return true;
-  if (!facts.resolution) return false;
-  const slack = Math.max(0.05, facts.resolutionStep);
-  return (!paper || holdsPaper(paper, facts, facts.resolution)) && (!brief.resolution || facts.resolution.every((v) => within(brief.resolution!, v, slack)));
-}
-
-interface Rewrite {
-  none: boolean;
-  cleans: boolean;
-  /** A resolution to set, else null. */
-  ppi: number | null;
-  unprofiles: boolean;
-}
-
-function rewrittenExif(source: Source, { none, cleans, ppi }: Rewrite): Uint8Array | null {
-  let exif = source.exif;
-  if (exif && cleans) exif = none ? null : filterExif(exif, "private").exif;
-  if (ppi !== null && !none) exif = withResolution(exif ?? emptyExif(), ppi);
-  // A thumbnail or maker note that may stay would not survive being written anew.
-  return exif ? writeExif(exif) : null;
-}
-
-function rewriteJpeg(source: Source, change: Rewrite): Uint8Array {
-  const file = source.jpeg!;
-  const exif = rewrittenExif(source, change);
-  const head: Uint8Array[] = [];
-  const jfif = file.segments.find((s) => isJfif(file, s));
-  if (change.ppi !== null) head.push(jfifSegment(change.ppi));
-  else if (jfif) head.push(file.bytes.subarray(jfif.start, jfif.end));
-  if (exif) head.push(exifSegment(exif));
-  return rebuildJpeg(file, head, (s) => {
-    if (isJfif(file, s) || isExif(file, s)) return false;
-    if (change.unprofiles && isIcc(file, s)) return false;
-    if (!change.cleans) return true;
-    if (isXmp(file, s) || isIptc(file, s) || isMultiPicture(file, s)) return false;
-    // The colour transform in APP14 belongs to the picture.
-    return !(change.none && (s.marker === MARKER.COM && bodyOf(file, s).some((b) => b !== 0x20)));
-  });
-}
-
-function rewritePng(source: Source, change: Rewrite): Uint8Array {
-  const file = source.png!;
-  const exif = rewrittenExif(source, change);
-  const add: Uint8Array[] = [];
-  if (change.ppi !== null) add.push(physChunk(change.ppi));
-  if (exif) add.push(chunk("eXIf", exif));
-  const profile = new Set(["iCCP", "sRGB", "cICP"]);
-  const texts = new Set(
-    file.chunks.filter((c) => isPngText(c.type) && change.cleans && (change.none || !keptPngText(chunkBody(file, c)))).map((c) => c.start),
-  );
-  const kept = { ...file, chunks: file.chunks.filter((c) => !texts.has(c.start)) };
-  return rebuildPng(kept, add, (type) => {
-    if (type === "eXIf") return false;
-    if (type === "pHYs") return change.ppi === null;
-    if (type === "tIME") return !(change.none && change.cleans);
-    return !(change.unprofiles && profile.has(type));
-  });
+const UNIT = [0, 1, 1, 2, 4, 4, 1, 1, 2, 4, 4, 4, 8, 4];
+/** The same entries in the other byte order. */
+function swapped(exif: Exif): Exif {
+  const turn = (e: ExifEntry): ExifEntry => {
+    const unit = UNIT[e.type] ?? 1;
+    const value = e.value.slice();
+    for (let i = 0; unit > 1 && i + unit <= value.length; i += unit) value.subarray(i, i + unit).reverse();
+    return { ...e, value };
+  };
+  return { ...exif, littleEndian: !exif.littleEndian, ifd0: exif.ifd0.map(turn), exif: exif.exif.map(turn), gps: exif.gps.map(turn) };
 }

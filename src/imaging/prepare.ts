@@ -1,137 +1,144 @@
-/** From a photo to its planned picture: decoded once, resized once, turned, in sRGB, 8 bits. */
-import sharp from "sharp";
-import { keepsPixels, orientPixels, swapsSides, toStored, uprightSize, type Geometry, type Rect, type Size } from "@/core/frame";
-import { MAX_PIXELS } from "@/core/units";
-import { PhotoError } from "./error";
+/** From a photo to its planned picture: decoded once, brought into its colours, framed, resized, sharpened, in its bits. */
+import type { ConversionReport } from "@/core/colour";
+import type { Developed, Development, Planned } from "@/core/develop";
+import { keepsPixels, swapsSides, toStored, turnOrientation, type Frame, type Geometry, type Rect } from "@/core/frame";
+import type { KernelName, Sharpening } from "@/core/resample";
+import { checkTail, decodeSamples, strictly, type Wanted } from "./decode";
+import { colourIn, type Destination } from "./destination";
+import { developAside } from "./develop-pool";
 import type { Source } from "./facts";
 
-/** Raw 8-bit sRGB pixels, interleaved, upright. */
-export interface Pixels extends Size {
-  data: Uint8Array;
-  channels: 3 | 4;
+export interface PicturePlan {
+  geometry: Geometry;
+  frame: Frame;
+  to: Destination;
+  bits: 8 | 16;
+  /** "#rrggbb": around the photo where it is padded, and under what is transparent where the format holds no transparency. */
+  background: string;
+  opaque: boolean;
+  sharpen: Sharpening | null;
+  ppi: number | null;
 }
 
-/** Damage that decoders warn of but that loses nothing of the picture. */
-const HARMLESS = /extraneous bytes before marker|unknown Adobe color transform|Invalid SOS parameters|bad sRGB|known incorrect sRGB|iCCP/i;
+export interface Prepared extends Planned {
+  /** Null where nothing was resized. */
+  kernel: KernelName | null;
+  conversion: ConversionReport | null;
+}
 
-/**
- * The planned picture. `background` ("#rrggbb") lies under transparency when `opaque`, and around the photo when it is padded.
- * Throws {@link PhotoError} for a damaged photo; a damaged photo never becomes a half-grey picture.
- */
-export async function preparePixels(source: Source, geometry: Geometry, background: string, opaque: boolean): Promise<Pixels> {
-  const make = async (failOn: "warning" | "truncated") =>
-    (await Promise.all([decode(source, geometry, background, opaque, failOn), checkTail(source, geometry, failOn)]))[0];
-  let pixels: Pixels;
-  try {
-    pixels = await make("warning");
-  } catch (error) {
-    const message = error instanceof Error ? error.message : String(error);
-    if (!HARMLESS.test(message)) throw damaged(source, message);
-    pixels = await make("truncated").catch((again: unknown) => {
-      throw damaged(source, again instanceof Error ? again.message : String(again));
-    });
+/** Samples of more bytes than this are worked through in bands. */
+const BAND_BYTES = 450_000_000;
+/** Output rows that neighbouring bands share, so that sharpening sees across their edge. */
+const OVERLAP = 16;
+/** Samples that a kernel reaches beyond the part, in output pixels: the widest kernel and a little. */
+const REACH = 4;
+
+/** Throws a PhotoError for a damaged photo; a damaged photo never becomes a half-grey picture. */
+export async function preparePicture(source: Source, plan: PicturePlan): Promise<Prepared> {
+  const { geometry } = plan;
+  const scale = Math.min(geometry.place.width / geometry.crop.width, geometry.place.height / geometry.crop.height);
+  const wanted: Wanted = { region: unturned(regionOf(geometry, geometry.crop), geometry, source.facts), scale };
+  const prepared = await strictly(source, async (failOn) => {
+    const [picture] = await Promise.all([inBands(source, plan, wanted, failOn), checkTail(source, wanted, failOn)]);
+    return picture;
+  });
+  return padded(prepared, geometry, colourIn(plan.background, plan.to.space));
+}
+
+async function inBands(source: Source, plan: PicturePlan, wanted: Wanted, failOn: "warning" | "truncated"): Promise<Prepared> {
+  const { crop, place } = plan.geometry;
+  const deep = (source.facts.bits ?? 8) > 8 ? 2 : 1;
+  const shrunk = source.jpeg && wanted.scale <= 1 / 4 ? 4 : 1;
+  const bytes = (wanted.region.width * wanted.region.height * (source.facts.alpha ? 4 : 3) * deep) / shrunk;
+  const bands = plan.geometry.angle || shrunk > 1 ? 1 : Math.min(64, Math.ceil(bytes / BAND_BYTES));
+  if (bands <= 1) return developed(source, plan, plan.geometry, wanted, failOn);
+  // Bands are rows of the stored picture, which decoders can reach one after the other.
+  const orientation = turnOrientation(source.facts.orientation, plan.geometry.turn ?? 0);
+  const columns = swapsSides(orientation);
+  const total = columns ? place.width : place.height;
+  let whole: Prepared | null = null;
+  for (let k = 0; k < bands; k += 1) {
+    const [from, to] = [Math.round((k * total) / bands), Math.round(((k + 1) * total) / bands)];
+    const [a, b] = [Math.max(0, from - OVERLAP), Math.min(total, to + OVERLAP)];
+    const ratio = (columns ? crop.width : crop.height) / total;
+    const part: Rect = columns ? { ...crop, x: crop.x + a * ratio, width: (b - a) * ratio } : { ...crop, y: crop.y + a * ratio, height: (b - a) * ratio };
+    const geometry: Geometry = { ...plan.geometry, crop: part, place: columns ? { ...place, width: b - a } : { ...place, height: b - a } };
+    const region = unturned(regionOf(geometry, part), geometry, source.facts);
+    const band = await developed(source, plan, geometry, { ...wanted, region }, failOn);
+    whole ??= { ...band, width: place.width, height: place.height, data: band.data instanceof Uint16Array ? new Uint16Array(place.width * place.height * band.channels) : new Uint8Array(place.width * place.height * band.channels) };
+    paste(whole, band, columns ? from : 0, columns ? 0 : from, columns ? { x: from - a, y: 0, width: to - from, height: place.height } : { x: 0, y: from - a, width: place.width, height: to - from });
   }
-  return padded(pixels, geometry, background);
+  return whole!;
 }
 
-function damaged(source: Source, message: string): PhotoError {
-  const short = /premature|truncat|end of|too few|not enough|read gave/i.test(message);
-  const kind = source.facts.format.toUpperCase();
-  return new PhotoError(`The ${kind} is ${short ? "cut short" : "damaged"}: its picture data cannot be decoded to the end. Bring in a sound copy.`);
-}
-
-async function decode(source: Source, geometry: Geometry, background: string, opaque: boolean, failOn: "warning" | "truncated"): Promise<Pixels> {
+async function developed(source: Source, plan: PicturePlan, geometry: Geometry, wanted: Wanted, failOn: "warning" | "truncated"): Promise<Developed> {
   const { facts } = source;
-  const { orientation } = facts;
-  const stored = swapsSides(orientation) ? { width: facts.height, height: facts.width } : { width: facts.width, height: facts.height };
-  const steps = arrange(geometry, facts);
-  let image = sharp(source.bytes, { failOn, limitInputPixels: MAX_PIXELS, autoOrient: false });
-  if (steps.cutFirst) image = image.extract(sharpRect(toStored(steps.cutFirst, stored, orientation)));
-  if (steps.resize) {
-    const size = uprightSize(steps.resize, orientation);
-    image = image.resize(size.width, size.height, { fit: "fill", kernel: "lanczos3" });
-    if (steps.cutAfter) image = image.extract(sharpRect(toStored(steps.cutAfter, size, orientation)));
+  const { samples, shown, density, space } = await decodeSamples(source, wanted, { takenAs: plan.frame.takenAs ?? null, keeps: plan.to.keeps }, failOn);
+  const orientation = turnOrientation(facts.orientation, geometry.turn ?? 0);
+  const plain = keepsPixels(geometry, facts) && !plan.sharpen;
+  const development: Development = {
+    from: space,
+    to: plan.to.space,
+    orientation,
+    photo: turnedFacts(facts, geometry),
+    shown,
+    density,
+    crop: geometry.crop,
+    angle: geometry.angle ?? 0,
+    size: { width: geometry.place.width, height: geometry.place.height },
+    kernel: plan.frame.kernel ?? null,
+    sharpen: plan.sharpen,
+    ppi: plan.ppi,
+    bits: plan.bits,
+    under: plan.opaque ? colourIn(plan.background, plan.to.space) : null,
+    plain,
+  };
+  return developAside(samples, development);
+}
+
+const turnedFacts = ({ width, height }: { width: number; height: number }, { turn }: Geometry) => ((turn ?? 0) % 180 === 0 ? { width, height } : { width: height, height: width });
+
+/** What has to be decoded for a part: the part as it leans, and what the kernel reaches beyond it. */
+function regionOf({ place, angle }: Geometry, crop: Rect): Rect {
+  const radians = (Math.abs(angle ?? 0) * Math.PI) / 180;
+  const [cos, sin] = [Math.cos(radians), Math.sin(radians)];
+  const [w, h] = [crop.width * cos + crop.height * sin, crop.width * sin + crop.height * cos];
+  const reach = REACH * Math.max(1, crop.width / place.width, crop.height / place.height) + 4;
+  return { x: crop.x + (crop.width - w) / 2 - reach, y: crop.y + (crop.height - h) / 2 - reach, width: w + 2 * reach, height: h + 2 * reach };
+}
+
+/** A part of the turned photo as part of the upright one, inside it. */
+function unturned(rect: Rect, geometry: Geometry, photo: { width: number; height: number }): Rect {
+  const plain = toStored(rect, { width: photo.width, height: photo.height }, turnOrientation(1, geometry.turn ?? 0));
+  const x = Math.max(0, plain.x);
+  const y = Math.max(0, plain.y);
+  return { x, y, width: Math.min(photo.width, plain.x + plain.width) - x, height: Math.min(photo.height, plain.y + plain.height) - y };
+}
+
+function paste(to: Planned, from: Planned, x: number, y: number, part: Rect): void {
+  const { channels } = to;
+  for (let row = 0; row < part.height; row += 1) {
+    const start = ((part.y + row) * from.width + part.x) * channels;
+    to.data.set(from.data.subarray(start, start + part.width * channels), ((y + row) * to.width + x) * channels);
   }
-  if (opaque && facts.alpha) image = image.flatten({ background });
-  const { data, info } = await image.toColourspace("srgb").raw({ depth: "uchar" }).toBuffer({ resolveWithObject: true });
-  const rgb = info.channels < 3 ? spread(data, info.channels) : data;
-  const channels = info.channels === 2 || info.channels === 4 ? 4 : 3;
-  const upright = uprightSize(info, orientation);
-  return { data: orientPixels(rgb, info, channels, orientation), channels, ...upright };
 }
 
-/**
- * A decoder that shrinks a JPEG by 4 or 8 while loading does not notice that the last rows are missing
- * (measured: a file that lacks its last 3 % decodes without a warning). So the last row is read at full size too,
- * beside the real decode: 0.2 s for 24 megapixels.
- */
-async function checkTail({ jpeg, bytes }: Source, geometry: Geometry, failOn: "warning" | "truncated"): Promise<void> {
-  if (!jpeg || geometry.scale >= 0.5) return;
-  const { width, height } = jpeg.frame;
-  await sharp(bytes, { failOn, limitInputPixels: MAX_PIXELS }).extract({ left: 0, top: height - 1, width, height: 1 }).raw().toBuffer();
-}
-
-interface Arrangement {
-  cutFirst: Rect | null;
-  resize: Size | null;
-  cutAfter: Rect | null;
-}
-
-/**
- * Reducing strongly, the whole photo is reduced and then cut, so that the decoder
- * can shrink while loading; otherwise the part is cut out first.
- */
-function arrange(geometry: Geometry, photo: Size): Arrangement {
-  const { crop, place, scale } = geometry;
-  if (keepsPixels(geometry, photo)) return { cutFirst: null, resize: null, cutAfter: null };
-  const part = geometry.cut > 0;
-  if (!part) return { cutFirst: null, resize: { width: place.width, height: place.height }, cutAfter: null };
-  if (scale < 0.5) {
-    const resize = { width: Math.max(place.width, Math.round(photo.width * scale)), height: Math.max(place.height, Math.round(photo.height * scale)) };
-    const x = Math.min(resize.width - place.width, Math.max(0, Math.round(crop.x * scale)));
-    const y = Math.min(resize.height - place.height, Math.max(0, Math.round(crop.y * scale)));
-    return { cutFirst: null, resize, cutAfter: { x, y, width: place.width, height: place.height } };
-  }
-  const width = Math.min(photo.width, Math.max(1, Math.round(crop.width)));
-  const height = Math.min(photo.height, Math.max(1, Math.round(crop.height)));
-  const x = Math.min(photo.width - width, Math.max(0, Math.round(crop.x)));
-  const y = Math.min(photo.height - height, Math.max(0, Math.round(crop.y)));
-  return { cutFirst: { x, y, width, height }, resize: { width: place.width, height: place.height }, cutAfter: null };
-}
-
-const sharpRect = (r: Rect) => ({ left: r.x, top: r.y, width: r.width, height: r.height });
-
-/** Grey (with alpha) to three (four) channels. */
-function spread(data: Uint8Array, channels: number): Uint8Array {
-  const out = new Uint8Array((data.length / channels) * (channels + 2));
-  for (let i = 0, o = 0; i < data.length; i += channels) {
-    out[o] = out[o + 1] = out[o + 2] = data[i];
-    if (channels === 2) out[o + 3] = data[i + 1];
-    o += channels + 2;
-  }
+function padded(picture: Prepared, geometry: Geometry, background: readonly number[]): Prepared {
+  if (picture.width === geometry.width && picture.height === geometry.height) return picture;
+  const { channels, data: from } = picture;
+  const length = geometry.width * geometry.height * channels;
+  const data = from instanceof Uint16Array ? new Uint16Array(length) : new Uint8Array(length);
+  const top = from instanceof Uint16Array ? 65_535 : 255;
+  const pixel = [...background.map((v) => Math.round(v * top)), top].slice(0, channels);
+  for (let i = 0; i < length; i += channels) for (let c = 0; c < channels; c += 1) data[i + c] = pixel[c];
+  const out = { ...picture, data, width: geometry.width, height: geometry.height };
+  paste(out, picture, geometry.place.x, geometry.place.y, { x: 0, y: 0, width: picture.width, height: picture.height });
   return out;
 }
 
-function padded(pixels: Pixels, geometry: Geometry, background: string): Pixels {
-  if (pixels.width === geometry.width && pixels.height === geometry.height) return pixels;
-  const { channels } = pixels;
-  const colour = [1, 3, 5].map((i) => Number.parseInt(background.slice(i, i + 2), 16));
-  const out = new Uint8Array(geometry.width * geometry.height * channels);
-  for (let i = 0; i < out.length; i += channels) {
-    out[i] = colour[0];
-    out[i + 1] = colour[1];
-    out[i + 2] = colour[2];
-    if (channels === 4) out[i + 3] = 255;
-  }
-  const row = pixels.width * channels;
-  for (let y = 0; y < pixels.height; y += 1) {
-    out.set(pixels.data.subarray(y * row, (y + 1) * row), ((geometry.place.y + y) * geometry.width + geometry.place.x) * channels);
-  }
-  return { data: out, channels, width: geometry.width, height: geometry.height };
-}
-
 /** Large flat areas with hard edges (lettering, drawings): many pixels equal their right neighbour exactly. */
-export function isFlat({ data, width, height, channels }: Pixels): boolean {
+export function isFlat({ data, width, height, channels }: Planned): boolean {
+  const colours = channels < 3 ? 1 : 3;
   let equal = 0;
   let seen = 0;
   const step = Math.max(1, Math.floor(height / 200));
@@ -139,7 +146,9 @@ export function isFlat({ data, width, height, channels }: Pixels): boolean {
     for (let x = 0; x + 1 < width; x += 1) {
       const p = (y * width + x) * channels;
       seen += 1;
-      if (data[p] === data[p + channels] && data[p + 1] === data[p + channels + 1] && data[p + 2] === data[p + channels + 2]) equal += 1;
+      let same = true;
+      for (let c = 0; c < colours && same; c += 1) same = data[p + c] === data[p + channels + c];
+      if (same) equal += 1;
     }
   }
   return seen > 0 && equal / seen > 0.4;

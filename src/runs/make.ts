@@ -38,9 +38,9 @@ async function makeAnew(store: Store, { brief, frame, sourceSha256 }: ItemSnapsh
   return (await store.files.put(answer.output)).sha256;
 }
 
-async function proved(store: Store, { brief, before, sourceName, n }: ItemSnapshot, sha256: string): Promise<Finished | { error: string }> {
+async function proved(store: Store, { brief, frame, before, sourceName, n, sourceSha256 }: ItemSnapshot, sha256: string): Promise<Finished | { error: string }> {
   const written = await store.files.read(sha256);
-  const proof = await prove(brief, written, before);
+  const proof = await prove(brief, written, { before, frame, original: await store.files.read(sourceSha256) });
   if (!proof.ok) {
     const failed = proof.checks.find((check) => check.ok === false)!;
     return { error: `The made file failed its proof: ${failed.clause} asked ${failed.asked}, found ${failed.found}.` };

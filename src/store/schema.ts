@@ -7,7 +7,9 @@ import { bigint, boolean, doublePrecision, index, integer, jsonb, pgTable, prima
 import type { Brief } from "@/core/brief";
 import type { Frame, Geometry } from "@/core/frame";
 import type { Step, Verdict } from "@/core/plan";
+import type { ConversionReport } from "@/core/colour";
 import type { Check, Facts } from "@/core/proof";
+import type { KernelName } from "@/core/resample";
 import type { Setting } from "@/core/search";
 
 const id = () => uuid("id").primaryKey().defaultRandom();
@@ -86,6 +88,8 @@ export interface Measured {
   format: string | null;
   facts: Facts | null;
   geometry: Geometry | null;
+  /** The frame that was used; missing in what was measured before frames were proposed. */
+  frame?: Frame;
   setting: Setting | null;
   checks: Check[];
   steps: Step[];
@@ -117,7 +121,14 @@ export const assignments = pgTable(
 );
 
 /** A planned picture that was looked at. The key is a hash of photo, geometry, colour and engine, not of the brief. */
-export const plannedPictures = pgTable("planned_pictures", { key: text("key").primaryKey(), flat: boolean("flat").notNull(), createdAt: created() });
+export const plannedPictures = pgTable("planned_pictures", {
+  key: text("key").primaryKey(),
+  flat: boolean("flat").notNull(),
+  /** The kernel it was resized with and what the conversion of its colours did. */
+  kernel: text("kernel").$type<KernelName>(),
+  conversion: jsonb("conversion").$type<ConversionReport>(),
+  createdAt: created(),
+});
 
 /** One encoding that was really made. Its bytes may have been given up to keep the cache small; its size stays. */
 export const trials = pgTable(

@@ -4,9 +4,10 @@ import sharp from "sharp";
 import { describe, expect, it } from "vitest";
 import {
   ANNEX_K_CHROMA, ANNEX_K_LUMA, asciiEntry, chromaOf, crc32, emptyExif, exifBlock, exifSegment, filterExif, iccProfile, iccSegments, jfifDensity, jfifSegment, longEntry, MARKER,
-  nameProfile, numberAt, orientationOf, padJpeg, padPng, physChunk, physOf, qualityOf, readExif, readJpeg, readPng, rebuildJpeg, rebuildPng, resolutionOf, scaleTable,
-  shortEntry, sniff, TAG, textAt, withResolution, writeExif, writeProfile,
+  numberAt, orientationOf, padJpeg, padPng, physChunk, physOf, qualityOf, readExif, readJpeg, readPng, rebuildJpeg, rebuildPng, resolutionOf, scaleTable,
+  shortEntry, sniff, TAG, textAt, withResolution, writeExif,
 } from "@/core/containers";
+import { nameProfile, writeProfile } from "@/core/colour";
 import { jpegPhoto, pixels, pngPhoto, raw } from "../support/photos";
 
 describe("JPEG quality", () => {
@@ -180,8 +181,8 @@ describe("EXIF", () => {
 
 describe("profiles and kinds", () => {
   it("names spaces by their colorants, and writes profiles that the colour engine takes", async () => {
-    expect(nameProfile(writeProfile("oprgb", "oprgb", "x"))).toBe("oprgb");
-    const p3 = writeProfile("display-p3", "srgb", "Display P3");
+    expect(nameProfile(writeProfile("oprgb"))).toBe("oprgb");
+    const p3 = writeProfile("display-p3");
     expect(nameProfile(p3)).toBe("display-p3");
     const file = readJpeg(await jpegPhoto(16, 16));
     const tagged = rebuildJpeg(file, iccSegments(p3), () => true);

@@ -102,13 +102,17 @@ describe("reasons to encode anew", () => {
     ["a colour profile is asked", { colour: { profile: "embed" } }, {}],
     ["the profile is to go, so the colours must become sRGB", { colour: { profile: "omit" } }, { colourSpace: "oprgb", profile: true }],
     ["the turning mark goes with the metadata", { metadata: "none" }, { orientation: 6 }],
-    ["its headers have to change", { resolution: { exact: "300ppi" } }, { format: "webp" }],
+    ["its headers have to change", { resolution: { exact: "300ppi" } }, { format: "gif", fixedHeaders: true }],
+    ["it is to be sharpened", { sharpen: { for: "screen", amount: 40 } }, {}],
+    ["other colours are asked", { colour: { space: "gray" } }, {}],
   ];
   it.each(table)("%s", (reason, clauses, change) => expect(reasons(clauses, change)).toEqual([reason]));
 
   it("leave the source's own kind where it can be written", () => {
     const formats = (format: string) => allowedFormats(resolveBrief(make({})), { ...facts, format });
-    expect([formats("png"), formats("jpeg"), formats("webp"), formats("tiff")]).toEqual([["png"], ["jpeg"], ["jpeg"], ["jpeg"]]);
+    expect([formats("png"), formats("jpeg"), formats("webp"), formats("heif")]).toEqual([["png"], ["jpeg"], ["webp"], ["jpeg"]]);
+    expect(allowedFormats(resolveBrief(make({ colour: { space: "cmyk" } })), { ...facts, format: "webp" })).toEqual(["jpeg"]);
+    expect(allowedFormats(resolveBrief(make({ format: ["gif", "tiff"], colour: { bits: 16 } })), facts)).toEqual(["tiff"]);
   });
 });
 

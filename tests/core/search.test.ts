@@ -17,6 +17,7 @@ function encoder({ at75, steep, pixels }: Model): { picture: Picture; made: Sett
   const made: Setting[] = [];
   const size = (s: Setting): number => {
     if (s.format === "png") return s.colours === null ? Math.round(pixels * (2.9 - s.level * 0.12)) : Math.round(pixels * 0.16 * Math.log2(s.colours));
+    if (s.format !== "jpeg") return pixels;
     const scale = s.quality < 50 ? 5000 / s.quality : Math.max(1.2, 200 - 2 * s.quality);
     const wobble = 1 + 0.01 * Math.sin(s.quality * 7 + s.table * 3);
     const chroma = s.chroma === "4:4:4" ? 1.35 : 1;

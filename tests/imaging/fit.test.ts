@@ -4,11 +4,13 @@ import sharp from "sharp";
 import { describe, expect, it } from "vitest";
 import { parseBrief, type Brief } from "@/core/brief";
 import {
-  asciiEntry, emptyExif, exifBlock, exifSegment, iccSegments, jfifSegment, MARKER, readExif, readJpeg, rebuildJpeg, resolutionOf, shortEntry, TAG, textAt, writeExif, writeProfile,
+  asciiEntry, emptyExif, exifBlock, exifSegment, iccSegments, jfifSegment, MARKER, readExif, readJpeg, rebuildJpeg, resolutionOf, shortEntry, TAG, textAt, writeExif,
 } from "@/core/containers";
+import { writeProfile } from "@/core/colour";
 import { settingKey, type Setting } from "@/core/search";
 import { readSource } from "@/imaging/facts";
-import { fitPhoto, prove, type TrialStore } from "@/imaging/fit-photo";
+import { fitPhoto, prove } from "@/imaging/fit-photo";
+import type { PictureLook, TrialStore } from "@/imaging/workbench";
 import { jpegPhoto, pixels, pngPhoto, raw } from "../support/photos";
 
 const brief = (clauses: Partial<Brief>): Brief => parseBrief({ zumbrelBrief: 1, name: "b", ...clauses });
@@ -19,7 +21,7 @@ async function fit(bytes: Buffer, clauses: Partial<Brief>, trials?: TrialStore) 
   const source = await readSource(bytes);
   const answer = await fitPhoto({ source, brief: b, trials });
   const output = answer.output && Buffer.from(answer.output);
-  return { ...answer, output, proof: output ? await prove(b, output, source.facts) : null };
+  return { ...answer, output, proof: output ? await prove(b, output, { before: source.facts }) : null };
 }
 
 describe("one photo through one brief", () => {
@@ -78,7 +80,7 @@ describe("one photo through one brief", () => {
     const [r, g, b] = [200, 120, 60].map((v) => lin(v / 255));
     const wanted = [1.2249 * r - 0.2249 * g, -0.0421 * r + 1.0421 * g, -0.0196 * r - 0.0786 * g + 1.0983 * b].map(enc);
     const flat = await sharp({ create: { width: 80, height: 80, channels: 3, background: { r: 200, g: 120, b: 60 } } }).jpeg({ quality: 100, chromaSubsampling: "4:4:4" }).toBuffer();
-    const p3 = Buffer.from(rebuildJpeg(readJpeg(flat), iccSegments(writeProfile("display-p3", "srgb", "P3")), () => true));
+    const p3 = Buffer.from(rebuildJpeg(readJpeg(flat), iccSegments(writeProfile("display-p3")), () => true));
     const { output, proof } = await fit(p3, { format: ["png"] });
     expect(proof!.facts.colourSpace).toBe("srgb");
     const theirs = PNG.sync.read(output!).data;
@@ -190,17 +192,17 @@ describe("trials", () => {
   it("serve again when only the file size is asked differently", async () => {
     const sizes = new Map<string, number>();
     const bytes = new Map<string, Buffer>();
-    const flats = new Map<string, boolean>();
+    const looks = new Map<string, PictureLook>();
     let made = 0;
     const trials: TrialStore = {
-      flat: async (key) => flats.get(key) ?? null,
-      keepFlat: async (key, flat) => void flats.set(key, flat),
+      look: async (key) => looks.get(key) ?? null,
+      keepLook: async (key, look) => void looks.set(key, look),
       find: async (key, setting) => sizes.get(key + setting) ?? null,
       read: async (key, setting) => bytes.get(key + setting) ?? null,
       keep: async (key, setting: Setting, encoded) => {
         made += 1;
         sizes.set(key + settingKey(setting), encoded.length);
-        bytes.set(key + settingKey(setting), encoded);
+        bytes.set(key + settingKey(setting), Buffer.from(encoded));
       },
     };
     const photo = await jpegPhoto(900, 1200);

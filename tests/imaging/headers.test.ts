@@ -6,11 +6,14 @@ import sharp from "sharp";
 import { describe, expect, it } from "vitest";
 import { parseBrief, resolveBrief, type Brief } from "@/core/brief";
 import {
-  ascii, asciiEntry, chunk, concat, emptyExif, exifSegment, iccSegments, jfifSegment, MARKER, readJpeg, readPng, rebuildJpeg, rebuildPng, segment, TAG, withResolution, writeExif, writeProfile,
+  ascii, asciiEntry, chunk, concat, emptyExif, exifSegment, iccSegments, jfifSegment, MARKER, readJpeg, readPng, rebuildJpeg, rebuildPng, segment, TAG, withResolution, writeExif,
   type Exif,
 } from "@/core/containers";
-import { readSource } from "@/imaging/facts";
-import { plannedHeaders, resolutionToWrite, rewriteHeaders } from "@/imaging/headers";
+import { writeProfile } from "@/core/colour";
+import { readSource, type Source } from "@/imaging/facts";
+import { plannedHeaders, resolutionToWrite } from "@/imaging/headers";
+import { destinationOf } from "@/imaging/destination";
+import { rewriteHeaders } from "@/imaging/rewrite";
 import { preview } from "@/imaging/preview";
 import { jpegPhoto, pngPhoto } from "../support/photos";
 
@@ -26,7 +29,7 @@ async function richJpeg(): Promise<Buffer> {
   const xmp = segment(MARKER.APP1, ascii("http://ns.adobe.com/xap/1.0/\0<x:xmpmeta>somewhere</x:xmpmeta>"));
   const iptc = segment(MARKER.APP13, ascii("records\0by-line"));
   const comment = segment(MARKER.COM, ascii("made by hand"));
-  const head = [jfifSegment(240), exifSegment(writeExif(richExif())), xmp, ...iccSegments(writeProfile("srgb", "srgb", "sRGB")), iptc, comment];
+  const head = [jfifSegment(240), exifSegment(writeExif(richExif())), xmp, ...iccSegments(writeProfile("srgb")), iptc, comment];
   const file = rebuildJpeg(readJpeg(await jpegPhoto(90, 60)), head, (s) => s.marker !== MARKER.APP0);
   return Buffer.concat([file, Buffer.from("further pictures")]);
 }
@@ -35,7 +38,7 @@ async function richPng(): Promise<Buffer> {
   const text = (type: string, key: string, value: string) => chunk(type, ascii(`${key}\0${value}`));
   const add = [
     text("tEXt", "Author", "A Person"), text("tEXt", "Copyright", "The survey"), chunk("eXIf", writeExif(richExif())), chunk("tIME", new Uint8Array([7, 234, 5, 14, 23, 41, 7])),
-    chunk("iCCP", concat([ascii("sRGB\0\0"), deflateSync(writeProfile("srgb", "srgb", "sRGB"))])),
+    chunk("iCCP", concat([ascii("sRGB\0\0"), deflateSync(writeProfile("srgb"))])),
   ];
   return Buffer.from(rebuildPng(readPng(await pngPhoto(90, 60)), add, (type) => type !== "pHYs"));
 }
@@ -99,9 +102,10 @@ describe("the resolution to write", () => {
   it("plans what is dropped in words", async () => {
     const brief = (rule: "private" | "none") => resolveBrief(parseBrief({ zumbrelBrief: 1, name: "b", metadata: rule }));
     const rich = await readSource(await richJpeg());
-    expect(plannedHeaders(brief("private"), rich).dropped).toEqual(expect.arrayContaining(["place", "serial numbers", "owner", "comments", "XMP data", "IPTC data", "data behind the picture"]));
-    expect(plannedHeaders(brief("none"), rich)).toMatchObject({ dropped: ["all metadata"], exif: null });
-    expect(plannedHeaders(brief("none"), await readSource(await jpegPhoto(40, 30))).dropped).toEqual([]);
+    const headersOf = (rule: "private" | "none", source: Source) => plannedHeaders(brief(rule), source, destinationOf(brief(rule), source));
+    expect(headersOf("private", rich).dropped).toEqual(expect.arrayContaining(["place", "serial numbers", "owner", "comments", "XMP data", "IPTC data", "data behind the picture"]));
+    expect(headersOf("none", rich)).toMatchObject({ dropped: ["all metadata"], exif: null });
+    expect(headersOf("none", await readSource(await jpegPhoto(40, 30))).dropped).toEqual([]);
   });
 });
 

@@ -41,7 +41,7 @@ describe.each(Object.entries(sources))("%s", (_kind, make) => {
     const answer = await fitPhoto({ source, brief });
     expect(answer.error).toBeNull();
     const output = Buffer.from(answer.output!);
-    const proof = await prove(brief, output, source.facts);
+    const proof = await prove(brief, output, { before: source.facts });
     expect(proof.checks.filter((c) => c.ok === false)).toEqual([]);
     expect(answer.encodes).toBeLessThanOrEqual(MAX_ENCODES * 6);
     expect(answer.steps.length).toBeGreaterThan(0);

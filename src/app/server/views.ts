@@ -1,6 +1,6 @@
 /** From rows of the database to what a page shows. Estimates are worked out here, from the core alone. */
-import { resolveBrief, type Brief, type OutputFormat, type ResolvedBrief } from "@/core/brief";
-import { askedPpi, planGeometry, type Geometry } from "@/core/frame";
+import { heldBy, resolveBrief, type Brief, type OutputFormat, type ResolvedBrief } from "@/core/brief";
+import { aimedSize, askedPpi, AUTO, planGeometry, type Frame, type Geometry } from "@/core/frame";
 import { outputName } from "@/core/names";
 import { allowedFormats, passSteps, planSteps, reasonsToEncode, verdictOf } from "@/core/plan";
 import type { Facts } from "@/core/proof";
@@ -59,7 +59,7 @@ function rowView(row: StoredRow, n: number, use: InUse | null, item: ItemRow | n
   const common = {
     revisionId: row.revisionId, own: row.own !== null,
     id: row.id, photoId: row.photoId, assignmentId: row.assignmentId, name: row.name, thumb: row.thumb, before: row.facts,
-    frame: row.frame ?? { x: 0.5, y: 0.5 }, made: madeView(item), notes: row.measured?.notes ?? [],
+    frame: row.measured?.frame ?? row.frame ?? AUTO, made: madeView(item), notes: row.measured?.notes ?? [],
   };
   const nothing = { geometry: null, figure: "none" as const, bytes: null, ppi: null, steps: [], checks: [], outputName: null };
   if (!use) return { ...common, ...nothing, verdict: null };
@@ -76,10 +76,10 @@ function rowView(row: StoredRow, n: number, use: InUse | null, item: ItemRow | n
   }
   const { geometry, error } = geometryOf(resolved, row.facts, common.frame);
   if (!geometry) return { ...common, ...nothing, verdict: { state: "cannot", reason: error ?? "" } };
-  return { ...common, ...estimate(brief, resolved, row.facts, geometry), verdict: null, outputName: nameOf(brief, resolved, row, n, geometry, null) };
+  return { ...common, ...estimate(brief, resolved, row.facts, geometry, common.frame), verdict: null, outputName: nameOf(brief, resolved, row, n, geometry, null) };
 }
 
-function geometryOf(resolved: ResolvedBrief, facts: Facts, frame: { x: number; y: number }): { geometry: Geometry | null; error: string | null } {
+function geometryOf(resolved: ResolvedBrief, facts: Facts, frame: Frame): { geometry: Geometry | null; error: string | null } {
   try {
     return { geometry: planGeometry(resolved, facts, frame), error: null };
   } catch (error) {
@@ -87,16 +87,16 @@ function geometryOf(resolved: ResolvedBrief, facts: Facts, frame: { x: number; y
   }
 }
 
-function estimate(brief: Brief, resolved: ResolvedBrief, facts: Facts, geometry: Geometry) {
+function estimate(brief: Brief, resolved: ResolvedBrief, facts: Facts, geometry: Geometry, frame: Frame) {
   const { min, max } = resolved.fileSize;
   const fits = (min === null || facts.bytes >= min) && (max === null || facts.bytes <= max);
-  const passes = fits && reasonsToEncode(brief, resolved, facts, geometry).length === 0;
+  const passes = fits && reasonsToEncode(brief, resolved, facts, geometry, frame.takenAs).length === 0;
   const format = allowedFormats(resolved, facts)[0];
   const about = passes ? facts.bytes : aboutBytes(resolved, geometry.width * geometry.height, format);
   const has = facts.resolution?.[0] ?? null;
-  const ppi = askedPpi(resolved, facts, geometry, has) ?? has;
+  const ppi = askedPpi(resolved, aimedSize(facts, frame), geometry, has) ?? has;
   const input = {
-    brief, resolved, facts, geometry, writePpi: ppi, dropped: facts.privateData,
+    brief, resolved: heldBy(resolved, format), facts, geometry, frame, writePpi: ppi, dropped: facts.privateData,
     encoding: { setting: null, format, bytes: null, about, told: [] },
   };
   return { geometry, figure: "about" as const, bytes: about, ppi, checks: [], steps: passes ? passSteps(input, facts.privateData.length === 0 && !brief.resolution && !brief.paper) : planSteps(input) };

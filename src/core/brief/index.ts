@@ -1,3 +1,4 @@
+export * from "./abilities";
 export * from "./parse";
 export * from "./resolve";
 export * from "./schema";

@@ -31,10 +31,15 @@ export interface ResolvedBrief {
   resolution: PixelRange | null;
   fileSize: ByteRange & { aim: Aim };
   quality: { min: number; max: number } | null;
+  space: "srgb" | "display-p3" | "bt2020" | "gray" | "cmyk" | "keep";
+  bits: 8 | 10 | 16;
   profile: "embed" | "omit";
+  /** Whether the brief says anything about the profile itself. */
+  statesProfile: boolean;
   frame: FrameMode;
   background: string;
   enlarge: "never" | "allow";
+  sharpen: { for: "screen" | "print"; amount: number } | null;
   metadata: "keep" | "private" | "none";
   padding: "allow" | "never";
   names: string;
@@ -81,7 +86,11 @@ export function resolveBrief(brief: Brief): ResolvedBrief {
     resolution: range(brief.resolution, parseResolution),
     fileSize: { ...bytes, aim: brief.fileSize?.aim ?? (bytes.max === null ? "clean" : "best") },
     quality: brief.quality ? { min: brief.quality.min ?? 1, max: brief.quality.max ?? 100 } : null,
+    space: brief.colour?.space ?? "srgb",
+    bits: brief.colour?.bits ?? 8,
     profile: brief.colour?.profile ?? "embed",
+    statesProfile: brief.colour?.profile !== undefined,
+    sharpen: brief.sharpen ?? null,
     frame: brief.frame ?? (bothSides || shaped ? "fill" : "whole"),
     background: brief.background ?? "#ffffff",
     enlarge: brief.enlarge ?? (wantsPixels ? "allow" : "never"),

@@ -1,10 +1,10 @@
 /** Which clauses are carried out. What is not is refused by name, never ignored. */
 import { CLAUSE_KEYS, type Brief, type ClauseKey, type OutputFormat } from "./schema";
 
-export const WRITABLE: readonly OutputFormat[] = ["jpeg", "png"];
+export const WRITABLE: readonly OutputFormat[] = ["jpeg", "png", "webp", "avif", "tiff", "gif", "bmp"];
 const CARRIED_OUT: ReadonlySet<ClauseKey> = new Set<ClauseKey>([
   "format", "pick", "width", "height", "longSide", "shortSide", "box", "sizes", "shape", "scale", "paper", "resolution", "fileSize", "quality",
-  "colour", "frame", "background", "enlarge", "metadata", "layers", "padding", "names",
+  "colour", "frame", "background", "enlarge", "sharpen", "metadata", "layers", "padding", "names",
 ]);
 /** The order in which wishes are given up when a photo cannot have them all: the dearest last. */
 export const WISHES_GIVEN_UP: readonly ClauseKey[] = [
@@ -17,10 +17,8 @@ export function notCarriedOut(brief: Brief): string[] {
   for (const format of brief.format ?? []) if (!WRITABLE.includes(format)) found.push(`format ${format}`);
   if (brief.pick === "smallest" && (brief.format?.length ?? 0) > 1) found.push("pick smallest");
   if (brief.fileSize?.aim === "clean") found.push("fileSize aim clean");
-  if (brief.colour?.space !== undefined && brief.colour.space !== "srgb") found.push(`colour space ${brief.colour.space}`);
-  if (brief.colour?.bits !== undefined && brief.colour.bits !== 8) found.push(`colour bits ${brief.colour.bits}`);
+  if (brief.colour?.space === "bt2020") found.push("colour space bt2020");
   if (brief.colour?.light === "hdr") found.push("colour light hdr");
-  if (brief.metadata === "keep") found.push("metadata keep");
   if (brief.layers === "keep") found.push("layers keep");
   return found;
 }

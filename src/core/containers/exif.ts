@@ -30,7 +30,7 @@ export const TAG = {
   InteropIfd: 0xa005, MakerNote: 0x927c, UserComment: 0x9286, CameraOwnerName: 0xa430, BodySerialNumber: 0xa431, LensSerialNumber: 0xa435,
 } as const;
 
-const TYPE_SIZE = [0, 1, 1, 2, 4, 8, 1, 1, 2, 4, 8, 4, 8];
+const TYPE_SIZE = [0, 1, 1, 2, 4, 8, 1, 1, 2, 4, 8, 4, 8, 4];
 const MAX_ENTRIES = 1000;
 
 /** Reads a block that begins with "II" or "MM". Throws {@link ContainerError} when it is no such block. */
@@ -68,6 +68,28 @@ function readDirectory(block: Uint8Array, at: number, littleEndian: boolean): [E
   return [entries, end + 4 <= block.length ? data.getUint32(end, littleEndian) : 0];
 }
 
+/** Where the first directory, its EXIF and GPS directories and all their longer values lie: [start, end] in bytes. */
+export function entrySpans(block: Uint8Array): [number, number][] {
+  const le = block[0] === 0x49;
+  const data = view(block);
+  const spans: [number, number][] = [];
+  const visit = (at: number, depth: number): void => {
+    if (at < 8 || at + 2 > block.length || depth > 1) return;
+    const count = Math.min(data.getUint16(at, le), MAX_ENTRIES);
+    spans.push([at, Math.min(block.length, at + 2 + count * 12 + 4)]);
+    for (let i = 0; i < count; i += 1) {
+      const p = at + 2 + i * 12;
+      if (p + 12 > block.length) return;
+      const [tag, size] = [data.getUint16(p, le), (TYPE_SIZE[data.getUint16(p + 2, le)] ?? 0) * data.getUint32(p + 4, le)];
+      const to = data.getUint32(p + 8, le);
+      if (size > 4 && to + size <= block.length) spans.push([to, to + size]);
+      if (tag === TAG.ExifIfd || tag === TAG.GpsIfd) visit(to, depth + 1);
+    }
+  };
+  visit(data.getUint32(4, le), 0);
+  return spans;
+}
+
 /** Writes the block anew, without a thumbnail. Offsets inside a maker note do not survive; drop it first. */
 export function writeExif(exif: Exif): Uint8Array {
   const le = exif.littleEndian;
@@ -93,7 +115,8 @@ const padded = (n: number) => n + (n & 1);
 const directorySize = (entries: ExifEntry[]) =>
   2 + entries.length * 12 + 4 + entries.reduce((sum, e) => sum + (e.value.length > 4 ? padded(e.value.length) : 0), 0);
 
-function directory(entries: ExifEntry[], base: number, le: boolean): Uint8Array {
+/** A directory as it stands at offset `base`: its entries by tag, no next one, then the values that are longer than 4 bytes. */
+export function directory(entries: ExifEntry[], base: number, le: boolean): Uint8Array {
   const sorted = [...entries].sort((a, b) => a.tag - b.tag);
   const out = new Uint8Array(directorySize(sorted));
   const data = view(out);
@@ -196,6 +219,30 @@ export function resolutionOf(exif: Exif | null): [number, number] | null {
   const unit = numberAt(exif.ifd0, TAG.ResolutionUnit, le) ?? 2;
   if (x === null || y === null || x <= 0 || y <= 0 || (unit !== 2 && unit !== 3)) return null;
   return unit === 3 ? [x * 2.54, y * 2.54] : [x, y];
+}
+
+/**
+ * The block with this resolution written over the old one, every other byte where it was; null where there is none to write over.
+ * Maker notes and thumbnails survive only this way.
+ */
+export function patchResolution(block: Uint8Array, ppi: number): Uint8Array | null {
+  const le = block[0] === 0x49;
+  const out = block.slice();
+  const data = view(out);
+  const at = data.getUint32(4, le);
+  const found = new Set<number>();
+  const count = at + 2 <= out.length ? Math.min(data.getUint16(at, le), MAX_ENTRIES) : 0;
+  for (let i = 0; i < count; i += 1) {
+    const p = at + 2 + i * 12;
+    if (p + 12 > out.length) return null;
+    const [tag, type] = [data.getUint16(p, le), data.getUint16(p + 2, le)];
+    const to = data.getUint32(p + 8, le);
+    if ((tag === TAG.XResolution || tag === TAG.YResolution) && type === 5 && to + 8 <= out.length) out.set(rationalEntry(tag, ppi, le).value, to);
+    else if (tag === TAG.ResolutionUnit && type === 3) data.setUint16(p + 8, 2, le);
+    else continue;
+    found.add(tag);
+  }
+  return found.size === 3 ? out : null;
 }
 
 /** The same block with this resolution (ppi, both ways). */

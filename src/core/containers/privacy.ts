@@ -26,6 +26,12 @@ const NAMED: ReadonlyMap<number, string> = new Map([
   [0x9c9d, "owner"], [0x9c9c, "comments"], [0xc4a5, "print data"], [0xa420, "unique ids"],
 ]);
 
+/** What describes how a picture is stored and printed, and says nothing about anyone. */
+const BARE: ReadonlySet<number> = new Set([TAG.XResolution, TAG.YResolution, TAG.ResolutionUnit, TAG.Orientation, TAG.YCbCrPositioning]);
+
+/** Whether a block holds nothing but resolution and orientation. */
+export const isBareExif = (exif: Exif): boolean => !exif.exif.length && !exif.gps.length && !exif.hasThumbnail && exif.ifd0.every((e) => BARE.has(e.tag));
+
 export interface Filtered {
   /** Null where nothing is left. */
   exif: Exif | null;
@@ -33,8 +39,10 @@ export interface Filtered {
   dropped: string[];
 }
 
-export function filterExif(exif: Exif, rule: "private" | "none"): Filtered {
+/** Under `keep` only the embedded thumbnail goes: it shows the photo as it was. */
+export function filterExif(exif: Exif, rule: "keep" | "private" | "none"): Filtered {
   if (rule === "none") return { exif: null, dropped: ["all EXIF data"] };
+  if (rule === "keep") return { exif: { ...exif, hasThumbnail: false }, dropped: exif.hasThumbnail ? ["embedded thumbnail"] : [] };
   const dropped = new Set<string>();
   const keep = (kept: ReadonlySet<number>) => (entry: ExifEntry) => {
     if (kept.has(entry.tag)) return true;

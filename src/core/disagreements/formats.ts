@@ -1,21 +1,6 @@
 /** Clauses that a file type has no room for. */
-import { clauseWords, formatName, type Brief, type ClauseKey, type OutputFormat } from "../brief";
+import { CAN, clauseWords, formatName, type Brief, type ClauseKey, type OutputFormat } from "../brief";
 import type { Choice, Disagreement } from "./types";
-
-/**
- * Bits per channel (JPEG: ITU-T T.81 baseline; PNG: W3C PNG 3rd ed.; WebP: RFC 9649; AVIF: AV1 profiles;
- * TIFF 6.0; GIF89a palette of 8-bit entries; BMP), CMYK and a field for resolution.
- */
-const CAN: Record<OutputFormat, { bits: number[]; cmyk: boolean; resolution: boolean; wide: boolean; hdr: boolean; layers: boolean }> = {
-  jpeg: { bits: [8], cmyk: true, resolution: true, wide: true, hdr: false, layers: false },
-  png: { bits: [8, 16], cmyk: false, resolution: true, wide: true, hdr: false, layers: false },
-  webp: { bits: [8], cmyk: false, resolution: true, wide: true, hdr: false, layers: false },
-  avif: { bits: [8, 10], cmyk: false, resolution: true, wide: true, hdr: true, layers: false },
-  tiff: { bits: [8, 16], cmyk: true, resolution: true, wide: true, hdr: false, layers: true },
-  gif: { bits: [8], cmyk: false, resolution: false, wide: false, hdr: false, layers: false },
-  bmp: { bits: [8], cmyk: false, resolution: true, wide: false, hdr: false, layers: false },
-  pdf: { bits: [8], cmyk: true, resolution: true, wide: true, hdr: false, layers: false },
-};
 
 interface Need {
   clause: ClauseKey;
@@ -28,13 +13,15 @@ interface Need {
 function needs(brief: Brief): Need[] {
   const out: Need[] = [];
   const { colour } = brief;
-  const less = (key: "bits" | "space" | "light"): Brief["colour"] | null => {
+  const less = (key: "bits" | "space" | "light" | "profile"): Brief["colour"] | null => {
     const { [key]: _, ...rest } = colour!;
     return Object.keys(rest).length ? rest : null;
   };
   if (colour?.bits !== undefined) out.push({ clause: "colour", what: `${colour.bits} bits a channel`, without: less("bits"), can: (f) => CAN[f].bits.includes(colour.bits!) });
   if (colour?.space === "cmyk") out.push({ clause: "colour", what: "CMYK", without: less("space"), can: (f) => CAN[f].cmyk });
+  if (colour?.space === "gray") out.push({ clause: "colour", what: "grey alone", without: less("space"), can: (f) => CAN[f].grey });
   if (colour?.space === "display-p3" || colour?.space === "bt2020") out.push({ clause: "colour", what: "a wide colour space", without: less("space"), can: (f) => CAN[f].wide });
+  if (colour?.profile === "embed") out.push({ clause: "colour", what: "a colour profile", without: less("profile"), can: (f) => CAN[f].wide });
   if (colour?.light === "hdr") out.push({ clause: "colour", what: "light above white", without: less("light"), can: (f) => CAN[f].hdr });
   if (brief.resolution) out.push({ clause: "resolution", what: "a resolution", without: null, can: (f) => CAN[f].resolution });
   else if (brief.paper) out.push({ clause: "paper", what: "a size on paper", without: null, can: (f) => CAN[f].resolution });

@@ -1,24 +1,22 @@
 /** Which part of a photo is used and how many pixels it becomes. All results are whole pixels that hit what is asked. */
 import type { FrameMode, ResolvedBrief } from "../brief";
 import { formatSize } from "../units";
-import type { Rect, Size } from "./orientation";
+import { GeometryError } from "./error";
+import { aimedSize, CENTRED, checkFrame, cutsByHand, turnedSize, type Frame } from "./frame";
+import type { QuarterTurn, Rect, Size } from "./orientation";
 import { hasShape, naturalSize, targetFor, type Bounds, type Target } from "./target";
-
-/** Where the used part sits along the axis that is cut (or padded): 0 left or top, 0.5 middle, 1 right or bottom. */
-export interface Frame {
-  x: number;
-  y: number;
-}
-
-export const CENTRED: Frame = { x: 0.5, y: 0.5 };
 
 export interface Geometry {
   /** Output size in pixels. */
   width: number;
   height: number;
   mode: FrameMode;
-  /** The part of the upright photo that is used, in its pixels, not rounded. */
+  /** The part of the upright and turned photo that is used, in its pixels, not rounded, before it leans by `angle` about its centre. */
   crop: Rect;
+  /** Clockwise quarter turns after the EXIF orientation; missing is 0. */
+  turn?: QuarterTurn;
+  /** How far the part leans clockwise, in degrees; missing is 0. */
+  angle?: number;
   /** Where it lies in the output, in whole pixels; smaller than the output only where background is added. */
   place: Rect;
   /** Output pixels per photo pixel, the larger of both axes; above 1 pixels are made up. */
@@ -27,27 +25,20 @@ export interface Geometry {
   cut: number;
 }
 
-/** The brief cannot be met by this photo, whatever the encoding. The message is one sentence for people. */
-export class GeometryError extends Error {
-  constructor(message: string) {
-    super(message);
-    this.name = "GeometryError";
-  }
-}
-
 const clamp = (value: number, { min, max }: Bounds) => Math.min(max, Math.max(min, value));
 
-/** The geometry that a brief asks for. Throws {@link GeometryError} with a sentence when the photo cannot meet it. */
+/** The geometry that a brief asks for. `photo` is upright. Throws {@link GeometryError} with a sentence when the photo cannot meet it. */
 export function planGeometry(brief: ResolvedBrief, photo: Size, frame: Frame = CENTRED): Geometry {
-  const target = targetFor(brief, photo);
+  checkFrame(frame);
+  const target = targetFor(brief, aimedSize(photo, frame));
   const { width: w, height: h } = target;
   if (w.min === w.max && h.min === h.max) return frameInto(brief, photo, { width: w.min, height: h.min }, frame);
-  const base = naturalSize(photo, target.ratio, brief);
+  const base = baseSize(brief, photo, target.ratio, frame);
   // A side of one pixel is the least there is, so asking for one asks nothing.
   const least = (side: Bounds, px: number) => (side.min <= 1 ? 0 : (side.min - 0.5) / px);
   const low = Math.max(least(w, base.width), least(h, base.height));
   const high = Math.min((w.max + 0.499) / base.width, (h.max + 0.499) / base.height);
-  if (low > high && brief.frame === "whole") {
+  if (low > high && brief.frame === "whole" && !cutsByHand(frame)) {
     throw new GeometryError(
       `The whole photo (${formatSize(photo.width, photo.height)} px) has the wrong shape for the asked sides; let it be cut (frame fill) or padded (frame pad).`,
     );
@@ -56,6 +47,26 @@ export function planGeometry(brief: ResolvedBrief, photo: Size, frame: Frame = C
   if (high < 1) scale = Math.min(w.max / base.width, h.max / base.height);
   if (low > 1 || (low > high && low > scale)) scale = Math.max(w.min / base.width, h.min / base.height);
   return frameInto(brief, photo, sizeAt(base, scale, target), frame);
+}
+
+/** The size at which no pixel of the used part is made or lost. */
+function baseSize(brief: ResolvedBrief, photo: Size, ratio: number | null, frame: Frame): Size {
+  const seen = turnedSize(photo, frame);
+  if (!cutsByHand(frame)) return naturalSize(seen, ratio, brief);
+  const aimed = aimedSize(photo, frame);
+  return largestPart(seen, ratio ?? aimed.width / aimed.height, frame);
+}
+
+/** The part of that shape that a frame takes: the largest that fits at its angle, divided by its zoom. */
+function largestPart(seen: Size, ratio: number, frame: Frame): Size {
+  const { cos, sin } = lean(frame.angle ?? 0);
+  const width = Math.min(seen.width / (cos + sin / ratio), seen.height / (sin + cos / ratio)) / (frame.zoom ?? 1);
+  return { width, height: width / ratio };
+}
+
+function lean(angle: number): { cos: number; sin: number } {
+  const radians = (Math.abs(angle) * Math.PI) / 180;
+  return { cos: Math.cos(radians), sin: Math.sin(radians) };
 }
 
 /** Whole sides at a scale, inside the bounds and of the asked shape. */
@@ -71,7 +82,7 @@ function sizeAt(base: Size, scale: number, { width: w, height: h, ratio }: Targe
 
 /** The same geometry with about `area` times its pixels, where the brief leaves that free (its wishes may yield); null where it does not. */
 export function rescale(brief: ResolvedBrief, photo: Size, from: Geometry, area: number, frame: Frame = CENTRED): Geometry | null {
-  const bounds = targetFor(brief, photo, brief.wishes);
+  const bounds = targetFor(brief, aimedSize(photo, frame), brief.wishes);
   const side = Math.sqrt(area);
   const cap = brief.enlarge === "allow" || area < 1 ? Infinity : 1 / from.scale;
   const factor = Math.min(side, cap);
@@ -87,38 +98,54 @@ export function rescale(brief: ResolvedBrief, photo: Size, from: Geometry, area:
 
 /** Puts the photo into an output of exactly `out` pixels. */
 export function frameInto(brief: ResolvedBrief, photo: Size, out: Size, frame: Frame = CENTRED): Geometry {
-  const [sx, sy] = [out.width / photo.width, out.height / photo.height];
-  const sameShape = Math.round(photo.width * sy) === out.width || Math.round(photo.height * sx) === out.height;
+  const seen = turnedSize(photo, frame);
+  const byHand = cutsByHand(frame);
+  const [sx, sy] = [out.width / seen.width, out.height / seen.height];
+  const sameShape = Math.round(seen.width * sy) === out.width || Math.round(seen.height * sx) === out.height;
+  if (byHand && (brief.stated.has("frame") && brief.frame !== "fill")) {
+    throw new GeometryError(`The brief says that nothing is cut (frame ${brief.frame}), but this frame takes a part of the photo. Reset the frame, or let the brief cut.`);
+  }
   // "Nothing cut" into two fixed sides of another shape can only be met with background.
-  const mode: FrameMode = brief.frame === "whole" && !sameShape ? "pad" : brief.frame;
-  const whole: Rect = { x: 0, y: 0, width: photo.width, height: photo.height };
+  const mode: FrameMode = byHand ? "fill" : brief.frame === "whole" && !sameShape ? "pad" : brief.frame;
+  const whole: Rect = { x: 0, y: 0, width: seen.width, height: seen.height };
   const full: Rect = { x: 0, y: 0, width: out.width, height: out.height };
+  const turns = { ...(frame.turn && { turn: frame.turn }), ...(frame.angle && { angle: frame.angle }) };
   let geometry: Geometry;
-  if (mode === "stretch" || mode === "whole" || (sameShape && mode !== "pad")) {
-    geometry = { ...out, mode: sameShape ? "whole" : mode, crop: whole, place: full, scale: Math.max(sx, sy), cut: 0 };
+  if (!byHand && (mode === "stretch" || mode === "whole" || (sameShape && mode !== "pad"))) {
+    geometry = { ...out, ...turns, mode: sameShape ? "whole" : mode, crop: whole, place: full, scale: Math.max(sx, sy), cut: 0 };
   } else if (mode === "fill") {
-    const scale = Math.max(sx, sy);
-    const [cw, ch] = [Math.min(photo.width, out.width / scale), Math.min(photo.height, out.height / scale)];
-    const crop = { x: (photo.width - cw) * frame.x, y: (photo.height - ch) * frame.y, width: cw, height: ch };
-    geometry = { ...out, mode, crop, place: full, scale, cut: 1 - (cw * ch) / (photo.width * photo.height) };
+    const part = largestPart(seen, out.width / out.height, frame);
+    const { cos, sin } = lean(frame.angle ?? 0);
+    // The leaning part's own bounds have to stay inside the photo.
+    const [bw, bh] = [part.width * cos + part.height * sin, part.width * sin + part.height * cos];
+    const centre = { x: bw / 2 + Math.max(0, seen.width - bw) * frame.x, y: bh / 2 + Math.max(0, seen.height - bh) * frame.y };
+    const crop = { x: centre.x - part.width / 2, y: centre.y - part.height / 2, ...part };
+    // Without a lean a corner below zero is the rounding of a float.
+    if (!frame.angle) Object.assign(crop, { x: Math.max(0, crop.x), y: Math.max(0, crop.y) });
+    geometry = { ...out, ...turns, mode, crop, place: full, scale: out.width / part.width, cut: 1 - (part.width * part.height) / (seen.width * seen.height) };
   } else {
     const fit = Math.min(sx, sy);
     const scale = brief.enlarge === "never" ? Math.min(1, fit) : fit;
-    const [pw, ph] = [Math.max(1, Math.round(photo.width * scale)), Math.max(1, Math.round(photo.height * scale))];
+    const [pw, ph] = [Math.max(1, Math.round(seen.width * scale)), Math.max(1, Math.round(seen.height * scale))];
     const place = { x: Math.round((out.width - pw) * frame.x), y: Math.round((out.height - ph) * frame.y), width: pw, height: ph };
     const fills = pw === out.width && ph === out.height;
-    geometry = { ...out, mode: fills ? "whole" : "pad", crop: whole, place, scale, cut: 0 };
+    geometry = { ...out, ...turns, mode: fills ? "whole" : "pad", crop: whole, place, scale, cut: 0 };
   }
   // Half a pixel of rounding is not an enlargement.
-  if (brief.enlarge === "never" && geometry.scale > 1 && (out.width > photo.width || out.height > photo.height)) {
+  if (brief.enlarge === "never" && geometry.scale > 1 && (out.width > geometry.crop.width + 0.5 || out.height > geometry.crop.height + 0.5)) {
     throw new GeometryError(
-      `${formatSize(out.width, out.height)} px are asked, the photo has ${formatSize(photo.width, photo.height)} px and enlarging is ruled out; allow enlarging or bring a larger photo.`,
+      `${formatSize(out.width, out.height)} px are asked, ${part(geometry, seen)} and enlarging is ruled out; allow enlarging or bring a larger photo.`,
     );
   }
   return geometry;
 }
 
+function part({ crop }: Geometry, seen: Size): string {
+  const all = crop.width >= seen.width - 0.5 && crop.height >= seen.height - 0.5;
+  return all ? `the photo has ${formatSize(seen.width, seen.height)} px` : `the part of the photo has ${formatSize(Math.round(crop.width), Math.round(crop.height))} px`;
+}
+
 /** Whether the output has exactly the photo's pixels, none cut, moved or made. */
 export function keepsPixels(geometry: Geometry, photo: Size): boolean {
-  return geometry.width === photo.width && geometry.height === photo.height && geometry.cut === 0 && geometry.mode === "whole";
+  return geometry.width === photo.width && geometry.height === photo.height && geometry.cut === 0 && geometry.mode === "whole" && !geometry.turn && !geometry.angle;
 }

@@ -21,6 +21,21 @@ export function uprightSize(stored: Size, orientation: number): Size {
   return swapsSides(orientation) ? { width: stored.height, height: stored.width } : { ...stored };
 }
 
+export type QuarterTurn = 0 | 90 | 180 | 270;
+
+/** Orientations 2, 4, 5 and 7 show the picture in a mirror. */
+export const isMirrored = (orientation: number): boolean => orientation === 2 || orientation === 4 || orientation === 5 || orientation === 7;
+
+/** What each orientation becomes by one quarter turn to the right (clockwise) of the upright picture. */
+const TURNED: Readonly<Record<number, number>> = { 1: 6, 6: 3, 3: 8, 8: 1, 2: 7, 7: 4, 4: 5, 5: 2 };
+
+/** The orientation that shows a picture turned clockwise by so many degrees after the one it has. */
+export function turnOrientation(orientation: number, turn: QuarterTurn): number {
+  let out = orientation >= 1 && orientation <= 8 ? orientation : 1;
+  for (let k = 0; k < turn / 90; k += 1) out = TURNED[out];
+  return out;
+}
+
 /** Position in the stored picture of the upright pixel (x, y); `w` and `h` are the stored size. */
 function storedPosition(x: number, y: number, w: number, h: number, orientation: number): [number, number] {
   switch (orientation) {
@@ -45,10 +60,10 @@ export function toStored(rect: Rect, stored: Size, orientation: number): Rect {
 }
 
 /** Pixels turned upright. `pixels` is stored.width × stored.height × channels, interleaved. */
-export function orientPixels(pixels: Uint8Array, stored: Size, channels: number, orientation: number): Uint8Array {
+export function orientPixels<T extends Uint8Array | Uint16Array>(pixels: T, stored: Size, channels: number, orientation: number): T {
   if (orientation <= 1 || orientation > 8) return pixels;
   const { width, height } = uprightSize(stored, orientation);
-  const out = new Uint8Array(pixels.length);
+  const out = (pixels instanceof Uint16Array ? new Uint16Array(pixels.length) : new Uint8Array(pixels.length)) as T;
   const [ox, oy] = storedPosition(0, 0, stored.width, stored.height, orientation);
   const [rx, ry] = storedPosition(1, 0, stored.width, stored.height, orientation);
   const [dx, dy] = storedPosition(0, 1, stored.width, stored.height, orientation);

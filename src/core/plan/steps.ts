@@ -1,7 +1,12 @@
-/** The plan of one photo in numbered plain sentences, each with its reason. */
-import { clauseWords, formatName, type Brief, type ResolvedBrief } from "../brief";
-import { keepsPixels, swapsSides, targetFor, type Geometry } from "../frame";
+/**
+ * The plan of one photo in numbered plain sentences, each with its reason, in the order in which it is carried out:
+ * colours, frame, pixels, sharpening, bits, encoding, resolution.
+ */
+import type { ConversionReport } from "../colour";
+import { clauseWords, formatName, type Brief, type OutputFormat, type ResolvedBrief, CAN } from "../brief";
+import { aimedSize, CENTRED, keepsPixels, swapsSides, targetFor, turnedSize, type Frame, type Geometry } from "../frame";
 import { spaceName, type Facts } from "../proof";
+import { DEFAULT_REDUCING, kernelNames, type KernelName } from "../resample";
 import type { Setting } from "../search";
 import { formatBytes, formatPpi, formatSize, trimNumber } from "../units";
 
@@ -24,13 +29,19 @@ export interface PlanInput {
   resolved: ResolvedBrief;
   facts: Facts;
   geometry: Geometry;
+  frame?: Frame;
   encoding: Encoding;
   /** ppi to be written; null where none is. */
   writePpi: number | null;
   dropped: string[];
+  /** What was really done, where the picture was made. */
+  kernel?: KernelName | null;
+  conversion?: ConversionReport | null;
+  /** Nobody has moved the frame. */
+  proposed?: boolean;
 }
 
-/** Steps for a photo that is encoded anew, in the order in which they are carried out. */
+/** Steps for a photo that is encoded anew. */
 export function planSteps(input: PlanInput): Step[] {
   const { facts } = input;
   const steps: Step[] = [];
@@ -38,20 +49,57 @@ export function planSteps(input: PlanInput): Step[] {
   if (facts.orientation !== 1) {
     steps.push({ do: swapsSides(facts.orientation) ? "Turn it upright" : "Set it straight", why: "its EXIF orientation says so" });
   }
-  if (facts.colourSpace !== "srgb") steps.push({ do: "Turn colours into sRGB", why: `the file is in ${spaceName(facts.colourSpace)}` });
-  steps.push(...frameSteps(input));
-  if ((facts.bits ?? 8) > 8) steps.push({ do: "Bring it to 8 bits", why: `the file has ${facts.bits} bits a channel` });
-  if (facts.alpha && input.encoding.format === "jpeg") {
-    steps.push({ do: `Lay it on ${input.resolved.background}`, why: "JPEG holds no transparency" });
+  steps.push(...colourSteps(input), ...frameSteps(input), ...sharpenSteps(input), ...bitSteps(input));
+  const format = input.encoding.format as OutputFormat;
+  if (facts.alpha && CAN[format] && !CAN[format].transparency) {
+    steps.push({ do: `Lay it on ${input.resolved.background}`, why: `${formatName(format)} holds no transparency` });
   }
   steps.push(...encodingSteps(input.encoding, input.resolved));
-  if (input.writePpi !== null) steps.push({ do: `Write ${formatPpi(input.writePpi)}`, why: densityReason(input) });
+  if (input.writePpi !== null && CAN[format]?.resolution !== false) steps.push({ do: `Write ${formatPpi(input.writePpi)}`, why: `${densityReason(input)}; it changes no pixels` });
   if (input.dropped.length) steps.push({ do: `Leave out ${input.dropped.join(", ")}`, why: metadataReason(input) });
   return steps;
 }
 
-function densityReason({ brief, resolved, facts }: PlanInput): string {
-  const gaveWay = targetFor(resolved, facts).lost.some(({ clause }) => clause === "paper");
+function colourSteps({ brief, resolved, facts, frame, conversion }: PlanInput): Step[] {
+  const steps: Step[] = [];
+  const { takenAs } = frame ?? {};
+  const relabelled = takenAs !== undefined && !facts.profile && facts.colourSpace === "srgb";
+  if (facts.profileFault) steps.push({ do: "Take its colours as sRGB", why: `the profile in the file ${facts.profileFault}` });
+  if (relabelled) steps.push({ do: `Take its colours as ${spaceName(takenAs)}: relabelled, not converted`, why: "the file says nothing, you do" });
+  const from = relabelled ? takenAs : facts.colourSpace;
+  if (resolved.space === "keep") {
+    if (brief.colour) steps.push({ do: `Keep the colours in ${spaceName(from)}`, why: "the brief asks for it" });
+  } else if (from !== resolved.space) {
+    steps.push({ do: `Turn colours into ${spaceName(resolved.space)}`, why: `the file is in ${spaceName(from)}${conversion ? `; ${conversionWords(conversion, resolved.space)}` : ""}` });
+  }
+  return steps;
+}
+
+/** "0.4 % of the pixels fell outside; ΔE 0.1 on average, 3.2 at most". */
+export function conversionWords({ outside, meanDelta, maxDelta }: ConversionReport, space: string): string {
+  const moved = `ΔE ${trimNumber(meanDelta, 1)} on average, ${trimNumber(maxDelta, 1)} at most`;
+  if (space === "gray") return `only the lightness stays, ${moved}`;
+  if (outside === 0) return "nothing falls outside";
+  return `${outside < 0.0005 ? "under 0.1" : trimNumber(outside * 100, 1)} % fell outside, ${moved}`;
+}
+
+function sharpenSteps({ resolved, writePpi }: PlanInput): Step[] {
+  const { sharpen } = resolved;
+  if (!sharpen || sharpen.amount === 0) return [];
+  const at = sharpen.for === "print" ? ` at ${formatPpi(writePpi ?? 300)}` : "";
+  return [{ do: `Sharpen for ${sharpen.for}${at}, ${sharpen.amount} of 100`, why: "after resizing, which softens edges; on lightness only" }];
+}
+
+function bitSteps({ resolved, facts, encoding }: PlanInput): Step[] {
+  const format = encoding.format as OutputFormat;
+  const bits = CAN[format]?.bits.includes(resolved.bits) === false ? 8 : resolved.bits;
+  if ((facts.bits ?? 8) > bits) return [{ do: `Bring it to ${bits} bits`, why: `the file has ${facts.bits} bits a channel; last, so that nothing is rounded twice, and with noise where bands would show` }];
+  if ((facts.bits ?? 8) < bits) return [{ do: `Write ${bits} bits`, why: "the brief asks for it; the photo has no more steps than before" }];
+  return [];
+}
+
+function densityReason({ brief, resolved, facts, frame }: PlanInput): string {
+  const gaveWay = targetFor(resolved, aimedSize(facts, frame ?? CENTRED)).lost.some(({ clause }) => clause === "paper");
   if (brief.paper) return gaveWay ? `so that nothing sticks out of ${clauseWords(brief, "paper")}` : `so that it prints ${clauseWords(brief, "paper")}`;
   return brief.resolution ? "the brief asks for it" : "as the photo says";
 }
@@ -67,33 +115,41 @@ export function passSteps(input: PlanInput, identical: boolean): Step[] {
 
 const metadataReason = (input: PlanInput) => (input.brief.metadata ? "the brief asks for it" : "private data stay with you unless the brief asks for them");
 
-function frameSteps({ facts, geometry, resolved }: PlanInput): Step[] {
+function frameSteps(input: PlanInput): Step[] {
+  const { facts, geometry, resolved, frame, kernel, proposed } = input;
   const steps: Step[] = [];
   const size = formatSize(geometry.width, geometry.height);
   if (keepsPixels(geometry, facts)) return [];
+  const seen = turnedSize(facts, { ...CENTRED, turn: geometry.turn });
   const asked = `the brief asks for ${size} px`;
+  if (geometry.turn) steps.push({ do: `Turn it ${geometry.turn === 270 ? "90° to the left" : `${geometry.turn}°${geometry.turn === 90 ? " to the right" : ""}`}`, why: "you turned it" });
+  if (geometry.angle) steps.push({ do: `Straighten it by ${trimNumber(Math.abs(geometry.angle), 2)}°`, why: `you set it ${geometry.angle > 0 ? "clockwise" : "the other way"}` });
   if (geometry.mode === "fill" && geometry.cut > 0) {
-    steps.push({ do: `Cut ${percent(geometry.cut)} away, ${where(geometry, facts)}`, why: `${size} has another shape than ${formatSize(facts.width, facts.height)}` });
+    const shape = `${size} has another shape than ${formatSize(seen.width, seen.height)}`;
+    const why = (frame?.zoom ?? 1) > 1 ? "your frame is closer" : geometry.angle ? "the corners lie outside" : shape;
+    steps.push({ do: `Cut ${percent(geometry.cut)} away, ${where(geometry, seen)}`, why: proposed ? `${why}; most detail is there, check the frame` : why });
   }
   if (geometry.mode === "stretch") steps.push({ do: "Stretch it, so it is distorted", why: "the brief asks for it" });
+  const made = formatSize(geometry.place.width, geometry.place.height);
   if (Math.abs(geometry.scale - 1) < 1e-9) {
     if (!steps.length && geometry.mode !== "pad") steps.push({ do: `Keep ${size} px`, why: "nothing has to be resized" });
   } else if (geometry.scale < 1) {
-    steps.push({ do: `Reduce ${trimNumber(1 / geometry.scale, 1)} × to ${formatSize(geometry.place.width, geometry.place.height)} px`, why: `${asked}; Lanczos 3` });
+    steps.push({ do: `Reduce ${trimNumber(1 / geometry.scale, 1)} × to ${made} px`, why: `${asked}; in linear light, ${kernelNames[kernel ?? frame?.kernel ?? DEFAULT_REDUCING]}` });
   } else {
-    steps.push({ do: `Enlarge ${trimNumber(geometry.scale, 1)} × to ${formatSize(geometry.place.width, geometry.place.height)} px`, why: `${asked}; the pixels between are made up` });
+    const how = kernel === "nearest" && !frame?.kernel ? "few colours and hard edges, so pixels are repeated and edges stay hard" : `the pixels between are made up${kernel ? ` by ${kernelNames[kernel]}` : ""}`;
+    steps.push({ do: `Enlarge ${trimNumber(geometry.scale, 1)} × to ${made} px`, why: `${asked}; ${how}` });
   }
   if (geometry.mode === "pad") steps.push({ do: `Add ${resolved.background} around it to ${size} px`, why: "nothing of the photo is cut" });
   return steps;
 }
 
-function where(geometry: Geometry, facts: Facts): string {
-  const sideways = geometry.crop.width < facts.width - 0.5;
-  const rest = sideways ? facts.width - geometry.crop.width : facts.height - geometry.crop.height;
-  const at = (sideways ? geometry.crop.x : geometry.crop.y) / Math.max(1e-9, rest);
-  if (at < 0.34) return sideways ? "keeping the left" : "keeping the top";
-  if (at > 0.66) return sideways ? "keeping the right" : "keeping the bottom";
-  return "keeping the middle";
+const DOWN = ["top", "", "bottom"];
+const ACROSS = ["left", "", "right"];
+/** "keeping the left", "keeping the top right", "keeping the middle". */
+function where({ crop }: Geometry, seen: { width: number; height: number }): string {
+  const third = (at: number, length: number, all: number) => (all - length < 0.5 ? 1 : at / (all - length) < 0.34 ? 0 : at / (all - length) > 0.66 ? 2 : 1);
+  const words = [DOWN[third(crop.y, crop.height, seen.height)], ACROSS[third(crop.x, crop.width, seen.width)]].filter(Boolean).join(" ");
+  return `keeping the ${words || "middle"}`;
 }
 
 function encodingSteps(encoding: Encoding, brief: ResolvedBrief): Step[] {
@@ -110,8 +166,22 @@ function encodingSteps(encoding: Encoding, brief: ResolvedBrief): Step[] {
 /** "JPEG 4:4:4, quality 94", "PNG, every colour kept". */
 export function settingWords(setting: Setting | null, format: string): string {
   if (!setting) return `Save as ${formatName(format)}`;
-  if (setting.format === "png") return `PNG, ${setting.colours ? `${setting.colours} colours` : "every colour kept"}`;
-  return `JPEG ${setting.chroma}, quality ${setting.quality}`;
+  switch (setting.format) {
+    case "jpeg":
+      return `JPEG ${setting.chroma}, quality ${setting.quality}`;
+    case "png":
+      return `PNG, ${setting.colours ? `${setting.colours} colours` : "every colour kept"}`;
+    case "webp":
+      return setting.quality === null ? "WebP, lossless" : `WebP, setting ${setting.quality} of its encoder`;
+    case "avif":
+      return `AVIF of ${setting.bits} bits, setting ${setting.quality} of its encoder, effort ${setting.effort}`;
+    case "tiff":
+      return setting.packing === "none" ? "TIFF, not packed" : `TIFF, packed by ${setting.packing === "lzw" ? "LZW" : "Deflate"}, lossless`;
+    case "gif":
+      return `GIF with ${setting.colours} colours`;
+    default:
+      return "BMP, 24 bits a pixel";
+  }
 }
 
 export function percent(share: number): string {

@@ -1,6 +1,6 @@
 /** The proof: each stated clause against facts that were read back from the written bytes. */
-import { clauseWords, formatName, type Brief, type ClauseKey, type PixelRange, type ResolvedBrief, within } from "../brief";
-import { hasShape, holdsPaper, targetFor } from "../frame";
+import { clauseWords, formatName, FORMATS, lostToFormat, type Brief, type ClauseKey, type PixelRange, type ResolvedBrief, within } from "../brief";
+import { aimedSize, CENTRED, hasShape, holdsPaper, targetFor, type Frame, type Size } from "../frame";
 import { formatBytes, formatPpi, formatSize, trimNumber } from "../units";
 import { spaceName, type Facts } from "./facts";
 
@@ -20,10 +20,11 @@ const RESOLUTION_SLACK = 0.05;
  * One check for each clause that the brief states and that can be read off a file, in the order of the schema.
  * `before` are the facts of the photo that it was made from; null where only the file is known.
  */
-export function checkFacts(brief: Brief, resolved: ResolvedBrief, facts: Facts, before: Facts | null = null): Check[] {
+export function checkFacts(brief: Brief, resolved: ResolvedBrief, facts: Facts, before: Facts | null = null, frame: Frame = CENTRED): Check[] {
   const checks: Check[] = [];
-  const target = targetFor(resolved, before ?? facts);
-  const lost = new Set(target.lost.map(({ clause }) => clause));
+  const target = targetFor(resolved, before ? aimedSize(before, frame) : facts);
+  const written = FORMATS.find((format) => format === facts.format);
+  const lost = new Set([...target.lost.map(({ clause }) => clause), ...(written ? lostToFormat(resolved, written) : [])]);
   const add = (clause: ClauseKey, found: string, ok: boolean, asked = clauseWords(brief, clause)!) => {
     const yields = !ok && (resolved.wishes.has(clause) || lost.has(clause));
     checks.push({ clause, asked, found, ok: yields ? null : ok, gaveWay: yields });
@@ -49,7 +50,7 @@ export function checkFacts(brief: Brief, resolved: ResolvedBrief, facts: Facts, 
   if (resolved.shape !== null) add("shape", size, hasShape(facts.width, facts.height, resolved.shape));
   if (resolved.scale !== null) {
     if (!before) checks.push({ clause: "scale", asked: brief.scale!, found: "not told by the file alone", ok: null, gaveWay: false });
-    else add("scale", size, scaled(resolved.scale, before, facts));
+    else add("scale", size, scaled(resolved.scale, aimedSize(before, frame), facts));
   }
   if (target.paper) {
     const { paper } = target;
@@ -91,7 +92,7 @@ function checkColour(asked: NonNullable<Brief["colour"]>, facts: Facts, add: Add
   add("colour", found, space && bits && profile);
 }
 
-function scaled(scale: number, before: Facts, after: Facts): boolean {
+function scaled(scale: number, before: Size, after: Size): boolean {
   return Math.abs(after.width - before.width * scale) <= 0.5 && Math.abs(after.height - before.height * scale) <= 0.5;
 }
 

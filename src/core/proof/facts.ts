@@ -22,7 +22,11 @@ export interface Facts {
   alpha: boolean;
   /** Whether a colour profile (or the sRGB chunk of PNG) is embedded. */
   profile: boolean;
+  /** Why a profile that is there is not used, as the end of a sentence; null or missing where there is nothing to say. */
+  profileFault?: string | null;
   pages: number;
+  /** Whether nothing beside the picture can be rewritten in place; missing is no. */
+  fixedHeaders?: boolean;
   /** What of the metadata `private` would drop, in words. */
   privateData: string[];
   /** Whether anything is there that `none` would drop. */

@@ -6,7 +6,9 @@ import { formatName, type OutputFormat, type ResolvedBrief } from "../brief";
 import { rescale, type Frame, type Geometry, type Size } from "../frame";
 import { formatBytes, formatSize } from "../units";
 import { LOWEST_QUALITY, LOWEST_WHILE_PIXELS_ARE_FREE, searchJpeg } from "./jpeg";
+import { searchBmp, searchGif, searchTiff } from "./few";
 import { searchPng } from "./png";
+import { searchQuality } from "./quality";
 import type { Goal, Picture, SearchResult, Setting } from "./types";
 
 export interface FitTask {
@@ -27,6 +29,8 @@ export type Fitted =
   | { ok: true; setting: Setting; bytes: number; geometry: Geometry; padTo: number | null; encodes: number; told: string[] }
   | { ok: false; why: string; encodes: number };
 
+/** Formats that cannot be coded more coarsely: before pixels are given up, the next format is tried. */
+const LOSSLESS: ReadonlySet<OutputFormat> = new Set(["png", "tiff", "gif", "bmp"]);
 /** How often pixels may be changed in the hope of a better size. */
 const RESIZES = 4;
 
@@ -61,7 +65,7 @@ async function fitFormat(task: FitTask, format: OutputFormat, last: boolean): Pr
     result = await search(picture, format, goal, brief, free, last);
     encodes += result.encodes;
     if (result.outcome === "met") return { ok: true, ...result.found, geometry, padTo: null, encodes, told: [...result.told, ...told] };
-    const next = round < RESIZES && (format !== "png" || last) ? resized(task, geometry, result, goal) : null;
+    const next = round < RESIZES && (!LOSSLESS.has(format) || last) ? resized(task, geometry, result, goal) : null;
     if (!next) break;
     const direction = result.outcome === "over" ? "fewer pixels, because the ceiling leaves no room for more" : "more pixels, because the floor is not reached without them";
     const yielded = wishesThatYield(brief, next);
@@ -82,7 +86,19 @@ async function fitFormat(task: FitTask, format: OutputFormat, last: boolean): Pr
 }
 
 function search(picture: Picture, format: OutputFormat, goal: Goal, brief: ResolvedBrief, free: boolean, last: boolean): Promise<SearchResult> {
-  if (format === "png") return searchPng(picture, goal, last && !free);
+  switch (format) {
+    case "png":
+      return searchPng(picture, goal, last && !free);
+    case "webp":
+    case "avif":
+      return searchQuality(format, picture, goal, { quality: brief.quality, bits: brief.bits === 10 ? 10 : 8 });
+    case "tiff":
+      return searchTiff(picture, goal);
+    case "gif":
+      return searchGif(picture, goal, last && !free);
+    case "bmp":
+      return searchBmp(picture, goal);
+  }
   const lowest = free ? LOWEST_WHILE_PIXELS_ARE_FREE : LOWEST_QUALITY;
   return searchJpeg(picture, goal, { quality: brief.quality, lowest });
 }

@@ -20,13 +20,59 @@ export interface PngSetting {
   level: number;
 }
 
-export type Setting = JpegSetting | PngSetting;
+export interface WebpSetting {
+  format: "webp";
+  /** 1 to 100 on the encoder's own scale; null is lossless. */
+  quality: number | null;
+  /** 0 to 6, chosen by the number of pixels. */
+  effort: number;
+}
+
+export interface AvifSetting {
+  format: "avif";
+  /** 1 to 100 on the encoder's own scale. */
+  quality: number;
+  bits: 8 | 10;
+  /** 0 to 9, chosen by the number of pixels. */
+  effort: number;
+}
+
+export interface TiffSetting {
+  format: "tiff";
+  /** Lossless either way; none is the largest. */
+  packing: "deflate" | "lzw" | "none";
+}
+
+export interface GifSetting {
+  format: "gif";
+  /** 2 to 256. */
+  colours: number;
+}
+
+export interface BmpSetting {
+  format: "bmp";
+}
+
+export type Setting = JpegSetting | PngSetting | WebpSetting | AvifSetting | TiffSetting | GifSetting | BmpSetting;
 
 /** A string that is equal for equal settings: part of the key of a cached trial. */
 export function settingKey(setting: Setting): string {
-  return setting.format === "jpeg"
-    ? `jpeg q${setting.quality} ${setting.chroma} t${setting.table} ${setting.effort}`
-    : `png ${setting.colours ?? "all"} z${setting.level}`;
+  switch (setting.format) {
+    case "jpeg":
+      return `jpeg q${setting.quality} ${setting.chroma} t${setting.table} ${setting.effort}`;
+    case "png":
+      return `png ${setting.colours ?? "all"} z${setting.level}`;
+    case "webp":
+      return `webp ${setting.quality === null ? "lossless" : `q${setting.quality}`} e${setting.effort}`;
+    case "avif":
+      return `avif q${setting.quality} ${setting.bits} bit e${setting.effort}`;
+    case "tiff":
+      return `tiff ${setting.packing}`;
+    case "gif":
+      return `gif ${setting.colours}`;
+    default:
+      return "bmp";
+  }
 }
 
 export interface Goal {

@@ -1,7 +1,7 @@
 /** Batches, the photos in them and the assignments that follow from brief and frame. */
 import { and, asc, eq, inArray, isNull, notInArray, sql } from "drizzle-orm";
 import { PIXEL_CLAUSES, type Brief } from "@/core/brief";
-import { CENTRED } from "@/core/frame";
+import { AUTO, tidyFrame, type Frame } from "@/core/frame";
 import type { Facts } from "@/core/proof";
 import { addJobs, PRIORITY, removeJobs } from "../queue";
 import { assignments, batches, batchPhotos, files, photos, type FrameState } from "../schema";
@@ -127,7 +127,7 @@ export async function assign(db: Executor, batchId: string, revisionId: string, 
       for (const row of rows) frames.set(row.id, { frame: row.frame, accepted: same && row.accepted });
     }
     const values = present.map(({ id }) => {
-      const { frame, accepted } = frames.get(id) ?? { frame: CENTRED, accepted: false };
+      const { frame, accepted } = frames.get(id) ?? { frame: AUTO, accepted: false };
       return { batchPhotoId: id, revisionId, frame, frameKey: frameKey(frame), accepted };
     });
     await db.insert(assignments).values(values).onConflictDoNothing();
@@ -141,7 +141,7 @@ export async function assignAll(db: Executor, batchId: string): Promise<void> {
   for (const revisionId of used) if (revisionId) await assign(db, batchId, revisionId);
 }
 
-export const frameKey = (frame: { x: number; y: number }): string => `${frame.x.toFixed(4)} ${frame.y.toFixed(4)}`;
+export const frameKey = (frame: Frame): string => JSON.stringify(tidyFrame(frame));
 
 async function unmeasured(db: Executor, batchId: string, revisionId: string, only: string | null = null): Promise<string[]> {
   const rows = await db

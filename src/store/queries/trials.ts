@@ -9,15 +9,18 @@ const CAP = 2 * 1024 ** 3;
 /** Files younger than this are never collected: a job may be about to refer to them. */
 const GRACE = "1 hour";
 
+type Look = Omit<typeof plannedPictures.$inferSelect, "key" | "createdAt">;
+
 export function trialStore({ db, files: disk }: Store) {
   const here = (picture: string, setting: string) => and(eq(trials.pictureKey, picture), eq(trials.settingKey, setting));
   return {
-    async flat(key: string) {
-      const [row] = await db.select({ flat: plannedPictures.flat }).from(plannedPictures).where(eq(plannedPictures.key, key));
-      return row?.flat ?? null;
+    async look(key: string): Promise<Look | null> {
+      const { flat, kernel, conversion } = plannedPictures;
+      const [row] = await db.select({ flat, kernel, conversion }).from(plannedPictures).where(eq(plannedPictures.key, key));
+      return row ?? null;
     },
-    async keepFlat(key: string, flat: boolean) {
-      await db.insert(plannedPictures).values({ key, flat }).onConflictDoNothing();
+    async keepLook(key: string, look: Look) {
+      await db.insert(plannedPictures).values({ key, ...look }).onConflictDoNothing();
     },
     async find(key: string, setting: string) {
       const [row] = await db.update(trials).set({ usedAt: new Date() }).where(here(key, setting)).returning({ bytes: trials.bytes });
@@ -27,7 +30,7 @@ export function trialStore({ db, files: disk }: Store) {
       const [row] = await db.select({ sha256: trials.sha256 }).from(trials).where(and(here(key, setting), isNotNull(trials.sha256)));
       return row?.sha256 ? disk.read(row.sha256).catch(() => null) : null;
     },
-    async keep(key: string, setting: Setting, encoded: Buffer) {
+    async keep(key: string, setting: Setting, encoded: Uint8Array) {
       const { sha256, bytes } = await disk.put(encoded);
       await db.insert(files).values({ sha256, bytes }).onConflictDoNothing();
       await db

@@ -1,0 +1,63 @@
+/** What each file type has room for. */
+import type { ResolvedBrief } from "./resolve";
+import type { ClauseKey, OutputFormat } from "./schema";
+
+export interface Ability {
+  /** Bits a channel. */
+  bits: readonly number[];
+  cmyk: boolean;
+  grey: boolean;
+  /** A field for resolution. */
+  resolution: boolean;
+  /** Spaces wider than sRGB, by an embedded profile. */
+  wide: boolean;
+  hdr: boolean;
+  layers: boolean;
+  transparency: boolean;
+  /** EXIF or tags for date, camera, copyright. */
+  metadata: boolean;
+  /** A comment that can fill a file up to its floor. */
+  padding: boolean;
+}
+
+const ALL: Ability = { bits: [8], cmyk: false, grey: false, resolution: true, wide: true, hdr: false, layers: false, transparency: true, metadata: true, padding: true };
+
+/**
+ * JPEG: ITU-T T.81 baseline, three or four components; PNG: W3C third edition; WebP: RFC 9649; AVIF: the AV1 profiles as they
+ * are written here, in colour; TIFF 6.0; GIF89a; BMP: the header of 1995 with 24 bits a pixel; PDF: ISO 32000.
+ */
+export const CAN: Record<OutputFormat, Ability> = {
+  jpeg: { ...ALL, cmyk: true, grey: true, transparency: false },
+  png: { ...ALL, bits: [8, 16], grey: true },
+  webp: { ...ALL },
+  avif: { ...ALL, bits: [8, 10], hdr: true },
+  tiff: { ...ALL, bits: [8, 16], cmyk: true, grey: true, layers: true },
+  gif: { ...ALL, resolution: false, wide: false, metadata: false },
+  bmp: { ...ALL, wide: false, transparency: false, metadata: false },
+  pdf: { ...ALL, cmyk: true, grey: true, transparency: false },
+};
+
+/** What of a brief's colours and densities a format has no room for: those clauses give way to the format. */
+export function lostToFormat(brief: ResolvedBrief, format: OutputFormat): ClauseKey[] {
+  const can = CAN[format];
+  const lost: ClauseKey[] = [];
+  const colours = brief.stated.has("colour");
+  if (colours && (!holdsColours(brief, format) || (brief.profile === "embed" && brief.statesProfile && !can.wide))) lost.push("colour");
+  if (!can.resolution) lost.push(...(["resolution", "paper"] as const).filter((key) => brief.stated.has(key)));
+  return lost;
+}
+
+/** Whether a format can hold the space and the bits of a brief. */
+export function holdsColours({ space, bits }: ResolvedBrief, format: OutputFormat): boolean {
+  const can = CAN[format];
+  const holdsSpace = space === "cmyk" ? can.cmyk : space === "gray" ? can.grey : space === "srgb" || space === "keep" || can.wide;
+  return holdsSpace && can.bits.includes(bits);
+}
+
+/** The brief as far as the format can carry it out. */
+export function heldBy(brief: ResolvedBrief, format: OutputFormat): ResolvedBrief {
+  const can = CAN[format];
+  const bits = can.bits.includes(brief.bits) ? brief.bits : 8;
+  const space = holdsColours({ ...brief, bits }, format) ? brief.space : "srgb";
+  return { ...brief, bits, space, profile: can.wide ? brief.profile : "omit" };
+}

@@ -1,0 +1,87 @@
+/** Tone curves: from code values to linear light and back. Source: ICC.1:2022, 10.6 (curv) and 10.18 (para). */
+export type ToneCurve =
+  | { kind: "parametric"; type: 0 | 1 | 2 | 3 | 4; parameters: readonly number[] }
+  | { kind: "table"; values: readonly number[] };
+
+/** IEC 61966-2-1, as ICC parametric curve 3: (aX + b)^g from d on, cX below. */
+export const SRGB_CURVE: ToneCurve = { kind: "parametric", type: 3, parameters: [2.4, 1 / 1.055, 0.055 / 1.055, 1 / 12.92, 0.04045] };
+/** IEC 61966-2-5. */
+export const OPRGB_CURVE: ToneCurve = { kind: "parametric", type: 0, parameters: [563 / 256] };
+/** ISO 22028-2: exponent 1.8 with a straight toe. */
+export const ROMM_CURVE: ToneCurve = { kind: "parametric", type: 3, parameters: [1.8, 1, 0, 1 / 16, 0.03125] };
+/** ITU-R BT.2020, 12-bit constants: the camera's curve turned round. */
+export const BT2020_CURVE: ToneCurve = { kind: "parametric", type: 3, parameters: [1 / 0.45, 1 / 1.0993, 0.0993 / 1.0993, 1 / 4.5, 0.0181 * 4.5] };
+
+/** Linear light (0 to 1) of a code value (0 to 1). */
+export function toLinear(curve: ToneCurve, x: number): number {
+  if (curve.kind === "table") {
+    const { values } = curve;
+    const at = Math.min(1, Math.max(0, x)) * (values.length - 1);
+    const i = Math.min(values.length - 2, Math.floor(at));
+    return values.length === 1 ? values[0] : values[i] + (at - i) * (values[i + 1] - values[i]);
+  }
+  const [g, a = 1, b = 0, c = 0, d = 0, e = 0, f = 0] = curve.parameters;
+  const power = (v: number) => (v <= 0 ? 0 : v ** g);
+  switch (curve.type) {
+    case 0:
+      return power(x);
+    case 1:
+      return x >= -b / a ? power(a * x + b) : 0;
+    case 2:
+      return x >= -b / a ? power(a * x + b) + c : c;
+    case 3:
+      return x >= d ? power(a * x + b) : c * x;
+    default:
+      return x >= d ? power(a * x + b) + e : c * x + f;
+  }
+}
+
+/** Linear light of each whole code value of that many (256 or 65536); `white` is the code of 1. */
+export function linearTable(curve: ToneCurve, codes: number, white = codes - 1): Float32Array {
+  return Float32Array.from({ length: codes }, (_, i) => toLinear(curve, Math.min(1, i / white)));
+}
+
+/** Entries of an encoding table; between them it is linear. */
+const STEPS = 16_384;
+
+/**
+ * Code values (0 to 1) for {@link encodeWith}: the inverse of the curve, found by halving. Its steps are even in the square
+ * root of linear light, where curves are nearly straight down to black.
+ */
+export function encodingTable(curve: ToneCurve): Float32Array {
+  const out = new Float32Array(STEPS + 2);
+  if (curve === SRGB_CURVE) {
+    for (let i = 0; i <= STEPS; i += 1) out[i] = srgbFromLinear((i / STEPS) ** 2);
+  } else {
+    let low = 0;
+    for (let i = 0; i <= STEPS; i += 1) {
+      const wanted = (i / STEPS) ** 2;
+      let [a, b] = [low, 1];
+      for (let k = 0; k < 40; k += 1) {
+        const middle = (a + b) / 2;
+        if (toLinear(curve, middle) < wanted) a = middle;
+        else b = middle;
+      }
+      out[i] = (a + b) / 2;
+      low = Math.max(0, a - 1e-6);
+    }
+    out[0] = 0;
+    out[STEPS] = 1;
+  }
+  out[STEPS + 1] = out[STEPS];
+  return out;
+}
+
+/** Code value (0 to 1) of linear light, which is clipped to 0 to 1. */
+export function encodeWith(table: Float32Array, linear: number): number {
+  if (!(linear > 0)) return table[0];
+  if (linear >= 1) return table[STEPS];
+  const at = Math.sqrt(linear) * STEPS;
+  const i = at | 0;
+  return table[i] + (at - i) * (table[i + 1] - table[i]);
+}
+
+/** IEC 61966-2-1. */
+export function srgbFromLinear(v: number): number {
+  return v <= 0.0031308 ? 12.92 * v : 1.055 * v ** (1 / 2.4) - 0.055;
+}

@@ -1,0 +1,4 @@
+export * from "./art";
+export * from "./develop";
+export * from "./finish";
+export * from "./samples";

@@ -1,0 +1,5 @@
+export * from "./kernels";
+export * from "./resample";
+export * from "./rotate";
+export * from "./sharpen";
+export * from "./weights";

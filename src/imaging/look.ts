@@ -1,0 +1,24 @@
+/** A first look at a photo: where its detail lies. */
+import sharp from "sharp";
+import { decodeBmp } from "@/core/containers";
+import { detailMap, type DetailMap } from "@/core/frame";
+import { MAX_PIXELS } from "@/core/units";
+import type { Source } from "./facts";
+
+/** Longest side of the copy that is looked at: small enough that grain and weave are gone. */
+const SIDE = 144;
+
+export async function lookForDetail(source: Source): Promise<DetailMap> {
+  const { bmp } = source;
+  const image = bmp
+    ? sharp(decodeBmp(bmp), { raw: { width: bmp.width, height: bmp.height, channels: 3 } })
+    : sharp(source.bytes, { failOn: "none", limitInputPixels: MAX_PIXELS }).autoOrient();
+  const { data, info } = await image
+    .resize(SIDE, SIDE, { fit: "inside", withoutEnlargement: true })
+    .flatten({ background: "#ffffff" })
+    .toColourspace("b-w")
+    .raw({ depth: "uchar" })
+    .toBuffer({ resolveWithObject: true });
+  const grey = info.channels === 1 ? data : data.filter((_, i) => i % info.channels === 0);
+  return detailMap(grey, info);
+}

@@ -1,0 +1,2 @@
+ALTER TABLE "planned_pictures" ADD COLUMN "kernel" text;--> statement-breakpoint
+ALTER TABLE "planned_pictures" ADD COLUMN "conversion" jsonb;
