@@ -2,7 +2,7 @@
 import { deflateSync } from "node:zlib";
 import type { OutputFormat, ResolvedBrief } from "@/core/brief";
 import {
-  ascii, asciiEntry, chunk, concat, correctXmp, emptyExif, exifSegment, filterExif, iccSegments, iptcRights, isIcc, jfifSegment, longEntry, MARKER, physChunk,
+  ascii, asciiEntry, chunk, concat, copyOf, correctXmp, emptyExif, exifSegment, filterExif, iccSegments, iptcRights, isIcc, jfifSegment, longEntry, MARKER, physChunk,
   readAvif, readJpeg, readPng, readTiff, readWebp, rebuildAvif, rebuildBmp, rebuildJpeg, rebuildPng, rebuildTiff, rebuildWebp, segment, shortEntry, TAG, textAt,
   TIFF_TAG, withEntries, withResolution, writeExif, xmpRights, type Exif, type ExifEntry,
 } from "@/core/containers";
@@ -54,7 +54,7 @@ export function plannedHeaders(brief: ResolvedBrief, source: Source, to: Destina
 }
 
 /** A copyright notice that stands only in XMP or IPTC data moves into EXIF, so that it stays when those go. */
-function withRights(exif: Exif | null, source: Source): Exif | null {
+export function withRights(exif: Exif | null, source: Source): Exif | null {
   const rights = xmpRights(source.xmp) ?? iptcRights(source.iptc);
   if (!rights || (exif && textAt(exif.ifd0, TAG.Copyright))) return exif;
   const base = exif ?? emptyExif();
@@ -155,7 +155,7 @@ const UNIT = [0, 1, 1, 2, 4, 4, 1, 1, 2, 4, 4, 4, 8, 4];
 function swapped(exif: Exif): Exif {
   const turn = (e: ExifEntry): ExifEntry => {
     const unit = UNIT[e.type] ?? 1;
-    const value = e.value.slice();
+    const value = copyOf(e.value);
     for (let i = 0; unit > 1 && i + unit <= value.length; i += unit) value.subarray(i, i + unit).reverse();
     return { ...e, value };
   };

@@ -5,15 +5,14 @@ import type { Planned } from "@/core/develop";
 
 const SIGNATURE = concat([new Uint8Array([0x89]), ascii("PNG\r\n\x1a\n")]);
 
-/** Null where the picture has more than 256 colours or more than 8 bits. */
+/** Null where the picture has more than 256 colours or more than 8 bits, and for grey, which has a kind of its own. */
 export function indexedPng({ data, width, height, channels }: Planned): Uint8Array | null {
-  if (!(data instanceof Uint8Array)) return null;
+  if (!(data instanceof Uint8Array) || channels < 3) return null;
   const found = new Map<number, number>();
   const indices = new Uint8Array(width * height);
   for (let i = 0, p = 0; i < indices.length; i += 1, p += channels) {
-    const grey = channels < 3;
-    const alpha = channels === 2 ? data[p + 1] : channels === 4 ? data[p + 3] : 255;
-    const code = ((data[p] << 24) | (data[p + (grey ? 0 : 1)] << 16) | (data[p + (grey ? 0 : 2)] << 8) | alpha) >>> 0;
+    const alpha = channels === 4 ? data[p + 3] : 255;
+    const code = ((data[p] << 24) | (data[p + 1] << 16) | (data[p + 2] << 8) | alpha) >>> 0;
     let index = found.get(code);
     if (index === undefined) {
       if (found.size === 256) return null;

@@ -33,24 +33,24 @@ const OVERLAP = 16;
 /** Samples that a kernel reaches beyond the part, in output pixels: the widest kernel and a little. */
 const REACH = 4;
 
-/** Throws a PhotoError for a damaged photo; a damaged photo never becomes a half-grey picture. */
-export async function preparePicture(source: Source, plan: PicturePlan): Promise<Prepared> {
+/** Throws a PhotoError for a damaged photo; a damaged photo never becomes a half-grey picture. `band`: the most bytes of samples held at a time. */
+export async function preparePicture(source: Source, plan: PicturePlan, band = BAND_BYTES): Promise<Prepared> {
   const { geometry } = plan;
   const scale = Math.min(geometry.place.width / geometry.crop.width, geometry.place.height / geometry.crop.height);
   const wanted: Wanted = { region: unturned(regionOf(geometry, geometry.crop), geometry, source.facts), scale };
   const prepared = await strictly(source, async (failOn) => {
-    const [picture] = await Promise.all([inBands(source, plan, wanted, failOn), checkTail(source, wanted, failOn)]);
+    const [picture] = await Promise.all([inBands(source, plan, wanted, band, failOn), checkTail(source, wanted, failOn)]);
     return picture;
   });
   return padded(prepared, geometry, colourIn(plan.background, plan.to.space));
 }
 
-async function inBands(source: Source, plan: PicturePlan, wanted: Wanted, failOn: "warning" | "truncated"): Promise<Prepared> {
+async function inBands(source: Source, plan: PicturePlan, wanted: Wanted, band: number, failOn: "warning" | "truncated"): Promise<Prepared> {
   const { crop, place } = plan.geometry;
   const deep = (source.facts.bits ?? 8) > 8 ? 2 : 1;
   const shrunk = source.jpeg && wanted.scale <= 1 / 4 ? 4 : 1;
   const bytes = (wanted.region.width * wanted.region.height * (source.facts.alpha ? 4 : 3) * deep) / shrunk;
-  const bands = plan.geometry.angle || shrunk > 1 ? 1 : Math.min(64, Math.ceil(bytes / BAND_BYTES));
+  const bands = plan.geometry.angle || shrunk > 1 ? 1 : Math.min(64, Math.ceil(bytes / band));
   if (bands <= 1) return developed(source, plan, plan.geometry, wanted, failOn);
   // Bands are rows of the stored picture, which decoders can reach one after the other.
   const orientation = turnOrientation(source.facts.orientation, plan.geometry.turn ?? 0);
@@ -64,9 +64,9 @@ async function inBands(source: Source, plan: PicturePlan, wanted: Wanted, failOn
     const part: Rect = columns ? { ...crop, x: crop.x + a * ratio, width: (b - a) * ratio } : { ...crop, y: crop.y + a * ratio, height: (b - a) * ratio };
     const geometry: Geometry = { ...plan.geometry, crop: part, place: columns ? { ...place, width: b - a } : { ...place, height: b - a } };
     const region = unturned(regionOf(geometry, part), geometry, source.facts);
-    const band = await developed(source, plan, geometry, { ...wanted, region }, failOn);
-    whole ??= { ...band, width: place.width, height: place.height, data: band.data instanceof Uint16Array ? new Uint16Array(place.width * place.height * band.channels) : new Uint8Array(place.width * place.height * band.channels) };
-    paste(whole, band, columns ? from : 0, columns ? 0 : from, columns ? { x: from - a, y: 0, width: to - from, height: place.height } : { x: 0, y: from - a, width: place.width, height: to - from });
+    const piece = await developed(source, plan, geometry, { ...wanted, region }, failOn);
+    whole ??= { ...piece, width: place.width, height: place.height, data: piece.data instanceof Uint16Array ? new Uint16Array(place.width * place.height * piece.channels) : new Uint8Array(place.width * place.height * piece.channels) };
+    paste(whole, piece, columns ? from : 0, columns ? 0 : from, columns ? { x: from - a, y: 0, width: to - from, height: place.height } : { x: 0, y: from - a, width: place.width, height: to - from });
   }
   return whole!;
 }

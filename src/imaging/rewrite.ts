@@ -7,7 +7,7 @@ import {
 } from "@/core/containers";
 import { holdsPaper, targetFor } from "@/core/frame";
 import { isPngText, isPngXmp, keptPngText, type Source } from "./facts";
-import { pngXmp, resolutionToWrite, XMP_HEAD } from "./headers";
+import { pngXmp, resolutionToWrite, withRights, XMP_HEAD } from "./headers";
 
 interface Change {
   none: boolean;
@@ -50,7 +50,7 @@ function densityHolds(brief: ResolvedBrief, facts: Source["facts"]): boolean {
 function exifAfter(source: Source, { none, cleans, ppi }: Change, old: Uint8Array | null, onlyExif: boolean): Uint8Array | null {
   if (none && cleans) return onlyExif && ppi !== null ? writeExif(withResolution(emptyExif(), ppi)) : null;
   if (!cleans && old) return ppi === null ? old : (patchResolution(old, ppi) ?? (source.exif ? writeExif(withResolution(source.exif, ppi)) : old));
-  let exif = source.exif && cleans ? filterExif(source.exif, "private").exif : source.exif;
+  let exif = cleans ? withRights(source.exif && filterExif(source.exif, "private").exif, source) : source.exif;
   if (ppi !== null && (!none || onlyExif)) exif = withResolution(exif ?? emptyExif(), ppi);
   return exif ? writeExif(exif) : null;
 }

@@ -2,7 +2,7 @@
  * AVIF at the level of its boxes: what stands beside the picture is read and replaced, the coded picture stays byte for byte.
  * Sources: ISO/IEC 14496-12 (boxes; iloc, iinf, iref), ISO/IEC 23008-12 (items, ipma, colr; Exif items in annex A.2.1).
  */
-import { ascii, concat, latin1, startsWith, view } from "./bytes";
+import { ascii, concat, copyOf, latin1, startsWith, view } from "./bytes";
 import { ContainerError } from "./error";
 
 interface Box {
@@ -149,7 +149,7 @@ const box = (type: string, ...parts: Uint8Array[]): Uint8Array => {
 
 /** The file with other headers. What is taken out of it is overwritten with zeros where it lay. */
 export function rebuildAvif(file: AvifFile, change: AvifChange): Uint8Array {
-  const bytes = file.bytes.slice();
+  const bytes = copyOf(file.bytes);
   const gone = new Set([...file.types].filter(([, type]) => type === EXIF_TYPE || type.startsWith(XMP_TYPE)).map(([id]) => id));
   for (const item of file.items) if (gone.has(item.id) && item.method === 0) for (const e of item.extents) bytes.fill(0, e.offset, e.offset + e.length);
   const added: { id: number; type: string; data: Uint8Array }[] = [];

@@ -9,6 +9,9 @@ export function concat(parts: readonly Uint8Array[]): Uint8Array {
   return out;
 }
 
+/** Bytes of its own: the `slice` of a Node buffer would share them. */
+export const copyOf = (bytes: Uint8Array): Uint8Array => Uint8Array.from(bytes);
+
 export const ascii = (text: string): Uint8Array => Uint8Array.from(text, (c) => c.charCodeAt(0) & 0xff);
 
 export const latin1 = (bytes: Uint8Array): string => {

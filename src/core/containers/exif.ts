@@ -2,7 +2,7 @@
  * The TIFF structure that EXIF lives in, read and written at byte level.
  * Source: TIFF 6.0 section 2; tags from CIPA DC-008 (Exif 2.32).
  */
-import { concat, latin1, view } from "./bytes";
+import { concat, copyOf, latin1, view } from "./bytes";
 import { ContainerError } from "./error";
 
 export interface ExifEntry {
@@ -62,7 +62,7 @@ function readDirectory(block: Uint8Array, at: number, littleEndian: boolean): [E
     if (size === 0) continue;
     const from = size <= 4 ? p + 8 : data.getUint32(p + 8, littleEndian);
     if (from + size > block.length) continue;
-    entries.push({ tag: data.getUint16(p, littleEndian), type, count: n, value: block.slice(from, from + size) });
+    entries.push({ tag: data.getUint16(p, littleEndian), type, count: n, value: copyOf(block.subarray(from, from + size)) });
   }
   const end = at + 2 + count * 12;
   return [entries, end + 4 <= block.length ? data.getUint32(end, littleEndian) : 0];
@@ -227,7 +227,7 @@ export function resolutionOf(exif: Exif | null): [number, number] | null {
  */
 export function patchResolution(block: Uint8Array, ppi: number): Uint8Array | null {
   const le = block[0] === 0x49;
-  const out = block.slice();
+  const out = copyOf(block);
   const data = view(out);
   const at = data.getUint32(4, le);
   const found = new Set<number>();

@@ -2,7 +2,7 @@
  * The directory of a TIFF written anew, the picture left where it lies. Source: TIFF 6.0, section 2; tag 34675 from ICC.1:2022, annex B.
  * The new directory goes to the end of the file; what is given up is overwritten with zeros, so that nothing private stays behind.
  */
-import { concat, view } from "./bytes";
+import { concat, copyOf, view } from "./bytes";
 import { ContainerError } from "./error";
 import { directory, entrySpans, longEntry, readExif, TAG, withEntries, type ExifEntry } from "./exif";
 
@@ -30,7 +30,7 @@ export function readTiff(bytes: Uint8Array): { littleEndian: boolean; ifd0: Exif
 /** The file with these entries instead of its own; strips and tiles stay byte for byte where they are. */
 export function rebuildTiff(bytes: Uint8Array, change: TiffChange): Uint8Array {
   const { littleEndian: le, next } = readTiff(bytes);
-  const kept = bytes.slice();
+  const kept = copyOf(bytes);
   const data = view(kept);
   // Values move into the new directories with their entries, so all the old ones can go.
   for (const [start, end] of entrySpans(bytes)) kept.fill(0, start, end);

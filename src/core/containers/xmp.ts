@@ -44,7 +44,7 @@ const plain = (text: string) => text.replace(/&(amp|lt|gt|quot|apos);/g, (_, nam
 
 /** The copyright notice (dc:rights), or null. */
 export function xmpRights(xmp: Uint8Array | null): string | null {
-  const match = xmp && /<dc:rights>[\s\S]*?<rdf:li[^>]*>([^<]{1,500})<\/rdf:li>/.exec(read(xmp));
+  const match = xmp && /<dc:rights(?:\s[^>]*[^>/])?>[\s\S]*?<rdf:li[^>]*>([^<]{1,500})<\/rdf:li>/.exec(read(xmp));
   return match && plain(match[1]) !== "" ? plain(match[1]) : null;
 }
 

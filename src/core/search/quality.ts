@@ -40,7 +40,7 @@ export async function searchQuality(format: QualitySetting["format"], picture: P
     const first = await encode(Math.min(highest, Math.max(lowest, FREE[format])));
     if (min === null || first.bytes >= min) return answer("met", first);
   } else {
-    if (lossless && aim === "best" && aboutLosslessWebp(picture.pixels) <= max * HOPE) {
+    if (lossless && aim === "best" && (picture.flat || aboutLosslessWebp(picture.pixels) <= max * HOPE)) {
       const whole = await encode(null);
       if (whole.bytes <= max && whole.bytes >= (min ?? 0)) return answer("met", whole, ["lossless, because that fits too"]);
     }
