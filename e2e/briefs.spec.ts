@@ -55,7 +55,7 @@ test("from a wording to a file that meets it, over a disagreement", async ({ pag
   await chooseBrief(page, name);
   await measured(page);
   await expect(row(page, "ranger.jpg")).toContainText("336 × 420");
-  await page.getByRole("button", { name: "Show as checklist" }).click();
+  await page.getByRole("button", { name: "Checklist" }).click();
   const list = page.getByRole("region", { name: "Checklist" });
   await expect(list.getByRole("listitem").filter({ hasText: "Paper 28 × 35 mm" })).toContainText("met");
   await expect(list).toContainText("No hats");

@@ -1,11 +1,11 @@
 /** inspect, read-brief, check and fit: core and imaging alone, no database, no server. */
-import { notChecked, parseBrief, type Brief } from "@/core/brief";
+import { refusal, notChecked, parseBrief, type Brief } from "@/core/brief";
 import { findDisagreements } from "@/core/disagreements";
 import { publicFacts, type Check } from "@/core/proof";
 import { formatBytes, formatSize } from "@/core/units";
 import { sentence } from "@/imaging/error";
 import { readSource } from "@/imaging/facts";
-import { prove, refusal } from "@/imaging/fit-photo";
+import { prove } from "@/imaging/fit-photo";
 import { CallError, readCall, type Call } from "./args";
 import { loadBrief } from "./briefs";
 import { checkOutputFolder, fitOne, readBounded, type FitResult } from "./fit";

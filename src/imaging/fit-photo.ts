@@ -1,8 +1,9 @@
 /** One photo through one brief: pass through where it obeys already, else plan, search, encode. */
-import { clauseNames, clauseWords, formatName, heldBy, lostToFormat, notCarriedOut, resolveBrief, WISHES_GIVEN_UP, type Brief, type OutputFormat, type ResolvedBrief } from "@/core/brief";
+import { clauseNames, clauseWords, formatName, heldBy, lostToFormat, refusal, resolveBrief, WISHES_GIVEN_UP, type Brief, type OutputFormat, type ResolvedBrief } from "@/core/brief";
 import { aimedSize, AUTO, CENTRED, planGeometry, proposeFrame, targetFor, type Frame, type Geometry } from "@/core/frame";
 import { allowedFormats, passSteps, planSteps, reasonsToEncode, type Step } from "@/core/plan";
 import { checkFacts, meets, unchanged, type Check, type Facts } from "@/core/proof";
+import { beatsWith, screenWords } from "@/core/develop";
 import { fitFormats, type Setting } from "@/core/search";
 import { formatBytes } from "@/core/units";
 import { destinationOf } from "./destination";
@@ -34,18 +35,14 @@ export interface FitAnswer {
   geometry: Geometry | null;
   /** The frame that was used: a proposed one where nobody has set it. */
   frame: Frame;
+  /** Period in px of a dot screen that beats with the new pixels; null where none does. */
+  screen: number | null;
   setting: Setting | null;
   passedThrough: boolean;
   encodes: number;
   steps: Step[];
   told: string[];
   notes: string[];
-}
-
-/** The brief's clauses that cannot be carried out yet, as one sentence; null where all can. */
-export function refusal(brief: Brief): string | null {
-  const missing = notCarriedOut(brief);
-  return missing.length ? `not carried out yet: ${missing.join(", ")}` : null;
 }
 
 /**
@@ -74,7 +71,7 @@ async function fitAsAsked(request: FitRequest): Promise<FitAnswer> {
   const asked = request.frame ?? AUTO;
   const notes = resolved.fileSize.note ? [resolved.fileSize.note] : [];
   for (const { clause, why } of targetFor(resolved, aimedSize(source.facts, asked)).lost) notes.push(`${clauseNames[clause]} gave way: ${why}.`);
-  const nothing = { output: null, format: null, geometry: null, frame: asked, setting: null, passedThrough: false, encodes: 0, steps: [], told: [], notes };
+  const nothing = { output: null, format: null, geometry: null, frame: asked, screen: null, setting: null, passedThrough: false, encodes: 0, steps: [], told: [], notes };
   const refused = refusal(brief);
   if (refused) return { ...nothing, error: refused };
   try {
@@ -120,7 +117,7 @@ async function passThrough({ brief, resolved, source, frame, geometry, notes }: 
     },
     identical,
   );
-  return { output, format, error: null, geometry, frame, setting: null, passedThrough: true, encodes: 0, steps, told: [], notes };
+  return { output, format, error: null, geometry, frame, screen: null, setting: null, passedThrough: true, encodes: 0, steps, told: [], notes };
 }
 
 /** Every pixel of a file, only to see that it decodes. */
@@ -143,12 +140,14 @@ async function fitAnew(work: Work): Promise<FitAnswer> {
     picture: (g, format) => bench.picture(g, format),
   });
   if (!fitted.ok) {
-    return { output: null, format: null, error: fitted.why, geometry, frame, setting: null, passedThrough: false, encodes: fitted.encodes, steps: [], told: [], notes };
+    return { output: null, format: null, error: fitted.why, geometry, frame, screen: null, setting: null, passedThrough: false, encodes: fitted.encodes, steps: [], told: [], notes };
   }
   const output = await bench.file(fitted.geometry, fitted.setting, fitted.padTo);
   const { format } = fitted.setting;
-  const { kernel, conversion } = await bench.look(fitted.geometry, format);
+  const { kernel, conversion, screen } = await bench.look(fitted.geometry, format);
   const headers = bench.headers(format);
+  const beats = screen !== null && beatsWith(screen, fitted.geometry.scale) ? screen : null;
+  if (beats !== null) notes.push(screenWords(beats));
   for (const clause of lostToFormat(resolved, format)) notes.push(`${clauseNames[clause]} gave way: ${formatName(format)} has no room for ${clauseWords(brief, clause)}.`);
   if (output.length > source.bytes.length) {
     const why = format === source.facts.format ? "a clause asks for more" : "another format is asked and the ceiling leaves room";
@@ -160,7 +159,7 @@ async function fitAnew(work: Work): Promise<FitAnswer> {
     encoding: { setting: fitted.setting, format, bytes: output.length, about: null, told: fitted.told },
   });
   return {
-    output, format, error: null, geometry: fitted.geometry, frame, setting: fitted.setting, passedThrough: false,
+    output, format, error: null, geometry: fitted.geometry, frame, screen: beats, setting: fitted.setting, passedThrough: false,
     encodes: fitted.encodes, steps, told: fitted.told, notes,
   };
 }

@@ -1,9 +1,9 @@
 /** From a photo to its planned picture: decoded once, brought into its colours, framed, resized, sharpened, in its bits. */
 import type { ConversionReport } from "@/core/colour";
-import type { Developed, Development, Planned } from "@/core/develop";
+import type { Development, Planned } from "@/core/develop";
 import { keepsPixels, swapsSides, toStored, turnOrientation, type Frame, type Geometry, type Rect } from "@/core/frame";
 import type { KernelName, Sharpening } from "@/core/resample";
-import { checkTail, decodeSamples, strictly, type Wanted } from "./decode";
+import { checkTail, decodeSamples, screenIn, strictly, type Wanted } from "./decode";
 import { colourIn, type Destination } from "./destination";
 import { developAside } from "./develop-pool";
 import type { Source } from "./facts";
@@ -24,6 +24,8 @@ export interface Prepared extends Planned {
   /** Null where nothing was resized. */
   kernel: KernelName | null;
   conversion: ConversionReport | null;
+  /** Period in px of a dot screen in the photo that is about to be reduced; null where none was seen. */
+  screen: number | null;
 }
 
 /** Samples of more bytes than this are worked through in bands. */
@@ -39,8 +41,8 @@ export async function preparePicture(source: Source, plan: PicturePlan, band = B
   const scale = Math.min(geometry.place.width / geometry.crop.width, geometry.place.height / geometry.crop.height);
   const wanted: Wanted = { region: unturned(regionOf(geometry, geometry.crop), geometry, source.facts), scale };
   const prepared = await strictly(source, async (failOn) => {
-    const [picture] = await Promise.all([inBands(source, plan, wanted, band, failOn), checkTail(source, wanted, failOn)]);
-    return picture;
+    const [picture, screen] = await Promise.all([inBands(source, plan, wanted, band, failOn), checkTail(source, wanted, failOn)]);
+    return { ...picture, screen: picture.screen ?? screen };
   });
   return padded(prepared, geometry, colourIn(plan.background, plan.to.space));
 }
@@ -71,7 +73,7 @@ async function inBands(source: Source, plan: PicturePlan, wanted: Wanted, band: 
   return whole!;
 }
 
-async function developed(source: Source, plan: PicturePlan, geometry: Geometry, wanted: Wanted, failOn: "warning" | "truncated"): Promise<Developed> {
+async function developed(source: Source, plan: PicturePlan, geometry: Geometry, wanted: Wanted, failOn: "warning" | "truncated"): Promise<Prepared> {
   const { facts } = source;
   const { samples, shown, density, space } = await decodeSamples(source, wanted, { takenAs: plan.frame.takenAs ?? null, keeps: plan.to.keeps }, failOn);
   const orientation = turnOrientation(facts.orientation, geometry.turn ?? 0);
@@ -93,7 +95,9 @@ async function developed(source: Source, plan: PicturePlan, geometry: Geometry, 
     under: plan.opaque ? colourIn(plan.background, plan.to.space) : null,
     plain,
   };
-  return developAside(samples, development);
+  const whole = density[0] === 1 && density[1] === 1;
+  const screen = whole && wanted.scale < 1 ? screenIn(samples) : null;
+  return { ...(await developAside(samples, development)), screen };
 }
 
 const turnedFacts = ({ width, height }: { width: number; height: number }, { turn }: Geometry) => ((turn ?? 0) % 180 === 0 ? { width, height } : { width: height, height: width });

@@ -21,6 +21,8 @@ export interface PictureLook {
   flat: boolean;
   kernel: KernelName | null;
   conversion: ConversionReport | null;
+  /** Period in px of a dot screen in the photo. */
+  screen: number | null;
 }
 
 /** Remembers trials across runs. Bytes are those of the bare encoding, without headers. */
@@ -81,7 +83,7 @@ export class Workbench {
     const known = this.looks.get(key) ?? (await this.request.trials?.look(key)) ?? null;
     if (known) return known;
     const made = await this.planned(geometry, format);
-    const look: PictureLook = { flat: isFlat(made), kernel: made.kernel, conversion: made.conversion };
+    const look: PictureLook = { flat: isFlat(made), kernel: made.kernel, conversion: made.conversion, screen: made.screen };
     this.looks.set(key, look);
     await this.request.trials?.keepLook(key, look);
     return look;

@@ -52,8 +52,8 @@ async function fitted(store: Store, id: string, row: NonNullable<Awaited<ReturnT
     if (!(await load(store, id))) throw new StaleError();
   };
   const answer = await fitPhoto({ source, brief: row.brief, frame: row.frame, trials: trialStore(store), wanted, sha256: row.sha256 });
-  const { output, geometry, frame, setting, steps, told, notes, passedThrough, encodes, format } = answer;
-  const common = { geometry, frame, setting, steps, told, notes, passedThrough, encodes, format };
+  const { output, geometry, frame, screen, setting, steps, told, notes, passedThrough, encodes, format } = answer;
+  const common = { geometry, frame, screen, setting, steps, told, notes, passedThrough, encodes, format };
   if (!output) return { ...FAILED, ...common, error: answer.error };
   const proof = await prove(row.brief, Buffer.from(output.buffer, output.byteOffset, output.length), { before: source.facts, frame, original: source.bytes });
   const { sha256, bytes } = await store.files.put(output);

@@ -90,6 +90,8 @@ export interface Measured {
   geometry: Geometry | null;
   /** The frame that was used; missing in what was measured before frames were proposed. */
   frame?: Frame;
+  /** Period in px of a dot screen that would beat with the new pixels. */
+  screen?: number | null;
   setting: Setting | null;
   checks: Check[];
   steps: Step[];
@@ -127,6 +129,7 @@ export const plannedPictures = pgTable("planned_pictures", {
   /** The kernel it was resized with and what the conversion of its colours did. */
   kernel: text("kernel").$type<KernelName>(),
   conversion: jsonb("conversion").$type<ConversionReport>(),
+  screen: doublePrecision("screen"),
   createdAt: created(),
 });
 

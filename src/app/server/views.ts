@@ -1,11 +1,10 @@
 /** From rows of the database to what a page shows. Estimates are worked out here, from the core alone. */
-import { heldBy, resolveBrief, type Brief, type OutputFormat, type ResolvedBrief } from "@/core/brief";
+import { heldBy, refusal, resolveBrief, type Brief, type OutputFormat, type ResolvedBrief } from "@/core/brief";
 import { aimedSize, askedPpi, AUTO, planGeometry, type Frame, type Geometry } from "@/core/frame";
 import { outputName } from "@/core/names";
 import { allowedFormats, passSteps, planSteps, reasonsToEncode, verdictOf } from "@/core/plan";
 import type { Facts } from "@/core/proof";
 import { aboutBytes } from "@/core/search";
-import { refusal } from "@/imaging/fit-photo";
 import { revisionsWithShelf } from "@/store/queries/briefs";
 import { listRows, type BatchRow } from "@/store/queries/batches";
 import { editState } from "@/store/queries/edits";
@@ -59,7 +58,7 @@ function rowView(row: StoredRow, n: number, use: InUse | null, item: ItemRow | n
   const common = {
     revisionId: row.revisionId, own: row.own !== null,
     id: row.id, photoId: row.photoId, assignmentId: row.assignmentId, name: row.name, thumb: row.thumb, before: row.facts,
-    frame: row.measured?.frame ?? row.frame ?? AUTO, made: madeView(item), notes: row.measured?.notes ?? [],
+    frame: row.measured?.frame ?? row.frame ?? AUTO, screen: row.measured?.screen ?? null, made: madeView(item), notes: row.measured?.notes ?? [],
   };
   const nothing = { geometry: null, figure: "none" as const, bytes: null, ppi: null, steps: [], checks: [], outputName: null };
   if (!use) return { ...common, ...nothing, verdict: null };

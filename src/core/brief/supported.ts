@@ -23,6 +23,12 @@ export function notCarriedOut(brief: Brief): string[] {
   return found;
 }
 
+/** The brief's clauses that cannot be carried out yet, as one sentence; null where all can. */
+export function refusal(brief: Brief): string | null {
+  const missing = notCarriedOut(brief);
+  return missing.length ? `not carried out yet: ${missing.join(", ")}` : null;
+}
+
 /** Clauses that a proof of an existing file cannot judge. */
 export function notChecked(brief: Brief): string[] {
   const unread: ClauseKey[] = ["sharpen", "border", "ink", "total"];

@@ -5,14 +5,18 @@ import { boundDisagreements } from "./bounds";
 import { densityDisagreements } from "./density";
 import { formatDisagreements } from "./formats";
 import { photoDisagreements } from "./photo";
+import { screenDisagreements } from "./screen";
 import { shapeDisagreements } from "./shape";
 import type { Disagreement } from "./types";
 import { weightDisagreements } from "./weight";
 
 export { overrule, type Change, type Choice, type Disagreement } from "./types";
 
-/** What in a brief contradicts itself; with a photo also what that photo cannot give. Empty where all can hold together. */
-export function findDisagreements(brief: Brief, photo: Size | null = null): Disagreement[] {
+/**
+ * What in a brief contradicts itself; with a photo also what that photo cannot give. Empty where all can hold together.
+ * `screen`: the period in px of a dot screen in the photo that beats with the new pixels.
+ */
+export function findDisagreements(brief: Brief, photo: Size | null = null, screen: number | null = null): Disagreement[] {
   const resolved = resolveBrief(brief);
   const shapes = shapeDisagreements(brief, resolved);
   return [
@@ -23,5 +27,6 @@ export function findDisagreements(brief: Brief, photo: Size | null = null): Disa
     ...weightDisagreements(brief, resolved, photo),
     ...formatDisagreements(brief),
     ...(photo ? photoDisagreements(brief, resolved, photo) : []),
+    ...screenDisagreements(screen),
   ];
 }

@@ -67,7 +67,7 @@ export function proposePosition(map: DetailMap, photo: Size, part: Size): { x: n
   let best = { x: 0.5, y: 0.5, score: -Infinity };
   for (const y of places(room.y, photo.height)) {
     for (const x of places(room.x, photo.width)) {
-      const found = held(map, photo, { x: room.x * x, y: room.y * y, ...part });
+      const found = held(map, photo, { width: part.width, height: part.height, x: room.x * x, y: room.y * y });
       const score = found * (1 - 0.06 * Math.hypot(x - 0.5, y - 0.5));
       if (score > best.score + 1e-9) best = { x, y, score };
     }

@@ -1,5 +1,6 @@
 export * from "./density";
 export * from "./detail";
+export * from "./editing";
 export * from "./error";
 export * from "./frame";
 export * from "./propose";

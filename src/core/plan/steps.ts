@@ -8,6 +8,7 @@ import { aimedSize, CENTRED, keepsPixels, swapsSides, targetFor, turnedSize, typ
 import { spaceName, type Facts } from "../proof";
 import { DEFAULT_REDUCING, kernelNames, type KernelName } from "../resample";
 import type { Setting } from "../search";
+import { CUT_TO_CHECK } from "./verdict";
 import { formatBytes, formatPpi, formatSize, trimNumber } from "../units";
 
 export interface Step {
@@ -127,7 +128,7 @@ function frameSteps(input: PlanInput): Step[] {
   if (geometry.mode === "fill" && geometry.cut > 0) {
     const shape = `${size} has another shape than ${formatSize(seen.width, seen.height)}`;
     const why = (frame?.zoom ?? 1) > 1 ? "your frame is closer" : geometry.angle ? "the corners lie outside" : shape;
-    steps.push({ do: `Cut ${percent(geometry.cut)} away, ${where(geometry, seen)}`, why: proposed ? `${why}; most detail is there, check the frame` : why });
+    steps.push({ do: `Cut ${percent(geometry.cut)} away, ${where(geometry, seen)}`, why: proposed && geometry.cut >= CUT_TO_CHECK ? `${why}; most detail is there, check the frame` : why });
   }
   if (geometry.mode === "stretch") steps.push({ do: "Stretch it, so it is distorted", why: "the brief asks for it" });
   const made = formatSize(geometry.place.width, geometry.place.height);

@@ -9,7 +9,7 @@ export interface Verdict {
 }
 
 /** From this share of the area on, a cut that nobody has looked at is asked about. */
-const CUT_TO_CHECK = 0.2;
+export const CUT_TO_CHECK = 0.2;
 /** From this factor on, enlarging is asked about. */
 const ENLARGED_TO_CHECK = 1.25;
 

@@ -1,2 +1,3 @@
 ALTER TABLE "planned_pictures" ADD COLUMN "kernel" text;--> statement-breakpoint
-ALTER TABLE "planned_pictures" ADD COLUMN "conversion" jsonb;
+ALTER TABLE "planned_pictures" ADD COLUMN "conversion" jsonb;--> statement-breakpoint
+ALTER TABLE "planned_pictures" ADD COLUMN "screen" double precision;

@@ -15,8 +15,8 @@ export function trialStore({ db, files: disk }: Store) {
   const here = (picture: string, setting: string) => and(eq(trials.pictureKey, picture), eq(trials.settingKey, setting));
   return {
     async look(key: string): Promise<Look | null> {
-      const { flat, kernel, conversion } = plannedPictures;
-      const [row] = await db.select({ flat, kernel, conversion }).from(plannedPictures).where(eq(plannedPictures.key, key));
+      const { flat, kernel, conversion, screen } = plannedPictures;
+      const [row] = await db.select({ flat, kernel, conversion, screen }).from(plannedPictures).where(eq(plannedPictures.key, key));
       return row ?? null;
     },
     async keepLook(key: string, look: Look) {

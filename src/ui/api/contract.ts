@@ -24,6 +24,8 @@ export interface RowView {
   thumb: boolean;
   before: Facts;
   frame: Frame;
+  /** Period in px of a dot screen that beats with the new pixels; null where none does. */
+  screen: number | null;
   /** Null where the photo cannot take the asked pixels, or no brief is chosen. */
   geometry: Geometry | null;
   /** measured: from a real encode. about: estimated. */

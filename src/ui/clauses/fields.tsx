@@ -35,6 +35,30 @@ function safely<T>(read: () => T): T | null {
   }
 }
 
+interface PickProps {
+  form: UseFormReturn<Values>;
+  name: string;
+  label: string;
+  options: readonly (readonly [value: string, words: string])[];
+  autoFocus?: boolean;
+}
+
+/** One of a few values, in a line. */
+export function Pick({ form, name, label, options, autoFocus }: PickProps) {
+  return (
+    <label className="mb-2 grid grid-cols-[76px_1fr] items-center gap-2">
+      <span className="text-small text-second">{label}</span>
+      <select {...form.register(name)} autoFocus={autoFocus} className="box h-7 min-w-0 px-1.5">
+        {options.map(([value, words]) => (
+          <option key={value} value={value}>
+            {words}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
 interface ChoiceProps {
   form: UseFormReturn<Values>;
   name: string;

@@ -4,7 +4,7 @@
 import type { UseFormReturn } from "react-hook-form";
 import { formatName, parseBrief, resolveBrief, WRITABLE, type Brief, type OutputFormat } from "@/core/brief";
 import { formatBytes, onPaper, parseLength, parsePixels, parseRange, parseResolution, rangeText, toBytes, toInches, trimNumber, UnitError, type Typed } from "@/core/units";
-import { Choices, Field, type Values } from "./fields";
+import { Choices, Field, Pick, type Values } from "./fields";
 
 export interface Kind {
   start: (brief: Brief) => Values;
@@ -213,11 +213,53 @@ function choice<K extends "frame" | "enlarge" | "metadata" | "padding">(key: K, 
 
 const frame = choice("frame", "When the photo has another shape", "fill", [["fill", "Cut it to shape"], ["pad", "Add background around it"], ["whole", "Keep all of it"], ["stretch", "Distort it, always warned"]]);
 const enlarge = choice("enlarge", "Photos with too few pixels", "never", [["allow", "May be enlarged"], ["never", "Are never enlarged"]]);
-const metadata = choice("metadata", "Data beside the picture", "private", [["private", "Nothing private: no place, owner, serial number"], ["none", "None at all"]]);
+const metadata = choice("metadata", "Data beside the picture", "private", [["private", "Nothing private: no place, owner, serial number"], ["none", "None at all"], ["keep", "All of it, put right for the new picture"]]);
 const padding = choice("padding", "A file under its floor", "allow", [["allow", "May be filled up with a comment"], ["never", "Is never filled up"]]);
 
+const SPACES: readonly [string, string][] = [["", "sRGB, unless the brief says more"], ["srgb", "sRGB"], ["display-p3", "Display P3"], ["gray", "Grey"], ["cmyk", "CMYK, by a free profile"], ["keep", "The photo's own"]];
+const BITS: readonly [string, string][] = [["", "8"], ["8", "8, exactly"], ["10", "10 (AVIF)"], ["16", "16 (PNG, TIFF)"]];
+const PROFILES: readonly [string, string][] = [["", "embedded"], ["embed", "embedded, checked"], ["omit", "left out"]];
+
+const colour: Kind = {
+  start: (brief) => ({ space: brief.colour?.space ?? "", bits: String(brief.colour?.bits ?? ""), profile: brief.colour?.profile ?? "" }),
+  read: (values, brief) => {
+    const { space, bits, profile } = values;
+    const light = brief.colour?.light;
+    const stated = { ...(space && { space }), ...(bits && { bits: Number(bits) }), ...(profile && { profile }), ...(light && { light }) };
+    if (!Object.keys(stated).length) throw new Error("Choose something, or remove the clause.");
+    return { colour: stated as Brief["colour"] };
+  },
+  Fields: ({ form }) => (
+    <fieldset>
+      <legend className="mb-2 font-semibold">Colours of the file</legend>
+      <Pick form={form} name="space" label="Space" options={SPACES} autoFocus />
+      <Pick form={form} name="bits" label="Bits" options={BITS} />
+      <Pick form={form} name="profile" label="Profile" options={PROFILES} />
+      <p className="text-small text-second">Colours are converted from what the photo says, so they stay as they look. What falls outside the space is told in the plan.</p>
+    </fieldset>
+  ),
+};
+
+const sharpen: Kind = {
+  start: (brief) => ({ for: brief.sharpen?.for ?? "screen", amount: String(brief.sharpen?.amount ?? 40) }),
+  read: (values) => {
+    const value = Number(values.amount.trim());
+    if (!Number.isInteger(value) || value < 0 || value > 100) throw new UnitError("sharpening", "a whole number from 0 to 100", `"${values.amount.trim()}"`);
+    return { sharpen: { for: values.for as "screen", amount: value } };
+  },
+  Fields: ({ form }) => (
+    <>
+      <Choices form={form} name="for" legend="Sharpened after resizing, for" options={[["screen", "a screen"], ["print", "print, by the resolution that is written"]]} />
+      <div className="mt-3">
+        <Field form={form} name="amount" label="Amount" reading={() => "of 100"} />
+      </div>
+      <p className="text-small text-second">On lightness only, without bright or dark seams. A file that obeys otherwise is encoded anew for this.</p>
+    </>
+  ),
+};
+
 /** Forms by the key of their chip. Clauses that are only read and stored so far have none. */
-export const FORMS: Partial<Record<string, Kind>> = { format, pixels, sizes, box, shape, scale, fileSize, paper, resolution, quality, frame, enlarge, background, metadata, padding, names };
+export const FORMS: Partial<Record<string, Kind>> = { format, pixels, sizes, box, shape, scale, fileSize, paper, resolution, quality, colour, sharpen, frame, enlarge, background, metadata, padding, names };
 
 /** Checks typed clauses as a brief file would be. */
 export function checkClauses(brief: Brief): void {

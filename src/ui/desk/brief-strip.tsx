@@ -9,6 +9,7 @@ import { AddClauses, ChipButton } from "../clauses/chip-button";
 import { statedChips } from "../clauses/chips";
 import { DisagreementList } from "../clauses/disagreement-list";
 import { Button } from "../parts/button";
+import { PaperPixels } from "./paper-pixels";
 import { PasteWording } from "./paste-wording";
 
 interface Props {
@@ -68,8 +69,9 @@ export function BriefStrip({ batch, briefs, row, chosen }: Props) {
           <ChipButton key={chip.key} chip={chip} brief={brief} onSave={save} />
         ))}
         <AddClauses brief={brief} onSave={save} />
+        {row && <PaperPixels key={`${row.id} ${use?.revisionId ?? ""}`} row={row} brief={brief} onSave={save} />}
       </div>
-      <DisagreementList brief={brief} photo={row?.before ?? null} onSave={save} />
+      <DisagreementList brief={brief} photo={row?.before ?? null} screen={row?.screen ?? null} onSave={save} />
       {note && (
         <p role="note" className="mt-2.5 border-l-[3px] border-needs bg-needs-wash px-3 py-1.5">
           {use?.refusal ? `This brief has clauses that are ${note}. Choose another brief or remove them.` : note}

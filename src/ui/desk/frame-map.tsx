@@ -21,7 +21,7 @@ export function FrameMap({ row, batchId }: { row: RowView; batchId: string }) {
   const [fw, fh] = [geometry!.crop.width * scale, geometry!.crop.height * scale];
   const free = { x: width - fw, y: height - fh };
   const keep = (next: Frame) => {
-    const rounded = { x: Number(clamp(next.x).toFixed(4)), y: Number(clamp(next.y).toFixed(4)) };
+    const rounded: Frame = { ...frame, auto: undefined, x: Number(clamp(next.x).toFixed(6)), y: Number(clamp(next.y).toFixed(6)) };
     setFrame(rounded);
     return rounded;
   };
@@ -33,7 +33,7 @@ export function FrameMap({ row, batchId }: { row: RowView; batchId: string }) {
   const slide = (event: PointerEvent<HTMLDivElement>) => {
     if (!drag.current) return;
     const { x, y, frame: from } = drag.current;
-    keep({ x: free.x > 0.5 ? from.x + (event.clientX - x) / free.x : from.x, y: free.y > 0.5 ? from.y + (event.clientY - y) / free.y : from.y });
+    keep({ ...frame, x: free.x > 0.5 ? from.x + (event.clientX - x) / free.x : from.x, y: free.y > 0.5 ? from.y + (event.clientY - y) / free.y : from.y });
   };
   const up = () => {
     if (drag.current && (frame.x !== drag.current.frame.x || frame.y !== drag.current.frame.y)) move.mutate(frame);
@@ -47,7 +47,7 @@ export function FrameMap({ row, batchId }: { row: RowView; batchId: string }) {
     if (!step) return;
     event.preventDefault();
     const room = { x: before.width - geometry!.crop.width, y: before.height - geometry!.crop.height };
-    const next = keep({ x: room.x > 0.5 ? frame.x + step[0] / room.x : frame.x, y: room.y > 0.5 ? frame.y + step[1] / room.y : frame.y });
+    const next = keep({ ...frame, x: room.x > 0.5 ? frame.x + step[0] / room.x : frame.x, y: room.y > 0.5 ? frame.y + step[1] / room.y : frame.y });
     if (timer.current) clearTimeout(timer.current);
     timer.current = setTimeout(() => move.mutate(next), 400);
   };

@@ -2,7 +2,9 @@
 
 /** The selected photo in its output frame, its plan, and after a run its proof. */
 import { Download } from "lucide-react";
-import { useState } from "react";
+import Link from "next/link";
+import { useRouter } from "next/navigation";
+import { useEffect, useState } from "react";
 import { clauseNames } from "@/core/brief";
 import { formatBytes, formatSize } from "@/core/units";
 import { call, useChange } from "../api/client";
@@ -10,6 +12,7 @@ import type { BatchView, DeskView, MadeView, RowView } from "../api/contract";
 import { Button } from "../parts/button";
 import { StateMark } from "../parts/state-mark";
 import { Checklist } from "./checklist";
+import { PartPicture } from "../picture/part-picture";
 import { FrameMap } from "./frame-map";
 import { RowBrief } from "./row-brief";
 import { rowState } from "./row-state";
@@ -30,6 +33,16 @@ export function PhotoPane({ batch, row, briefs, chosen }: Props) {
   const leaveOut = useChange(() => call("POST", `batches/${batch.id}/remove`, { ids: chosen, words: (chosen.length > 1 ? `leaving out ${chosen.length} photos` : `leaving out ${row.name}`).slice(0, 300) }));
   const accept = useChange(() => call("PUT", `batches/${batch.id}/frame`, { rowId: row.id, frame: row.frame, accepted: true }));
   const { state, reason } = rowState(row);
+  const router = useRouter();
+  const framed = brief !== null;
+  useEffect(() => {
+    const key = (event: KeyboardEvent) => {
+      const typing = event.target instanceof HTMLElement && event.target.closest("input, textarea, select, [role=dialog], [role=menu]");
+      if (event.key === "f" && framed && !typing && !event.ctrlKey && !event.metaKey && !event.altKey) router.push(`/frame?batch=${batch.id}&row=${row.id}`);
+    };
+    window.addEventListener("keydown", key);
+    return () => window.removeEventListener("keydown", key);
+  }, [router, framed, batch.id, row.id]);
   return (
     <aside aria-label="Selected photo" className="flex min-h-0 flex-col border-l border-rule">
       <Picture row={row} batchId={batch.id} />
@@ -75,7 +88,7 @@ export function PhotoPane({ batch, row, briefs, chosen }: Props) {
         </Button>
         {brief && (
           <Button className="ml-auto" aria-pressed={listed} onClick={() => setListed(!listed)}>
-            {listed ? "Show the plan" : "Show as checklist"}
+            {listed ? "Plan" : "Checklist"}
           </Button>
         )}
       </div>
@@ -102,35 +115,29 @@ function Picture({ row, batchId }: { row: RowView; batchId: string }) {
         {measured ? (
           <img src={`/api/assignments/${row.assignmentId}/output`} alt={`${row.name} as it will be`} width={width} height={height} style={{ width, height }} />
         ) : (
-          <Cropped row={row} width={width} height={height} />
+          <Preview row={row} width={width} height={height} />
         )}
       </div>
       <figcaption className="flex min-h-[30px] items-end justify-between gap-2 px-3 pb-2">
         <span className="figures text-tiny">
+          {row.revisionId && (
+            <Link href={`/frame?batch=${batchId}&row=${row.id}`} className="box press mb-1.5 flex h-7 w-fit items-center gap-2 px-2.5 font-words text-base hover:bg-wash">
+              Frame <kbd className="figures text-tiny font-normal opacity-80">F</kbd>
+            </Link>
+          )}
           {formatSize(size.width, size.height)} px, at {shown} %{!measured && row.geometry ? ", not measured yet" : ""}
         </span>
-        {row.geometry && row.geometry.cut > 0.002 && <FrameMap row={row} batchId={batchId} />}
+        {row.geometry && row.geometry.cut > 0.002 && !row.geometry.turn && !row.geometry.angle && <FrameMap row={row} batchId={batchId} />}
       </figcaption>
     </figure>
   );
 }
 
 /** Until the file is measured: the photo's preview, cut the same way. */
-function Cropped({ row, width, height }: { row: RowView; width: number; height: number }) {
+function Preview({ row, width, height }: { row: RowView; width: number; height: number }) {
   const { geometry, before } = row;
-  const scale = geometry ? width / geometry.crop.width : width / before.width;
-  const [x, y] = geometry && geometry.cut > 0 ? [geometry.crop.x, geometry.crop.y] : [0, 0];
-  const cut = geometry && geometry.cut > 0;
-  return (
-    <div className="relative overflow-hidden" style={{ width, height }}>
-      <img
-        src={`/api/photos/${row.photoId}/view`}
-        alt={row.name}
-        className="absolute max-w-none"
-        style={cut ? { width: before.width * scale, height: before.height * scale, left: -x * scale, top: -y * scale } : { width, height }}
-      />
-    </div>
-  );
+  if (geometry) return <PartPicture photoId={row.photoId} name={row.name} geometry={geometry} photo={before} size={{ width, height }} />;
+  return <img src={`/api/photos/${row.photoId}/view`} alt={row.name} style={{ width, height }} />;
 }
 
 function ProofList({ made }: { made: MadeView }) {

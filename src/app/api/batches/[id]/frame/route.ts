@@ -1,11 +1,11 @@
 import { z } from "zod";
 import { readBody, RequestError, route } from "@/app/server/answer";
 import { changeBatch } from "@/app/server/batch";
-import { listRows } from "@/store/queries/batches";
+import { frameSchema, tidyFrame } from "@/core/frame";
+import { frameKey, listRows } from "@/store/queries/batches";
 import { makeEdit } from "@/store/queries/edits";
 
-const share = z.number().min(0).max(1);
-const body = z.strictObject({ rowId: z.uuid(), frame: z.strictObject({ x: share, y: share }), accepted: z.boolean() });
+const body = z.strictObject({ rowId: z.uuid(), frame: frameSchema, accepted: z.boolean() });
 
 /** Moves a photo's frame, or says that it is right. */
 export const PUT = route(async (request, { id }) => {
@@ -14,8 +14,10 @@ export const PUT = route(async (request, { id }) => {
     const row = (await listRows(tx, batch.id)).find((r) => r.id === rowId);
     if (!row?.frame || !row.revisionId) throw new RequestError(404, "This photo is no longer in the batch.");
     const before = { frame: row.frame, accepted: row.accepted === true };
-    const moved = frame.x !== before.frame.x || frame.y !== before.frame.y;
-    const words = `${moved ? "moving the frame of" : "accepting"} ${row.name}`;
-    await makeEdit(tx, batch, words, { kind: "frame", batchPhotoId: rowId, revisionId: row.revisionId, before, after: { frame, accepted } });
+    const after = { frame: tidyFrame(frame), accepted };
+    const same = frameKey(before.frame) === frameKey(after.frame);
+    if (same && before.accepted === accepted) return;
+    const words = `${same ? "accepting" : "moving the frame of"} ${row.name}`;
+    await makeEdit(tx, batch, words.slice(0, 300), { kind: "frame", batchPhotoId: rowId, revisionId: row.revisionId, before, after });
   });
 });

@@ -1,0 +1,3 @@
+export * from "./change";
+export * from "./readings";
+export * from "./sum";
