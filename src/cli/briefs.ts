@@ -1,16 +1,17 @@
 /** Where `--brief` comes from: a path, the name of a brief that ships with Zumbrel, or standard input. */
 import { readFile, stat } from "node:fs/promises";
 import { BriefError, MAX_BRIEF_TEXT, parseBriefText, type Brief } from "@/core/brief";
-import { STARTER_BRIEFS } from "@demo/briefs";
 import { CallError } from "./args";
 
 export async function loadBrief(from: string): Promise<Brief> {
   try {
     if (from === "-") return parseBriefText(await readStandardInput());
-    const shipped = STARTER_BRIEFS.find((brief) => brief.name.toLowerCase() === from.toLowerCase());
     const found = await stat(from).catch(() => null);
-    if (!found && shipped) return shipped;
     if (!found) {
+      // They are read from their wordings, which takes a moment that a call with a file does not need.
+      const { STARTER_BRIEFS } = await import("@demo/briefs");
+      const shipped = STARTER_BRIEFS.find((brief) => brief.name.toLowerCase() === from.toLowerCase());
+      if (shipped) return shipped;
       const names = STARTER_BRIEFS.map((brief) => `"${brief.name}"`).join(", ");
       throw new CallError(`There is no brief file "${from}" and no brief of that name. Shipped briefs: ${names}.`);
     }

@@ -7,8 +7,8 @@ import { publicFacts, type Check } from "@/core/proof";
 import type { Step } from "@/core/plan";
 import { MAX_PIXELS } from "@/core/units";
 import { sentence } from "@/imaging/error";
-import { readSource } from "@/imaging/facts";
-import { fitPhoto, prove, type Made } from "@/imaging/fit-photo";
+import { readSource, type Source } from "@/imaging/facts";
+import { fitPhoto, prove, type FitAnswer, type Made } from "@/imaging/fit-photo";
 import { writeNewFile } from "@/imaging/write";
 import { CallError } from "./args";
 import type { SourcePath } from "./sources";
@@ -52,19 +52,57 @@ export async function checkOutputFolder(out: string, sources: readonly SourcePat
   }
 }
 
-export async function fitOne(path: SourcePath, n: number, brief: Brief, out: string, taken: Set<string>): Promise<FitResult> {
+interface Worked {
+  result: FitResult;
+  /** Null where nothing can be written. */
+  made: { answer: FitAnswer; source: Source } | null;
+}
+
+/**
+ * All photos through a brief into a folder, one result a source, in their order. The next photo is worked on while one
+ * is written and proved; writing keeps the order, so that names are given out the same way every time.
+ */
+export async function fitAll(paths: readonly SourcePath[], brief: Brief, out: string, done: (count: number) => void): Promise<FitResult[]> {
+  const taken = new Set<string>();
+  const results: FitResult[] = [];
+  const started = paths.slice(0, AT_ONCE).map((path) => work(path, brief));
+  for (const [i, path] of paths.entries()) {
+    const worked = await started[i];
+    // Its bytes are let go as soon as it is written.
+    delete started[i];
+    if (i + AT_ONCE < paths.length) started[i + AT_ONCE] = work(paths[i + AT_ONCE], brief);
+    results.push(await handOver(worked, path, i + 1, brief, out, taken));
+    done(i + 1);
+  }
+  return results;
+}
+
+/** Photos that are worked on at a time. */
+const AT_ONCE = 2;
+
+async function work(path: SourcePath, brief: Brief): Promise<Worked> {
   const result: FitResult = {
     source: path.source, output: null, ok: false, error: path.error, facts: null, before: null, checks: [], difference: null,
     passedThrough: false, encodes: 0, steps: [], notes: [],
   };
-  if (path.error) return result;
+  if (path.error) return { result, made: null };
   try {
     const source = await readSource(await readBounded(path.source));
     result.before = publicFacts(source.facts);
     const answer = await fitPhoto({ source, brief });
     Object.assign(result, { passedThrough: answer.passedThrough, encodes: answer.encodes, steps: answer.steps, notes: answer.notes, error: answer.error });
-    if (!answer.output || !answer.geometry) return result;
-    const written = await writeAs(answer.output, (attempt) => {
+    return { result, made: answer.output && answer.geometry ? { answer, source } : null };
+  } catch (error) {
+    result.error = error instanceof CallError ? error.message : sentence(error);
+    return { result, made: null };
+  }
+}
+
+async function handOver({ result, made }: Worked, path: SourcePath, n: number, brief: Brief, out: string, taken: Set<string>): Promise<FitResult> {
+  if (!made) return result;
+  const { answer, source } = made;
+  try {
+    const written = await writeAs(answer.output!, (attempt) => {
       const name = outputName(brief.names ?? "{name}", {
         source: path.source, n, width: answer.geometry!.width, height: answer.geometry!.height,
         date: source.facts.date, brief: brief.name, format: answer.format!,

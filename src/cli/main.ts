@@ -8,7 +8,7 @@ import { readSource } from "@/imaging/facts";
 import { prove } from "@/imaging/fit-photo";
 import { CallError, readCall, type Call } from "./args";
 import { loadBrief } from "./briefs";
-import { checkOutputFolder, fitOne, readBounded, type FitResult } from "./fit";
+import { checkOutputFolder, fitAll, readBounded } from "./fit";
 import { Progress } from "./progress";
 import { readBrief } from "./read-brief";
 import { listSources } from "./sources";
@@ -74,12 +74,7 @@ async function fit(call: Extract<Call, { command: "fit" }>): Promise<number> {
   if (!sources.length) throw new CallError("There are no pictures in the folders that were given.");
   await checkOutputFolder(call.out, sources);
   const progress = new Progress(sources.length);
-  const taken = new Set<string>();
-  const results: FitResult[] = [];
-  for (const [i, source] of sources.entries()) {
-    results.push(await fitOne(source, i + 1, brief, call.out, taken));
-    progress.at(i + 1);
-  }
+  const results = await fitAll(sources, brief, call.out, (count) => progress.at(count));
   const sum = (values: (number | undefined)[]) => values.reduce<number>((total, v) => total + (v ?? 0), 0);
   const totals = {
     sourceBytes: sum(results.map((r) => r.before?.bytes)),

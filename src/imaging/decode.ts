@@ -113,7 +113,10 @@ function whole(rect: Rect, inside: Size): Rect {
   return { x, y, width: right - x, height: bottom - y };
 }
 
-/** Three tiles of a strip of code values, each judged for a dot screen; null where none shows one. */
+/** Standard deviation (8-bit codes) below which a tile shows nothing. */
+const BLANK = 4;
+
+/** A screen covers a whole picture, so one tile is judged: the middle one, or another where that is blank. Null where it shows none. */
 export function screenIn({ data, width, height, channels }: Samples): number | null {
   if (width < TILE || height < TILE) return null;
   const left = Math.floor((width - TILE) / 2);
@@ -122,8 +125,9 @@ export function screenIn({ data, width, height, channels }: Samples): number | n
     const tile = new Float64Array(TILE * TILE);
     const middle = channels < 3 ? 0 : 1;
     for (let y = 0, i = 0; y < TILE; y += 1) for (let x = 0; x < TILE; x += 1, i += 1) tile[i] = data[((top + y) * width + left + x) * channels + middle];
-    const period = screenPeriod(tile);
-    if (period !== null) return period;
+    const mean = tile.reduce((sum, v) => sum + v, 0) / tile.length;
+    const spread = Math.sqrt(tile.reduce((sum, v) => sum + (v - mean) ** 2, 0) / tile.length);
+    if (spread > BLANK * (data instanceof Uint16Array ? 257 : 1)) return screenPeriod(tile);
   }
   return null;
 }

@@ -25,6 +25,11 @@ let started = 0;
 const THREAD = join(dirname(fileURLToPath(import.meta.url)), "develop-thread.mjs");
 const built = existsSync(THREAD);
 
+/** Starts a thread while others still decode, so that it is there when it is needed. */
+export function warmUp(): void {
+  if (built && started === 0) start();
+}
+
 export function developAside(samples: Samples, plan: Development): Promise<Developed> {
   if (!built) return Promise.resolve().then(() => develop(samples, plan));
   return new Promise((done, failed) => {

@@ -5,7 +5,7 @@ import { keepsPixels, swapsSides, toStored, turnOrientation, type Frame, type Ge
 import type { KernelName, Sharpening } from "@/core/resample";
 import { checkTail, decodeSamples, screenIn, strictly, type Wanted } from "./decode";
 import { colourIn, type Destination } from "./destination";
-import { developAside } from "./develop-pool";
+import { developAside, warmUp } from "./develop-pool";
 import type { Source } from "./facts";
 
 export interface PicturePlan {
@@ -37,6 +37,7 @@ const REACH = 4;
 
 /** Throws a PhotoError for a damaged photo; a damaged photo never becomes a half-grey picture. `band`: the most bytes of samples held at a time. */
 export async function preparePicture(source: Source, plan: PicturePlan, band = BAND_BYTES): Promise<Prepared> {
+  warmUp();
   const { geometry } = plan;
   const scale = Math.min(geometry.place.width / geometry.crop.width, geometry.place.height / geometry.crop.height);
   const wanted: Wanted = { region: unturned(regionOf(geometry, geometry.crop), geometry, source.facts), scale };

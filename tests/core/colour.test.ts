@@ -34,6 +34,9 @@ describe("CIEDE2000", () => {
     const lab = fc.tuple(fc.double({ min: 0, max: 100, noNaN: true }), fc.double({ min: -110, max: 110, noNaN: true }), fc.double({ min: -110, max: 110, noNaN: true }));
     fc.assert(
       fc.property(lab, lab, (one, two) => {
+        // Opposite hues and no hue at all are where the formula jumps, and the last bit of a float decides.
+        const turned = Math.atan2(one[2], one[1]) - Math.atan2(two[2], two[1]);
+        fc.pre(Math.hypot(one[1], one[2]) > 0.01 && Math.hypot(two[1], two[2]) > 0.01 && Math.abs(Math.cos(turned) + 1) > 1e-4);
         const reference = theirs({ mode: "lab65", l: one[0], a: one[1], b: one[2] }, { mode: "lab65", l: two[0], a: two[1], b: two[2] });
         expect(deltaE2000(one, two)).toBeCloseTo(reference, 5);
       }),

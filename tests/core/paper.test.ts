@@ -76,7 +76,8 @@ describe("the sum of three", () => {
     for (const size of [photo, { width: 3000, height: 4000 }]) {
       for (const [held, edit] of cases) {
         const sum = balance(sumOf(size, 300), held, edit);
-        const brief = parseBrief(overrule({ zumbrelBrief: 1, name: "b", longSide: { max: 77 }, box: { width: 5, height: 5 } }, sumChange(sum, held, edit.term, "mm")));
+        const old = held === "pixels" ? {} : { longSide: { max: 77 }, box: { width: 5, height: 5 } };
+        const brief = parseBrief(overrule({ zumbrelBrief: 1, name: "b", ...old }, sumChange(sum, held, edit.term, "mm")));
         const resolved = resolveBrief(brief);
         const out = planGeometry(resolved, size);
         expect([out.width, out.height]).toEqual([sum.pixels.width, sum.pixels.height]);
@@ -107,6 +108,7 @@ describe("readings", () => {
     expect(madeUp({ width: 1000, height: 800 }, { width: 1000, height: 800 })).toBeNull();
     expect(madeUp({ width: 1000, height: 800 }, { width: 1001, height: 801 })).toContain("1 of 100 pixels were never photographed");
     expect(madeUp({ width: 1000, height: 800 }, { width: 2000, height: 1600 })).toBe("Pixels are made up: each side grows 2 times, so 75 of 100 pixels were never photographed.");
+    expect(actWords("pixels", { width: 9, height: 9 }, { width: 4, height: 4 })).toContain("the 4 × 4 px that the brief asks for");
     expect([actWords("pixels", { width: 9, height: 9 }, { width: 9, height: 9 }), actWords("paper", { width: 9, height: 9 }, { width: 3, height: 3 })]).toEqual([
       expect.stringContaining("byte for byte"), "Makes new pixels: 9 × 9 become 3 × 3.",
     ]);

@@ -41,6 +41,16 @@ export function linearTable(curve: ToneCurve, codes: number, white = codes - 1):
   return Float32Array.from({ length: codes }, (_, i) => toLinear(curve, Math.min(1, i / white)));
 }
 
+/** Whether two curves are the same to the eye: nowhere apart by more than a fifth of an 8-bit step. */
+export function sameCurve(a: ToneCurve, b: ToneCurve): boolean {
+  if (a === b) return true;
+  for (let i = 0; i <= 64; i += 1) {
+    const [x, y] = [toLinear(a, i / 64), toLinear(b, i / 64)];
+    if (Math.abs(x - y) > 0.00005 + 0.0015 * Math.max(x, y)) return false;
+  }
+  return true;
+}
+
 /** Entries of an encoding table; between them it is linear. */
 const STEPS = 16_384;
 
@@ -50,7 +60,7 @@ const STEPS = 16_384;
  */
 export function encodingTable(curve: ToneCurve): Float32Array {
   const out = new Float32Array(STEPS + 2);
-  if (curve === SRGB_CURVE) {
+  if (sameCurve(curve, SRGB_CURVE)) {
     for (let i = 0; i <= STEPS; i += 1) out[i] = srgbFromLinear((i / STEPS) ** 2);
   } else {
     let low = 0;

@@ -4,7 +4,7 @@
  * where they are. The conversion of colours is a matrix on linear light, so it gives the same before and after reducing
  * and is done where there are fewer pixels.
  */
-import { between, encodingTable, encodeWith, isIdentity, linearTable, reportConversion, SPACES, SRGB_CURVE, type ConversionReport, type Matrix, type RgbSpace } from "../colour";
+import { between, encodingTable, encodeWith, isIdentity, linearTable, reportConversion, sameCurve, SPACES, SRGB_CURVE, type ConversionReport, type Matrix, type RgbSpace } from "../colour";
 import { isMirrored, orientPixels, toStored, uprightSize, type Rect, type Size } from "../frame/orientation";
 import {
   axis, DEFAULT_ENLARGING, DEFAULT_REDUCING, LANES, resample, sampleTurned, sharpen, type FloatImage, type KernelName, type ByteRows, type RowReader, type Sharpening,
@@ -100,7 +100,7 @@ class Developing {
   private handsOn(): boolean {
     const { samples, plan } = this;
     const bits = samples.data instanceof Uint16Array ? 16 : 8;
-    const sameColours = plan.to !== "gray" && this.colours === 3 && this.matrix === null && plan.from.curves === plan.to.curves;
+    const sameColours = plan.to !== "gray" && this.colours === 3 && this.matrix === null && plan.from.curves.every((curve, c) => sameCurve(curve, (plan.to as RgbSpace).curves[c]));
     return plan.plain && sameColours && bits === plan.bits && samples.top === undefined && (!this.alpha || plan.under === null);
   }
 

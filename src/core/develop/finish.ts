@@ -46,6 +46,7 @@ export function finish(image: FloatImage, finishing: Finishing): Planned {
 function encodeColours({ data: from, width }: FloatImage, to: Uint8Array | Uint16Array, channels: number, { alpha, grey, bits, tables, colours, dither }: Finishing): void {
   const top = bits === 16 ? 65_535 : 255;
   const lastRow = dither ? new Float32Array(width) : null;
+  if (tables && !alpha && !dither && to instanceof Uint8Array) return encodeBytes(from, to, channels, grey, tables, colours);
   for (let c = 0; c < colours; c += 1) {
     const lane = grey ? 0 : c;
     const table = tables?.[c] ?? null;
@@ -62,6 +63,24 @@ function encodeColours({ data: from, width }: FloatImage, to: Uint8Array | Uint1
         }
       }
       to[o] = code <= 0 ? 0 : code >= top ? top : code + 0.5;
+    }
+  }
+}
+
+/** The usual case, in a loop of its own: it is four times as fast without the questions that the others ask of every value. */
+function encodeBytes(from: Float32Array, to: Uint8Array, channels: number, grey: boolean, tables: readonly Float32Array[], colours: number): void {
+  for (let c = 0; c < colours; c += 1) {
+    const table = tables[c];
+    const steps = table.length - 2;
+    for (let p = grey ? 0 : c, o = c; p < from.length; p += LANES, o += channels) {
+      const value = from[p];
+      if (value >= 1) to[o] = 255;
+      else if (value > 0) {
+        const at = Math.sqrt(value) * steps;
+        const i = at | 0;
+        const low = table[i];
+        to[o] = (low + (at - i) * (table[i + 1] - low)) * 255 + 0.5;
+      } else to[o] = table[0] * 255 + 0.5;
     }
   }
 }

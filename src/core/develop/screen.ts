@@ -8,25 +8,36 @@ import { trimNumber } from "../units";
 /** Side of a tile in px; a power of two. */
 export const TILE = 256;
 
-/** In place: the discrete Fourier transform of `n` complex values from `at` on, `step` apart. */
-function transform(re: Float64Array, im: Float64Array, at: number, step: number, n: number): void {
+const HALF_TURN = Float64Array.from({ length: TILE }, (_, k) => (-2 * Math.PI * k) / TILE);
+const COS = HALF_TURN.map(Math.cos);
+const SIN = HALF_TURN.map(Math.sin);
+
+/** In place: the discrete Fourier transform of TILE complex values from `at` on, `step` apart. */
+function transform(re: Float64Array, im: Float64Array, at: number, step: number): void {
+  const n = TILE;
   for (let i = 1, j = 0; i < n; i += 1) {
     let bit = n >> 1;
     for (; j & bit; bit >>= 1) j ^= bit;
     j ^= bit;
     if (i < j) {
-      const [a, b] = [at + i * step, at + j * step];
-      [re[a], re[b]] = [re[b], re[a]];
-      [im[a], im[b]] = [im[b], im[a]];
+      const a = at + i * step;
+      const b = at + j * step;
+      const [r, m] = [re[a], im[a]];
+      re[a] = re[b];
+      im[a] = im[b];
+      re[b] = r;
+      im[b] = m;
     }
   }
   for (let size = 2; size <= n; size *= 2) {
-    const angle = (-2 * Math.PI) / size;
     for (let start = 0; start < n; start += size) {
       for (let k = 0; k < size / 2; k += 1) {
-        const [wr, wi] = [Math.cos(angle * k), Math.sin(angle * k)];
-        const [a, b] = [at + (start + k) * step, at + (start + k + size / 2) * step];
-        const [tr, ti] = [re[b] * wr - im[b] * wi, re[b] * wi + im[b] * wr];
+        const wr = COS[k * (TILE / size)];
+        const wi = SIN[k * (TILE / size)];
+        const a = at + (start + k) * step;
+        const b = a + (size / 2) * step;
+        const tr = re[b] * wr - im[b] * wi;
+        const ti = re[b] * wi + im[b] * wr;
         re[b] = re[a] - tr;
         im[b] = im[a] - ti;
         re[a] += tr;
@@ -61,8 +72,8 @@ export function screenPeriod(grey: ArrayLike<number>): number | null {
   // A soft window, so that the edges of the tile are no pattern of their own (Hann).
   const hann = Float64Array.from({ length: TILE }, (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * (i + 0.5)) / TILE));
   for (let y = 0, i = 0; y < TILE; y += 1) for (let x = 0; x < TILE; x += 1, i += 1) re[i] = (grey[i] - mean) * hann[x] * hann[y];
-  for (let y = 0; y < TILE; y += 1) transform(re, im, y * TILE, 1, TILE);
-  for (let x = 0; x < TILE; x += 1) transform(re, im, x, TILE, TILE);
+  for (let y = 0; y < TILE; y += 1) transform(re, im, y * TILE, 1);
+  for (let x = 0; x < TILE; x += 1) transform(re, im, x, TILE);
   const half = TILE / 2;
   const rings: number[][] = Array.from({ length: half + 1 }, () => []);
   const peaks: Peak[] = [];

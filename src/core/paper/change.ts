@@ -14,14 +14,14 @@ export const isUnit = (text: string): text is LengthUnit => (LENGTH_UNITS as rea
 
 /**
  * The clauses that say what was held and what was changed; the third follows from them for every photo.
- * Pixels that are held are not said at all: then only the written resolution changes, and no picture data.
+ * Pixels that are held stay as the brief has them: then only the written resolution changes.
  */
 export function sumChange(sum: Sum, held: Term, changed: Term, unit: LengthUnit): Change {
   const wide = sum.pixels.width >= sum.pixels.height;
   const paper: Change["paper"] = wide ? { width: lengthText(sum.paper.width, unit) } : { height: lengthText(sum.paper.height, unit) };
   const said = new Set<Term>([held, changed]);
   return {
-    ...NO_PIXELS,
+    ...(held === "pixels" ? {} : NO_PIXELS),
     ...(said.has("pixels") && held !== "pixels" && { longSide: { exact: Math.max(sum.pixels.width, sum.pixels.height) } }),
     paper: said.has("paper") ? paper : null,
     resolution: said.has("resolution") ? { exact: `${trimNumber(sum.ppi, 4)}ppi` } : null,
@@ -30,8 +30,9 @@ export function sumChange(sum: Sum, held: Term, changed: Term, unit: LengthUnit)
 
 /** Which act it is, in words. */
 export function actWords(held: Term, photo: Sum["pixels"], out: Sum["pixels"]): string {
-  if (held === "pixels" || (photo.width === out.width && photo.height === out.height)) {
+  if (photo.width === out.width && photo.height === out.height) {
     return "Keeps the pixels: only the number that says how densely they are printed is written. The picture data stay byte for byte.";
   }
+  if (held === "pixels") return `Keeps the ${out.width} × ${out.height} px that the brief asks for: only the number that says how densely they are printed changes.`;
   return `Makes new pixels: ${photo.width} × ${photo.height} become ${out.width} × ${out.height}.`;
 }

@@ -84,7 +84,7 @@ function Form({ row, brief, onSave }: Props) {
   const hold = (term: Term) => {
     setHeld(term);
     setError(null);
-    if (term === "pixels") setSum(sumOf({ width: photo.width, height: photo.height }, sum.ppi));
+    if (term === "pixels") setSum(sumOf(startOf(row, brief).pixels, sum.ppi));
   };
   const use = () => {
     try {

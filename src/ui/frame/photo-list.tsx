@@ -17,7 +17,9 @@ export function frameState(row: RowView): { words: string; state: "meets" | "nee
 
 export function PhotoList({ rows, chosen, onChoose }: { rows: RowView[]; chosen: string; onChoose: (id: string) => void }) {
   const current = useRef<HTMLButtonElement>(null);
-  useEffect(() => current.current?.scrollIntoView({ block: "nearest" }), [chosen]);
+  useEffect(() => {
+    current.current?.scrollIntoView({ block: "nearest" });
+  }, [chosen]);
   return (
     <nav aria-label="Photos of the batch" className="min-h-0 overflow-y-auto border-r border-rule bg-rail py-2">
       <ul>
