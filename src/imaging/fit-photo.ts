@@ -2,7 +2,7 @@
 import { clauseNames, clauseWords, formatName, heldBy, lostToFormat, refusal, resolveBrief, WISHES_GIVEN_UP, type Brief, type OutputFormat, type ResolvedBrief } from "@/core/brief";
 import { aimedSize, AUTO, CENTRED, planGeometry, proposeFrame, targetFor, type Frame, type Geometry } from "@/core/frame";
 import { allowedFormats, passSteps, planSteps, reasonsToEncode, type Step } from "@/core/plan";
-import { checkFacts, meets, unchanged, type Check, type Facts } from "@/core/proof";
+import { checkFacts, dropped, meets, unchanged, type Check, type Facts } from "@/core/proof";
 import { beatsWith, screenWords } from "@/core/develop";
 import { fitFormats, type Setting } from "@/core/search";
 import { formatBytes } from "@/core/units";
@@ -176,6 +176,8 @@ export interface Proof {
   facts: Facts;
   checks: Check[];
   unchanged: string[];
+  /** What of the photo's metadata is not in the file. */
+  dropped: string[];
 }
 
 export interface Made {
@@ -197,5 +199,5 @@ export async function prove(brief: Brief, written: Buffer, made: Made | null): P
   const same = made?.original && made.before.format === facts.format && samePicture(await readSource(made.original), source);
   const left = made ? unchanged(brief, made.before, facts) : [];
   if (same) left.unshift(written.equals(made!.original!) ? "every byte of the file" : "the picture data, byte for byte");
-  return { ok: meets(checks), facts, checks, unchanged: left };
+  return { ok: meets(checks), facts, checks, unchanged: left, dropped: made ? dropped(made.before, facts) : [] };
 }

@@ -29,7 +29,7 @@ export interface Prepared extends Planned {
 }
 
 /** Samples of more bytes than this are worked through in bands. */
-const BAND_BYTES = 450_000_000;
+const BAND_BYTES = 200_000_000;
 /** Output rows that neighbouring bands share, so that sharpening sees across their edge. */
 const OVERLAP = 16;
 /** Samples that a kernel reaches beyond the part, in output pixels: the widest kernel and a little. */

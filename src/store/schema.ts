@@ -194,6 +194,7 @@ export const proofs = pgTable("proofs", {
   facts: jsonb("facts").$type<Facts>().notNull(),
   checks: jsonb("checks").$type<Check[]>().notNull(),
   unchanged: jsonb("unchanged").$type<string[]>().notNull(),
+  dropped: jsonb("dropped").$type<string[]>().notNull().default([]),
   createdAt: created(),
 });
 

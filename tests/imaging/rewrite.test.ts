@@ -60,6 +60,7 @@ describe.each(Object.entries(kinds))("%s", (kind, make) => {
     const { output, passedThrough, proof } = await fit(before, { metadata: "private" });
     expect(passedThrough).toBe(true);
     expect(proof!.facts.privateData).toEqual([]);
+    expect(proof!.dropped.length).toBeGreaterThan(0);
     expect(proof!.unchanged[0]).toBe("the picture data, byte for byte");
     for (const secret of ["SN-12345", "Wren Alder", "tiff:Orientation"]) expect(output!.includes(secret), secret).toBe(false);
     const source = await readSource(output!);

@@ -50,7 +50,7 @@ function madeView(item: ItemRow | null): MadeView | null {
   if (!item) return null;
   return {
     itemId: item.id, state: item.state, error: item.error, name: item.outputName, bytes: item.bytes,
-    checks: item.checks ?? [], unchanged: item.unchanged ?? [], ok: item.ok === true,
+    checks: item.checks ?? [], unchanged: item.unchanged ?? [], dropped: item.dropped ?? [], ok: item.ok === true,
   };
 }
 

@@ -111,6 +111,12 @@ function resolutionWords(facts: Facts): string {
 /** A file meets its brief when no check is false; clauses that gave way do not count against it. */
 export const meets = (checks: readonly Check[]): boolean => checks.every((check) => check.ok !== false);
 
+/** What the photo carried beside its picture and the file does not, in words. */
+export function dropped(before: Facts, after: Facts): string[] {
+  if (before.metadata && !after.metadata) return ["all metadata"];
+  return before.privateData.filter((what) => !after.privateData.includes(what));
+}
+
 /** What was not asked and did not change, in words. */
 export function unchanged(brief: Brief, before: Facts, after: Facts): string[] {
   const out: string[] = [];

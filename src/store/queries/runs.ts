@@ -71,11 +71,12 @@ export interface ItemRow {
   ok: boolean | null;
   facts: (typeof proofs.$inferSelect)["facts"] | null;
   unchanged: string[] | null;
+  dropped: string[] | null;
 }
 
 const itemColumns = {
   id: runItems.id, runId: runItems.runId, assignmentId: runItems.assignmentId, state: runItems.state, error: runItems.error,
-  outputSha256: runItems.outputSha256, outputName: runItems.outputName, bytes: files.bytes, checks: proofs.checks, ok: proofs.ok, facts: proofs.facts, unchanged: proofs.unchanged,
+  outputSha256: runItems.outputSha256, outputName: runItems.outputName, bytes: files.bytes, checks: proofs.checks, ok: proofs.ok, facts: proofs.facts, unchanged: proofs.unchanged, dropped: proofs.dropped,
 };
 
 /** The newest run of a batch, with its items in order; null before the first. */

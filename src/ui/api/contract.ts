@@ -51,6 +51,8 @@ export interface MadeView {
   bytes: number | null;
   checks: Check[];
   unchanged: string[];
+  /** What of the photo's metadata is not in the file. */
+  dropped: string[];
   ok: boolean;
 }
 

@@ -224,7 +224,7 @@ function Value({ label, value, digits, narrow = false, disabled, onTake }: Value
       onChange={(event) => setText(event.target.value)}
       onBlur={take}
       onKeyDown={(event) => event.key === "Enter" && take()}
-      className={`box figures h-7 px-2 disabled:bg-rail disabled:text-second ${narrow ? "w-14" : "w-[76px]"}`}
+      className={`box figures h-7 px-2 disabled:bg-rail disabled:text-second ${narrow ? "w-[68px]" : "w-[76px]"}`}
     />
   );
 }

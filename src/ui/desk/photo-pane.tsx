@@ -165,6 +165,7 @@ function ProofList({ made }: { made: MadeView }) {
         ))}
       </ul>
       {made.bytes !== null && made.checks.length === 0 && <p className="text-small">Nothing was asked that can be checked; the file weighs {formatBytes(made.bytes)}.</p>}
+      {made.dropped.length > 0 && <p className="mt-2 text-small text-second">Left out: {made.dropped.join(", ")}.</p>}
       {made.unchanged.length > 0 && <p className="mt-2 text-small text-second">Not asked and unchanged: {made.unchanged.join("; ")}.</p>}
     </section>
   );

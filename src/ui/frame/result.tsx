@@ -1,6 +1,7 @@
 "use client";
 
 /** The result at its true pixels: the real file once it is measured, until then drawn from the preview. */
+import { useEffect, useRef } from "react";
 import { resolveBrief, type Brief } from "@/core/brief";
 import type { Geometry } from "@/core/frame";
 import { formatBytes, formatSize, trimNumber } from "@/core/units";
@@ -21,6 +22,12 @@ const MOST_DRAWN = 2400;
 export function Result({ row, brief, geometry, moving }: Props) {
   const measured = !moving && row.figure === "measured" && row.assignmentId !== null;
   const { width, height, scale } = geometry;
+  const box = useRef<HTMLDivElement>(null);
+  // A result larger than its place is shown from its middle, where the frame was put.
+  useEffect(() => {
+    const { current } = box;
+    current?.scrollTo((current.scrollWidth - current.clientWidth) / 2, (current.scrollHeight - current.clientHeight) / 2);
+  }, [row.id, width, height]);
   const shrink = Math.min(1, MOST_DRAWN / Math.max(width, height));
   return (
     <figure className="flex min-h-0 flex-col">
@@ -28,7 +35,7 @@ export function Result({ row, brief, geometry, moving }: Props) {
         <h2 className="font-semibold">The result at its true pixels</h2>
         <span className="figures text-small text-second">{measured && row.bytes !== null ? formatBytes(row.bytes) : "not measured yet"}</span>
       </figcaption>
-      <div tabIndex={0} role="region" aria-label="Result, can be scrolled" className="grid min-h-[120px] flex-1 place-items-center overflow-auto bg-ground p-3 outline-offset-[-2px]">
+      <div ref={box} tabIndex={0} role="region" aria-label="Result, can be scrolled" className="grid min-h-[120px] flex-1 overflow-auto bg-ground p-3 outline-offset-[-2px] [place-items:safe_center]">
         {measured ? (
           <img src={`/api/assignments/${row.assignmentId}/output`} alt={`${row.name} as it will be`} width={width} height={height} className="max-w-none" style={{ width, height }} />
         ) : (

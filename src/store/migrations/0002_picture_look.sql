@@ -1,3 +1,0 @@
-ALTER TABLE "planned_pictures" ADD COLUMN "kernel" text;--> statement-breakpoint
-ALTER TABLE "planned_pictures" ADD COLUMN "conversion" jsonb;--> statement-breakpoint
-ALTER TABLE "planned_pictures" ADD COLUMN "screen" double precision;
