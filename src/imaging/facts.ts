@@ -4,7 +4,7 @@ import sharp, { type Metadata } from "sharp";
 import {
   TAG, chromaOf, chunkBody, exifBlock, filterExif, findChunk, iccProfile, isIptc, isMultiPicture, isXmp, jfifDensity, latin1,
   numberAt, orientationOf, physOf, qualityOf, readExif, readJpeg, readPng, resolutionOf, sniff, textAt, bodyOf, MARKER,
-  avifExif, avifXmp, isBareExif, readAvif, readBmp, readWebp, startsWith, webpChunk, webpExif, TIFF_TAG,
+  avifExif, avifXmp, ContainerError, isBareExif, readAvif, readBmp, readWebp, startsWith, webpChunk, webpExif, TIFF_TAG,
   type AvifFile, type BmpFile, type Exif, type JpegFile, type PngFile, type WebpFile,
 } from "@/core/containers";
 import type { Profile } from "@/core/colour";
@@ -219,9 +219,19 @@ const TIFF_TAGS: ReadonlySet<number> = new Set([
   TAG.ImageDescription, TAG.Make, TAG.Model, TAG.Software, TAG.DateTime, TAG.Copyright, TAG.Artist, TAG.XResolution, TAG.YResolution, TAG.ResolutionUnit, TAG.Orientation,
 ]);
 
+/** Null for a structure that is not understood: such a file can still be decoded, but not rewritten in place. */
+function tryContainer<T>(read: () => T): T | null {
+  try {
+    return read();
+  } catch (error) {
+    if (error instanceof ContainerError || error instanceof RangeError) return null;
+    throw error;
+  }
+}
+
 async function otherSource(bytes: Buffer, format: "tiff" | "webp" | "avif" | "gif"): Promise<Source> {
-  const webp = format === "webp" ? readWebp(bytes) : null;
-  const avif = format === "avif" ? readAvif(bytes) : null;
+  const webp = format === "webp" ? tryContainer(() => readWebp(bytes)) : null;
+  const avif = format === "avif" ? tryContainer(() => readAvif(bytes)) : null;
   let meta: Metadata;
   try {
     meta = await sharp(bytes, { limitInputPixels: false }).metadata();
@@ -260,7 +270,7 @@ async function otherSource(bytes: Buffer, format: "tiff" | "webp" | "avif" | "gi
     pages: meta.pages ?? 1,
     privateData,
     metadata: (exif !== null && !isBareExif(exif)) || privateData.length > 0,
-    fixedHeaders: format === "gif" || (meta.pages ?? 1) > 1 || startsWith(bytes, "II+") || startsWith(bytes, "MM\0+"),
+    fixedHeaders: format === "gif" || (format === "webp" && !webp) || (format === "avif" && !avif) || (meta.pages ?? 1) > 1 || startsWith(bytes, "II+") || startsWith(bytes, "MM\0+"),
     date: captureDate(exif),
   };
   return { ...NOTHING, bytes, facts, exif, webp, avif, xmp: xmp ?? null, iptc, icc: meta.icc ?? null, profile };

@@ -13,7 +13,7 @@ import type { Source } from "./facts";
 /** Tags that describe how the source was stored, not the photo. */
 const STRUCTURE = new Set<number>([
   TAG.ImageWidth, TAG.ImageLength, TAG.BitsPerSample, 0x0103, TAG.Photometric, 0x0111, 0x0115, 0x0116, 0x0117, 0x011c, 0x0140, 0x0142, 0x0143, 0x0144, 0x0145, 0x0152, 0x0153,
-  0x0211, 0x0212, TAG.YCbCrPositioning, 0x0214, 0x013d, 0x013e, 0x013f, 0x014a, 0x015b, 0x00fe, TIFF_TAG.Xmp, TIFF_TAG.Iptc, TIFF_TAG.Photoshop, TIFF_TAG.Icc,
+  0x0211, 0x0212, TAG.YCbCrPositioning, 0x0214, 0x013d, 0x013e, 0x013f, 0x014a, 0x015b, 0x00fe, TIFF_TAG.Xmp, TIFF_TAG.Iptc, TIFF_TAG.ImageResources, TIFF_TAG.Icc,
 ]);
 
 /** The resolution to be written into an output of this size, in ppi: what is asked, else the source's, else none. */

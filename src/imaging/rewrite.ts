@@ -111,7 +111,7 @@ function rewriteAvif(source: Source, change: Change): Uint8Array {
 }
 
 /** Tags of a first directory that hold metadata of other kinds than EXIF's own. */
-const PACKETS = new Set<number>([TIFF_TAG.Xmp, TIFF_TAG.Iptc, TIFF_TAG.Photoshop]);
+const PACKETS = new Set<number>([TIFF_TAG.Xmp, TIFF_TAG.Iptc, TIFF_TAG.ImageResources]);
 
 /** From here on tags belong to whoever registered them (TIFF 6.0, section 2); nobody knows what they say. */
 const PRIVATE_TAGS = 0x8000;

@@ -6,7 +6,7 @@ import { concat, copyOf, view } from "./bytes";
 import { ContainerError } from "./error";
 import { directory, entrySpans, longEntry, readExif, TAG, withEntries, type ExifEntry } from "./exif";
 
-export const TIFF_TAG = { Xmp: 700, Iptc: 33_723, Photoshop: 34_377, Icc: 34_675, NewSubfile: 254 } as const;
+export const TIFF_TAG = { Xmp: 700, Iptc: 33_723, ImageResources: 34_377, Icc: 34_675, NewSubfile: 254 } as const;
 
 export interface TiffChange {
   /** The entries of the first directory, pointers to others left out. */

@@ -35,7 +35,7 @@ function planned(editing: Editing, frame: Frame): { geometry: Geometry | null; e
 export function useFrame(batchId: string, row: RowView, brief: Brief): FrameEditor {
   const { width, height } = row.before;
   const editing = useMemo(() => ({ brief: resolveBrief(brief), photo: { width, height } }), [brief, width, height]);
-  const server = JSON.stringify(tidyFrame({ ...row.frame, auto: false }));
+  const server = JSON.stringify(tidyFrame(row.frame));
   const [frame, setFrame] = useState<Frame>(() => JSON.parse(server) as Frame);
   const [refused, setRefused] = useState<string | null>(null);
   const latest = useRef(frame);
