@@ -8,8 +8,8 @@ export default defineConfig({
   test: {
     include: ["tests/**/*.test.ts"],
     globalSetup: ["tests/support/database.ts"],
-    testTimeout: 30_000,
-    hookTimeout: 60_000,
+    testTimeout: 120_000,
+    hookTimeout: 120_000,
     // Two cores: more files at once would only wait for each other.
     maxWorkers: 2,
   },
