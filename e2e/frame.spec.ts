@@ -128,6 +128,11 @@ test("from photo to photo with one key, the frame taken along, all of it undone"
   await row(page, "one.jpg").click();
   await page.getByRole("link", { name: /^Frame/ }).click();
   await expect(page.getByTestId("stage")).toBeVisible();
+  // A choice on a frame that nobody has moved is kept as well.
+  await page.getByLabel("Pixels made by").selectOption("catmull-rom");
+  await settled(page);
+  await page.reload();
+  await expect(page.getByLabel("Pixels made by")).toHaveValue("catmull-rom");
   await page.keyboard.press("r");
   for (let k = 0; k < 6; k += 1) await page.keyboard.press(".");
   await page.keyboard.press("+");

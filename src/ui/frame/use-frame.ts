@@ -56,7 +56,8 @@ export function useFrame(batchId: string, row: RowView, brief: Brief): FrameEdit
       if (timer.current) clearTimeout(timer.current);
       timer.current = null;
       await mutateAsync({ frame: latest.current, accepted }).catch(() => undefined);
-      setTouched(false);
+      // What was moved while this was on its way waits for its own turn; the server's answer is older.
+      if (timer.current === null) setTouched(false);
     },
     [mutateAsync],
   );

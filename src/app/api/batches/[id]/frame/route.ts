@@ -15,7 +15,8 @@ export const PUT = route(async (request, { id }) => {
     if (!row?.frame || !row.revisionId) throw new RequestError(404, "This photo is no longer in the batch.");
     const before = { frame: row.frame, accepted: row.accepted === true };
     // A proposal that is only said to be right stays the proposal, so that nothing has to be measured again.
-    const after = { frame: frame.auto && row.frame.auto ? row.frame : tidyFrame(frame), accepted };
+    const proposal = frame.auto === true && frameKey({ ...frame, x: row.frame.x, y: row.frame.y }) === frameKey(row.frame);
+    const after = { frame: proposal ? row.frame : tidyFrame(frame), accepted };
     const same = frameKey(before.frame) === frameKey(after.frame);
     if (same && before.accepted === accepted) return;
     const words = `${same ? "accepting" : "moving the frame of"} ${row.name}`;
