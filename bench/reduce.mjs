@@ -1,20 +1,11 @@
 // Linear-light reduction of 24 megapixels to 2400 px against the library's plain resize, in one run: node bench/reduce.mjs
 // Both decode the same PNG or TIFF and end with the same number of raw pixels in memory.
-import { build } from "esbuild";
-import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join, resolve } from "node:path";
-import { fileURLToPath, pathToFileURL } from "node:url";
 import sharp from "sharp";
+import { load } from "./load.mjs";
 
-const root = resolve(fileURLToPath(import.meta.url), "../..");
-const work = mkdtempSync(join(root, ".build", "bench-"));
-const entry = `export { readSource } from "@/imaging/facts"; export { preparePicture } from "@/imaging/prepare"; export { destinationOf } from "@/imaging/destination";
-  export { resolveBrief } from "@/core/brief"; export { planGeometry, CENTRED } from "@/core/frame";`;
-writeFileSync(join(work, "entry.ts"), entry);
-const common = { bundle: true, platform: "node", format: "esm", packages: "external", tsconfig: join(root, "tsconfig.json"), outExtension: { ".js": ".mjs" }, outdir: work, logLevel: "error" };
-await build({ ...common, entryPoints: { entry: join(work, "entry.ts"), "develop-thread": join(root, "src/imaging/develop-thread.ts") } });
-const { readSource, preparePicture, destinationOf, resolveBrief, planGeometry, CENTRED } = await import(pathToFileURL(join(work, "entry.mjs")).href);
+const { readSource, preparePicture, destinationOf, resolveBrief, planGeometry, CENTRED } = await load(`
+  export { readSource } from "@/imaging/facts"; export { preparePicture } from "@/imaging/prepare"; export { destinationOf } from "@/imaging/destination";
+  export { resolveBrief } from "@/core/brief"; export { planGeometry, CENTRED } from "@/core/frame";`);
 
 const [width, height] = [6000, 4000];
 const data = new Uint8Array(width * height * 3);
@@ -44,5 +35,4 @@ for (const [name, file] of Object.entries(files)) {
   const linear = await best(() => sharp(file).pipelineColourspace("scrgb").resize(2400, 1600).toColourspace("srgb").raw().toBuffer());
   console.log(`${name}, 24 megapixels to 2400 px in linear light: ${ours.toFixed(2)} s, plain resize ${plain.toFixed(2)} s: ${(ours / plain).toFixed(2)} × (wanted at most 4); the library's own linear pipeline ${(linear / plain).toFixed(2)} ×`);
 }
-rmSync(work, { recursive: true, force: true });
 process.exit(0);

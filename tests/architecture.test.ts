@@ -13,7 +13,7 @@ const ALLOWED: Record<string, readonly string[]> = {
   cli: ["core", "imaging", "demo"],
   demo: ["core"],
 };
-const PACKAGES: Record<string, readonly RegExp[]> = { core: [/^zod$/], ui: [/^react/, /^@tanstack/, /^radix-ui$/, /^lucide-react$/, /^sonner$/, /^zod$/, /^next\/(link|navigation)$/] };
+const PACKAGES: Record<string, readonly RegExp[]> = { core: [/^zod$/], ui: [/^react/, /^recharts$/, /^@tanstack/, /^radix-ui$/, /^lucide-react$/, /^sonner$/, /^zod$/, /^next\/(link|navigation)$/] };
 
 const files = ["src", "demo"].flatMap((root) =>
   readdirSync(root, { recursive: true, encoding: "utf8" }).filter((f) => /\.tsx?$/.test(f)).map((f) => join(root, f)),

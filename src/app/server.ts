@@ -20,7 +20,7 @@ const server = createServer((request, response) => {
   }
   response.setHeader("x-content-type-options", "nosniff");
   response.setHeader("referrer-policy", "no-referrer");
-  response.setHeader("content-security-policy", "default-src 'self'; img-src 'self' blob: data:; style-src 'self' 'unsafe-inline'; script-src 'self' 'unsafe-inline'; frame-ancestors 'none'");
+  response.setHeader("content-security-policy", "default-src 'self'; img-src 'self' blob: data:; style-src 'self' 'unsafe-inline'; script-src 'self' 'unsafe-inline' 'wasm-unsafe-eval'; frame-ancestors 'none'");
   handle(request, response).catch((error: unknown) => {
     log.error({ err: error }, "a request failed");
     if (!response.headersSent) response.writeHead(500);

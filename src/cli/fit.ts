@@ -77,6 +77,9 @@ export async function fitAll(paths: readonly SourcePath[], brief: Brief, out: st
   return results;
 }
 
+/** Three digits: more are noise. */
+const roundedDifference = (difference: number | null) => (difference === null ? null : Math.round(difference * 1000) / 1000);
+
 /** Photos that are worked on at a time. */
 const AT_ONCE = 2;
 
@@ -90,7 +93,7 @@ async function work(path: SourcePath, brief: Brief): Promise<Worked> {
     const source = await readSource(await readBounded(path.source));
     result.before = publicFacts(source.facts);
     const answer = await fitPhoto({ source, brief });
-    Object.assign(result, { passedThrough: answer.passedThrough, encodes: answer.encodes, steps: answer.steps, notes: answer.notes, error: answer.error });
+    Object.assign(result, { difference: roundedDifference(answer.difference), passedThrough: answer.passedThrough, encodes: answer.encodes, steps: answer.steps, notes: answer.notes, error: answer.error });
     return { result, made: answer.output && answer.geometry ? { answer, source } : null };
   } catch (error) {
     result.error = error instanceof CallError ? error.message : sentence(error);

@@ -65,7 +65,7 @@ function encodeJpeg(image: Sharp, { quality, chroma, table, effort }: JpegSettin
       chromaSubsampling: chroma,
       quantisationTable: table,
       trellisQuantisation: careful,
-      progressive: careful,
+      progressive: careful || effort === "quick",
       optimiseCoding: effort !== "plain",
       optimiseScans: false,
     })

@@ -4,8 +4,9 @@ import { aimedSize, AUTO, CENTRED, planGeometry, proposeFrame, targetFor, type F
 import { allowedFormats, passSteps, planSteps, reasonsToEncode, type Step } from "@/core/plan";
 import { checkFacts, dropped, meets, unchanged, type Check, type Facts } from "@/core/proof";
 import { beatsWith, screenWords } from "@/core/develop";
-import { fitFormats, type Setting } from "@/core/search";
-import { formatBytes } from "@/core/units";
+import { qualityOf, readJpeg } from "@/core/containers";
+import { choiceName, fitFormats, settingOf, type Choice, type Fitted, type Setting } from "@/core/search";
+import { formatBytes, trimNumber } from "@/core/units";
 import { destinationOf } from "./destination";
 import { PhotoError } from "./error";
 import { readSource, type Source } from "./facts";
@@ -13,6 +14,7 @@ import { plannedHeaders, resolutionToWrite } from "./headers";
 import { lookForDetail } from "./look";
 import { samePicture } from "./picture-bytes";
 import { preparePicture, type PicturePlan } from "./prepare";
+import { repackJpeg } from "./repack";
 import { rewriteHeaders } from "./rewrite";
 import { Workbench, type TrialStore } from "./workbench";
 
@@ -20,6 +22,8 @@ export interface FitRequest {
   source: Source;
   brief: Brief;
   frame?: Frame;
+  /** The setting that a person has chosen; it is taken wherever the brief allows it. */
+  choice?: Choice;
   trials?: TrialStore;
   /** Called between steps; throws when nobody wants the answer any more. */
   wanted?: () => void | Promise<void>;
@@ -38,6 +42,10 @@ export interface FitAnswer {
   /** Period in px of a dot screen that beats with the new pixels; null where none does. */
   screen: number | null;
   setting: Setting | null;
+  /** Visible difference from the planned picture; 0 where the picture data stay. Null where no file was made. */
+  difference: number | null;
+  /** Bytes from which on the ceiling would force no visible loss; null where it forces none or that is not known. */
+  cleanFrom: number | null;
   passedThrough: boolean;
   encodes: number;
   steps: Step[];
@@ -68,10 +76,11 @@ export async function fitPhoto(request: FitRequest): Promise<FitAnswer> {
 async function fitAsAsked(request: FitRequest): Promise<FitAnswer> {
   const { source, brief } = request;
   const resolved = resolveBrief(brief);
+  if (request.choice && "aim" in request.choice) resolved.fileSize = { ...resolved.fileSize, aim: request.choice.aim };
   const asked = request.frame ?? AUTO;
   const notes = resolved.fileSize.note ? [resolved.fileSize.note] : [];
   for (const { clause, why } of targetFor(resolved, aimedSize(source.facts, asked)).lost) notes.push(`${clauseNames[clause]} gave way: ${why}.`);
-  const nothing = { output: null, format: null, geometry: null, frame: asked, screen: null, setting: null, passedThrough: false, encodes: 0, steps: [], told: [], notes };
+  const nothing = { output: null, format: null, geometry: null, frame: asked, screen: null, setting: null, difference: null, cleanFrom: null, passedThrough: false, encodes: 0, steps: [], told: [], notes };
   const refused = refusal(brief);
   if (refused) return { ...nothing, error: refused };
   try {
@@ -82,7 +91,7 @@ async function fitAsAsked(request: FitRequest): Promise<FitAnswer> {
       geometry = planGeometry(resolved, source.facts, frame);
     }
     const work: Work = { request, brief, resolved, source, frame, geometry, notes };
-    return (await passThrough(work)) ?? (await fitAnew(work));
+    return await leastTouched(work);
   } catch (error) {
     if (error instanceof Error && error.name === "GeometryError") return { ...nothing, error: error.message };
     throw error;
@@ -99,25 +108,47 @@ interface Work {
   notes: string[];
 }
 
-async function passThrough({ brief, resolved, source, frame, geometry, notes }: Work): Promise<FitAnswer | null> {
-  if (reasonsToEncode(brief, resolved, source.facts, geometry, frame.takenAs).length) return null;
-  const output = rewriteHeaders(resolved, source);
-  const { min, max } = resolved.fileSize;
-  if ((min !== null && output.length < min) || (max !== null && output.length > max)) return null;
+/** From this share of its bytes on, saved, a file that obeys is encoded anew where the aim is clean. */
+const WORTH_IT = 0.05;
+
+/** Passes the picture data through where they obey, packs them tighter where that is all it takes, and encodes anew only where it has to, or pays. */
+async function leastTouched(work: Work): Promise<FitAnswer> {
+  const { brief, resolved, source, frame, geometry, request } = work;
+  const chosen = request.choice && "format" in request.choice;
+  if (chosen || reasonsToEncode(brief, resolved, source.facts, geometry, frame.takenAs).length) return fitAnew(work);
+  const rewritten = rewriteHeaders(resolved, source);
+  const inside = (bytes: number) => bytes >= (resolved.fileSize.min ?? 0) && bytes <= (resolved.fileSize.max ?? Infinity);
+  const saving = request.choice !== undefined || brief.fileSize?.aim === "clean";
+  if (inside(rewritten.length) && !saving) return passThrough(work, rewritten);
+  const packed = source.jpeg && (saving || rewritten.length > (resolved.fileSize.max ?? Infinity)) ? await repackJpeg(rewritten, request.wanted) : null;
+  const lossless = [rewritten, packed].filter((bytes) => bytes !== null && inside(bytes.length)).sort((a, b) => a!.length - b!.length)[0];
+  if (!lossless) return fitAnew(work);
+  if (!saving || (request.choice && "packed" in request.choice)) return passThrough(work, lossless);
+  const anew = await fitAnew(work);
+  const bytes = anew.output?.length ?? Infinity;
+  if (bytes <= lossless.length * (1 - WORTH_IT)) return anew;
+  const gain = bytes < lossless.length ? `would save only ${trimNumber((1 - bytes / lossless.length) * 100, 1)} %` : "would save nothing";
+  work.notes.push(`Encoding it anew ${gain} and lose a little more of the picture, so its data stay as they are.`);
+  return { ...(await passThrough(work, lossless)), encodes: anew.encodes };
+}
+
+async function passThrough({ brief, resolved, source, frame, geometry, notes }: Work, output: Uint8Array): Promise<FitAnswer> {
   // Passing through still has to prove that the picture is whole.
   await preparePicture(source, asItIs(source, geometry));
-  const identical = output === source.bytes;
   const { dropped } = plannedHeaders(resolved, source, destinationOf(resolved, source));
   const format = source.facts.format as OutputFormat;
+  const saved = output.length < source.bytes.length ? source.bytes.length - output.length : 0;
+  const repacked = saved > 0 && source.jpeg !== null && !samePicture(source, await readSource(Buffer.from(output.buffer, output.byteOffset, output.length)));
   const steps = passSteps(
     {
       brief, resolved, facts: source.facts, geometry, frame, dropped,
       encoding: { setting: null, format, bytes: output.length, about: null, told: [] },
       writePpi: brief.resolution || brief.paper ? resolutionToWrite(resolved, source, geometry, frame) : null,
     },
-    identical,
+    output === source.bytes,
   );
-  return { output, format, error: null, geometry, frame, screen: null, setting: null, passedThrough: true, encodes: 0, steps, told: [], notes };
+  if (repacked) steps.splice(0, 1, { do: "Pack the picture data tighter, every pixel the same", why: `${formatBytes(saved)} less without any loss` });
+  return { output, format, error: null, geometry, frame, screen: null, setting: null, difference: 0, cleanFrom: null, passedThrough: true, encodes: 0, steps, told: [], notes };
 }
 
 /** Every pixel of a file, only to see that it decodes. */
@@ -129,18 +160,9 @@ function asItIs(source: Source, geometry: Geometry): PicturePlan {
 async function fitAnew(work: Work): Promise<FitAnswer> {
   const { request, brief, resolved, source, frame, geometry, notes } = work;
   const bench = new Workbench({ ...request, frame }, resolved);
-  const formats = allowedFormats(resolved, source.facts);
-  const fitted = await fitFormats({
-    brief: resolved,
-    photo: source.facts,
-    frame,
-    geometry,
-    formats,
-    softCeiling: softCeiling(brief, resolved, source.facts, geometry),
-    picture: (g, format) => bench.picture(g, format),
-  });
+  const fitted = (await asChosen(work, bench)) ?? (await searched(work, bench));
   if (!fitted.ok) {
-    return { output: null, format: null, error: fitted.why, geometry, frame, screen: null, setting: null, passedThrough: false, encodes: fitted.encodes, steps: [], told: [], notes };
+    return { output: null, format: null, error: fitted.why, geometry, frame, screen: null, setting: null, difference: null, cleanFrom: null, passedThrough: false, encodes: fitted.encodes, steps: [], told: [], notes };
   }
   const output = await bench.file(fitted.geometry, fitted.setting, fitted.padTo);
   const { format } = fitted.setting;
@@ -149,6 +171,10 @@ async function fitAnew(work: Work): Promise<FitAnswer> {
   const beats = screen !== null && beatsWith(screen, fitted.geometry.scale) ? screen : null;
   if (beats !== null) notes.push(screenWords(beats));
   for (const clause of lostToFormat(resolved, format)) notes.push(`${clauseNames[clause]} gave way: ${formatName(format)} has no room for ${clauseWords(brief, clause)}.`);
+  const earlier = source.facts.quality;
+  if (fitted.setting.format === "jpeg" && earlier !== null && geometry.scale === 1 && writtenQuality(output) > earlier + 1) {
+    notes.push(`The photo was saved at quality ${earlier} before; a higher one cannot bring back what was lost then.`);
+  }
   if (output.length > source.bytes.length) {
     const why = format === source.facts.format ? "a clause asks for more" : "another format is asked and the ceiling leaves room";
     notes.push(`The file is larger than the photo was (${formatBytes(source.bytes.length)}), because ${why}.`);
@@ -159,10 +185,49 @@ async function fitAnew(work: Work): Promise<FitAnswer> {
     encoding: { setting: fitted.setting, format, bytes: output.length, about: null, told: fitted.told },
   });
   return {
-    output, format, error: null, geometry: fitted.geometry, frame, screen: beats, setting: fitted.setting, passedThrough: false,
-    encodes: fitted.encodes, steps, told: fitted.told, notes,
+    output, format, error: null, geometry: fitted.geometry, frame, screen: beats, setting: fitted.setting,
+    difference: fitted.difference, cleanFrom: fitted.cleanFrom, passedThrough: false, encodes: fitted.encodes, steps, told: fitted.told, notes,
   };
 }
+
+function searched({ brief, resolved, source, frame, geometry }: Work, bench: Workbench): Promise<Fitted> {
+  return fitFormats({
+    brief: resolved,
+    photo: source.facts,
+    frame,
+    geometry,
+    formats: allowedFormats(resolved, source.facts),
+    softCeiling: softCeiling(brief, resolved, source.facts, geometry),
+    picture: (g, format, seenAs) => bench.picture(g, format, seenAs),
+  });
+}
+
+/** The file of the chosen setting; null, and a note that says why, where the brief does not allow it. */
+async function asChosen({ request, resolved, source, geometry, notes }: Work, bench: Workbench): Promise<Fitted | null> {
+  const setting = request.choice ? settingOf(request.choice, geometry.width * geometry.height) : null;
+  if (!setting) return null;
+  const name = choiceName(request.choice!);
+  const refused = (why: string) => {
+    notes.push(`${name} was chosen on Weigh, but ${why}, so Zumbrel looked for a setting itself.`);
+    return null;
+  };
+  const formats = allowedFormats(resolved, source.facts);
+  if (!formats.includes(setting.format)) return refused(`the brief asks for ${formats.map(formatName).join(" or ")}`);
+  const { bytes } = await bench.trial(geometry, setting);
+  const { min, max } = resolved.fileSize;
+  if (max !== null && bytes > max) return refused(`gives ${formatBytes(bytes)} here, above the ceiling of ${formatBytes(max)}`);
+  if (min !== null && bytes < min) return refused(`gives ${formatBytes(bytes)} here, below the floor of ${formatBytes(min)}`);
+  const asked = resolved.quality;
+  if (asked && setting.format === "jpeg") {
+    const quality = writtenQuality(await bench.file(geometry, setting, null));
+    if (quality < asked.min || quality > asked.max) return refused(`is read back as quality ${quality}, outside the ${asked.min} to ${asked.max} of the brief`);
+  }
+  const { difference } = await bench.judged(geometry, setting);
+  return { ok: true, setting, bytes, geometry, padTo: null, encodes: 1, told: ["the setting of your choice, because it was chosen on Weigh"], difference, cleanFrom: null };
+}
+
+/** On the scale of the Annex K tables. */
+const writtenQuality = (file: Uint8Array): number => qualityOf(readJpeg(file))?.quality ?? 0;
 
 /** No JPEG is made larger than it came where nothing asks for that. */
 function softCeiling(brief: Brief, resolved: ResolvedBrief, facts: Facts, geometry: Geometry): number | null {

@@ -5,7 +5,7 @@ import { keepsPixels, swapsSides, toStored, turnOrientation, type Frame, type Ge
 import type { KernelName, Sharpening } from "@/core/resample";
 import { checkTail, decodeSamples, screenIn, strictly, type Wanted } from "./decode";
 import { colourIn, type Destination } from "./destination";
-import { developAside, warmUp } from "./develop-pool";
+import { developAside, warmUp } from "./work-pool";
 import type { Source } from "./facts";
 
 export interface PicturePlan {

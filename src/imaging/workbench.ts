@@ -1,19 +1,25 @@
 /** Holds the planned picture of one geometry at a time, made only when an encode is really needed, and every trial through the cache. */
 import { createHash } from "node:crypto";
 import { CAN, heldBy, type OutputFormat, type ResolvedBrief } from "@/core/brief";
-import type { ConversionReport } from "@/core/colour";
+import type { ConversionReport, RgbSpace } from "@/core/colour";
 import { padAvif, padGif, padJpeg, padPng, padTiff, readWebp, rebuildBmp, rebuildWebp, webpChunk } from "@/core/containers";
 import type { Frame, Geometry } from "@/core/frame";
 import type { KernelName } from "@/core/resample";
 import { settingKey, type Picture, type Setting } from "@/core/search";
+import { decodeTrial } from "./decode-trial";
 import { destinationOf } from "./destination";
 import { encode } from "./encode";
+import { encodeAside } from "./encode-aside";
 import type { Source } from "./facts";
 import { assemble, plannedHeaders, type Headers } from "./headers";
+import { Judge, seenLarger } from "./judge";
+import { memoryTrials } from "./memory-trials";
 import { isFlat, preparePicture, type PicturePlan, type Prepared } from "./prepare";
+import { SAMPLED_FROM, sampleOf, SIDE } from "./sample";
+import type { Judged } from "./work";
 
 /** Goes into the key of every cached trial: raise it when the same settings give other bytes. */
-export const ENGINE = "2";
+export const ENGINE = "3";
 
 /** What is known of a planned picture without making it again. */
 export interface PictureLook {
@@ -30,10 +36,20 @@ export interface TrialStore {
   /** Null where the picture was never made. */
   look(pictureKey: string): Promise<PictureLook | null>;
   keepLook(pictureKey: string, look: PictureLook): Promise<void>;
-  /** Size in bytes of a trial; null where it was never made. */
-  find(pictureKey: string, settingKey: string): Promise<number | null>;
+  /** Size in bytes of a trial and what is seen of it, where that was looked at; null where it was never made. */
+  find(pictureKey: string, settingKey: string): Promise<{ bytes: number; judged: Judged | null } | null>;
   read(pictureKey: string, settingKey: string): Promise<Buffer | null>;
-  keep(pictureKey: string, setting: Setting, encoded: Uint8Array): Promise<void>;
+  /** `ms`: how long the encode took. */
+  keep(pictureKey: string, setting: Setting, encoded: Uint8Array, ms: number): Promise<void>;
+  judge(pictureKey: string, settingKey: string, judged: Judged): Promise<void>;
+}
+
+/** One trial of a planned picture. */
+export interface MadeTrial {
+  pictureKey: string;
+  settingKey: string;
+  /** Of the whole file, headers included. */
+  bytes: number;
 }
 
 export interface BenchRequest {
@@ -47,55 +63,132 @@ export interface BenchRequest {
 }
 
 export class Workbench {
-  private key = "";
-  private pixels: Promise<Prepared> | null = null;
+  /** Planned pictures in use: one, or two while fewer pixels are held against more. */
+  private readonly pixels = new Map<string, Promise<Prepared>>();
   private last: { setting: Setting; key: string; encoded: Uint8Array } | null = null;
+  private readonly trials: TrialStore;
   private readonly sha256: string;
+  private lastJudge: Judge | null = null;
+  private sampled: { key: string; picture: Picture } | null = null;
   private readonly looks = new Map<string, PictureLook>();
 
   constructor(private readonly request: BenchRequest, private readonly brief: ResolvedBrief) {
+    this.trials = request.trials ?? memoryTrials();
     this.sha256 = request.sha256 ?? createHash("sha256").update(request.source.bytes).digest("hex");
   }
 
-  async picture(geometry: Geometry, format: OutputFormat): Promise<Picture> {
-    const key = this.pictureKey(geometry, format);
-    const { overhead, added } = await this.overhead(geometry, format);
-    const { trials } = this.request;
+  async picture(geometry: Geometry, format: OutputFormat, seenAs?: Geometry): Promise<Picture> {
+    const { overhead } = await this.overhead(geometry, format);
     const { flat } = await this.look(geometry, format);
     return {
       pixels: geometry.width * geometry.height,
       flat,
       overhead,
-      encode: async (setting) => {
-        await this.request.wanted?.();
-        const cached = await trials?.find(key, settingKey(setting));
-        if (cached != null) return cached + added;
-        const encoded = await this.encoded(geometry, setting);
-        this.last = { setting, key, encoded };
-        await trials?.keep(key, setting, encoded);
-        return this.assembled(encoded, geometry, format).length;
-      },
+      encode: async (setting) => (await this.trial(geometry, setting)).bytes,
+      difference: async (setting) => (await this.judged(geometry, setting, seenAs)).difference,
+      sample: () => this.sample(geometry, format),
     };
+  }
+
+  /** Makes a trial, or finds it. */
+  async trial(geometry: Geometry, setting: Setting): Promise<MadeTrial> {
+    await this.request.wanted?.();
+    const pictureKey = this.pictureKey(geometry, setting.format);
+    const key = settingKey(setting);
+    const { added } = await this.overhead(geometry, setting.format);
+    const known = await this.trials.find(pictureKey, key);
+    if (known) return { pictureKey, settingKey: key, bytes: known.bytes + added };
+    await this.look(geometry, setting.format);
+    const encoded = await this.encoded(geometry, setting);
+    return { pictureKey, settingKey: key, bytes: this.assembled(encoded, geometry, setting.format).length };
+  }
+
+  /** What is seen of a trial beside the planned picture, or beside one of more pixels at the same apparent size. */
+  async judged(geometry: Geometry, setting: Setting, seenAs?: Geometry): Promise<Judged> {
+    await this.request.wanted?.();
+    const { format } = setting;
+    const pictureKey = this.pictureKey(geometry, format);
+    const known = seenAs ? null : (await this.trials.find(pictureKey, settingKey(setting)))?.judged;
+    if (known) return known;
+    const encoded = await this.bare(geometry, setting);
+    const like = await this.planned(geometry, format);
+    const pixels = await decodeTrial(encoded, setting, like, this.cmyk(format));
+    if (seenAs) {
+      const whole = await this.planned(seenAs, format);
+      return this.judge(this.pictureKey(seenAs, format), whole, format).of(await seenLarger(pixels, seenAs));
+    }
+    const judged = await this.judge(pictureKey, like, format).of(pixels);
+    await this.trials.judge(pictureKey, settingKey(setting), judged);
+    return judged;
+  }
+
+  /** Bytes that a file has beside the bare encoding of a trial. */
+  async added(geometry: Geometry, format: OutputFormat): Promise<number> {
+    return (await this.overhead(geometry, format)).added;
+  }
+
+  private judge(key: string, pixels: Prepared, format: OutputFormat): Judge {
+    if (this.lastJudge?.id !== key) this.lastJudge = new Judge(key, pixels, this.colours(format));
+    return this.lastJudge;
+  }
+
+  /** The space of the planned picture's code values. */
+  private colours(format: OutputFormat): RgbSpace | undefined {
+    const held = heldBy(this.brief, format);
+    const { space } = destinationOf(held, this.request.source, this.request.frame.takenAs);
+    return space === "gray" ? undefined : space;
+  }
+
+  private async sample(geometry: Geometry, format: OutputFormat): Promise<Picture | null> {
+    if (geometry.width * geometry.height < SAMPLED_FROM) return null;
+    const key = `${this.pictureKey(geometry, format)} sample`;
+    if (this.sampled?.key === key) return this.sampled.picture;
+    const pixels = sampleOf(await this.planned(geometry, format));
+    const judge = new Judge(key, pixels, this.colours(format), SIDE);
+    const trials = new Map<string, { encoded: Uint8Array; difference: number | null }>();
+    const made = async (setting: Setting) => {
+      await this.request.wanted?.();
+      let trial = trials.get(settingKey(setting));
+      if (!trial) trials.set(settingKey(setting), (trial = { encoded: await encodeAside(pixels, setting, this.cmyk(format), this.request.wanted), difference: null }));
+      return trial;
+    };
+    const picture: Picture = {
+      pixels: pixels.width * pixels.height,
+      flat: isFlat(pixels),
+      overhead: 0,
+      encode: async (setting) => (await made(setting)).encoded.length,
+      difference: async (setting) => {
+        const trial = await made(setting);
+        return (trial.difference ??= (await judge.of(await decodeTrial(trial.encoded, setting, pixels, this.cmyk(format)))).difference);
+      },
+      sample: async () => null,
+    };
+    this.sampled = { key, picture };
+    return picture;
   }
 
   async look(geometry: Geometry, format: OutputFormat): Promise<PictureLook> {
     const key = this.pictureKey(geometry, format);
-    const known = this.looks.get(key) ?? (await this.request.trials?.look(key)) ?? null;
+    const known = this.looks.get(key) ?? (await this.trials.look(key)) ?? null;
     if (known) return known;
     const made = await this.planned(geometry, format);
     const look: PictureLook = { flat: isFlat(made), kernel: made.kernel, conversion: made.conversion, screen: made.screen };
     this.looks.set(key, look);
-    await this.request.trials?.keepLook(key, look);
+    await this.trials.keepLook(key, look);
     return look;
   }
 
   /** The whole file of a setting that the search has chosen. */
   async file(geometry: Geometry, setting: Setting, padTo: number | null): Promise<Uint8Array> {
+    const bytes = this.assembled(await this.bare(geometry, setting), geometry, setting.format);
+    return padTo === null ? bytes : this.filled(bytes, geometry, setting.format, padTo);
+  }
+
+  /** The bare encoding of a trial: the last one, one that was kept, or made now. */
+  private async bare(geometry: Geometry, setting: Setting): Promise<Uint8Array> {
     const key = this.pictureKey(geometry, setting.format);
     const same = this.last?.key === key && settingKey(this.last.setting) === settingKey(setting);
-    const encoded = (same ? this.last!.encoded : null) ?? (await this.request.trials?.read(key, settingKey(setting))) ?? (await this.encoded(geometry, setting));
-    const bytes = this.assembled(encoded, geometry, setting.format);
-    return padTo === null ? bytes : this.filled(bytes, geometry, setting.format, padTo);
+    return (same ? this.last!.encoded : null) ?? (await this.trials.read(key, settingKey(setting))) ?? this.encoded(geometry, setting);
   }
 
   headers(format: OutputFormat): Headers {
@@ -128,7 +221,13 @@ export class Workbench {
   }
 
   private async encoded(geometry: Geometry, setting: Setting): Promise<Uint8Array> {
-    return encode(await this.planned(geometry, setting.format), setting, this.cmyk(setting.format));
+    const pixels = await this.planned(geometry, setting.format);
+    const key = this.pictureKey(geometry, setting.format);
+    const start = performance.now();
+    const encoded = await encodeAside(pixels, setting, this.cmyk(setting.format), this.request.wanted);
+    this.last = { setting, key, encoded };
+    await this.trials.keep(key, setting, encoded, Math.round(performance.now() - start));
+    return encoded;
   }
 
   private cmyk(format: OutputFormat): boolean {
@@ -136,13 +235,13 @@ export class Workbench {
     return destinationOf(held, this.request.source, this.request.frame.takenAs).name === "cmyk";
   }
 
-  private planned(geometry: Geometry, format: OutputFormat): Promise<Prepared> {
+  planned(geometry: Geometry, format: OutputFormat): Promise<Prepared> {
     const key = this.pictureKey(geometry, format);
-    if (this.key !== key || !this.pixels) {
-      this.key = key;
-      this.pixels = preparePicture(this.request.source, this.plan(geometry, format));
-    }
-    return this.pixels;
+    const known = this.pixels.get(key) ?? preparePicture(this.request.source, this.plan(geometry, format));
+    this.pixels.delete(key);
+    this.pixels.set(key, known);
+    if (this.pixels.size > 2) this.pixels.delete(this.pixels.keys().next().value!);
+    return known;
   }
 
   private plan(geometry: Geometry, format: OutputFormat): PicturePlan {
@@ -173,7 +272,7 @@ export class Workbench {
     return { overhead: whole - plain.length, added: whole - bare.length };
   }
 
-  private pictureKey(geometry: Geometry, format: OutputFormat): string {
+  pictureKey(geometry: Geometry, format: OutputFormat): string {
     const { geometry: _, to, ...plan } = this.plan(geometry, format);
     const { facts } = this.request.source;
     const round = (rect: { x: number; y: number; width: number; height: number }) => [rect.x, rect.y, rect.width, rect.height].map((v) => v.toFixed(3));

@@ -31,14 +31,14 @@ export async function make(store: Store, id: string): Promise<void> {
   await announce(store.db, item.batchId);
 }
 
-async function makeAnew(store: Store, { brief, frame, sourceSha256 }: ItemSnapshot): Promise<string> {
+async function makeAnew(store: Store, { brief, frame, choice, sourceSha256 }: ItemSnapshot): Promise<string> {
   const source = await readSource(await store.files.read(sourceSha256));
-  const answer = await fitPhoto({ source, brief, frame, trials: trialStore(store), sha256: sourceSha256 });
+  const answer = await fitPhoto({ source, brief, frame, choice, trials: trialStore(store), sha256: sourceSha256 });
   if (!answer.output) throw Object.assign(new Error(answer.error ?? "It cannot be made."), { name: "GeometryError" });
   return (await store.files.put(answer.output)).sha256;
 }
 
-async function proved(store: Store, { brief, frame, before, sourceName, n, sourceSha256 }: ItemSnapshot, sha256: string): Promise<Finished | { error: string }> {
+async function proved(store: Store, { brief, frame, before, sourceName, n, sourceSha256, folder }: ItemSnapshot, sha256: string): Promise<Finished | { error: string }> {
   const written = await store.files.read(sha256);
   const proof = await prove(brief, written, { before, frame, original: await store.files.read(sourceSha256) });
   if (!proof.ok) {
@@ -48,5 +48,5 @@ async function proved(store: Store, { brief, frame, before, sourceName, n, sourc
   const name = outputName(brief.names ?? "{name}", {
     source: sourceName, n, width: proof.facts.width, height: proof.facts.height, date: before.date, brief: brief.name, format: proof.facts.format as OutputFormat,
   });
-  return { sha256, bytes: written.length, name, proof };
+  return { sha256, bytes: written.length, name: folder ? `${folder}/${name}` : name, proof };
 }

@@ -1,5 +1,5 @@
 /** Measures an assignment: makes its file for real, so that "Make files" mostly hands over what is there. */
-import { and, eq, isNull, sql } from "drizzle-orm";
+import { and, eq, isNull, or, sql } from "drizzle-orm";
 import { verdictOf } from "@/core/plan";
 import { sentence } from "@/imaging/error";
 import { readSource } from "@/imaging/facts";
@@ -12,22 +12,25 @@ import { trialStore } from "@/store/queries/trials";
 /** The assignment's batch has another brief, frame or lost the photo meanwhile. */
 class StaleError extends Error {}
 
+/** Its setting is one of several that are compared for the batch. */
+const compared = sql`exists (select 1 from comparisons c where c.batch_id = ${batches.id} and c.deleted_at is null and c.choices @> jsonb_build_array(${assignments.choice}))`;
+
 async function load({ db }: Store, id: string) {
   const [row] = await db
     .select({
-      frame: assignments.frame, accepted: assignments.accepted, measured: assignments.measured, brief: briefRevisions.body, sha256: photos.sha256, batchId: batchPhotos.batchId,
+      frame: assignments.frame, choice: assignments.choice, accepted: assignments.accepted, measured: assignments.measured, brief: briefRevisions.body, sha256: photos.sha256, batchId: batchPhotos.batchId,
     })
     .from(assignments)
     .innerJoin(briefRevisions, eq(briefRevisions.id, assignments.revisionId))
     .innerJoin(batchPhotos, eq(batchPhotos.id, assignments.batchPhotoId))
     .innerJoin(batches, and(eq(batches.id, batchPhotos.batchId), sql`coalesce(${batchPhotos.revisionId}, ${batches.revisionId}) = ${assignments.revisionId}`))
     .innerJoin(photos, eq(photos.id, batchPhotos.photoId))
-    .where(and(eq(assignments.id, id), eq(assignments.current, true), isNull(batchPhotos.deletedAt), isNull(batches.deletedAt)));
+    .where(and(eq(assignments.id, id), or(eq(assignments.current, true), compared), isNull(batchPhotos.deletedAt), isNull(batches.deletedAt)));
   return row ?? null;
 }
 
 const FAILED: Measured = {
-  outputSha256: null, bytes: null, format: null, facts: null, geometry: null, setting: null, checks: [], steps: [], told: [], notes: [],
+  outputSha256: null, bytes: null, format: null, facts: null, geometry: null, setting: null, difference: null, cleanFrom: null, checks: [], steps: [], told: [], notes: [],
   passedThrough: false, encodes: 0, error: null,
 };
 
@@ -51,9 +54,9 @@ async function fitted(store: Store, id: string, row: NonNullable<Awaited<ReturnT
   const wanted = async () => {
     if (!(await load(store, id))) throw new StaleError();
   };
-  const answer = await fitPhoto({ source, brief: row.brief, frame: row.frame, trials: trialStore(store), wanted, sha256: row.sha256 });
-  const { output, geometry, frame, screen, setting, steps, told, notes, passedThrough, encodes, format } = answer;
-  const common = { geometry, frame, screen, setting, steps, told, notes, passedThrough, encodes, format };
+  const answer = await fitPhoto({ source, brief: row.brief, frame: row.frame, choice: row.choice ?? undefined, trials: trialStore(store), wanted, sha256: row.sha256 });
+  const { output, geometry, frame, screen, setting, steps, told, notes, passedThrough, encodes, format, difference, cleanFrom } = answer;
+  const common = { geometry, frame, screen, setting, steps, told, notes, passedThrough, encodes, format, difference, cleanFrom };
   if (!output) return { ...FAILED, ...common, error: answer.error };
   const proof = await prove(row.brief, Buffer.from(output.buffer, output.byteOffset, output.length), { before: source.facts, frame, original: source.bytes });
   const { sha256, bytes } = await store.files.put(output);

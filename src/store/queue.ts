@@ -1,11 +1,12 @@
 /** Jobs, added through the queue's own SQL functions, so that they share the transaction of the rows they belong to. */
 import { sql } from "drizzle-orm";
+import type { Choice } from "@/core/search";
 import type { Executor } from "./store";
 
-export type Task = "measure" | "make" | "thumb" | "demo";
+export type Task = "measure" | "make" | "thumb" | "demo" | "weigh";
 
 /** Lower runs first. */
-export const PRIORITY = { make: 0, thumb: 5, inSight: 20, measure: 60, demo: 10 } as const;
+export const PRIORITY = { make: 0, thumb: 5, inSight: 20, measure: 60, demo: 10, weigh: 15 } as const;
 
 export async function addJob(db: Executor, task: Task, id: string, priority: number): Promise<void> {
   await db.execute(
@@ -18,6 +19,13 @@ export async function addJobs(db: Executor, task: Task, ids: readonly string[], 
   await db.execute(
     sql`select graphile_worker.add_job(${task}, payload := json_build_object('id', t.id), job_key := ${`${task}:`} || t.id, priority := ${priority}::int, max_attempts := 5)
         from jsonb_array_elements_text(${JSON.stringify(ids)}::jsonb) as t(id)`,
+  );
+}
+
+/** A trial that somebody has asked for; these have workers of their own, so that a long encode does not hold them up. */
+export async function addTrial(db: Executor, id: string, choice: Choice): Promise<void> {
+  await db.execute(
+    sql`select graphile_worker.add_job('trial', payload := ${JSON.stringify({ id, choice })}::json, job_key := ${`trial:${id}:${JSON.stringify(choice)}`}, priority := 0, max_attempts := 2)`,
   );
 }
 

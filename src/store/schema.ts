@@ -4,13 +4,14 @@
  * each a snapshot of an assignment. What undo reaches is deleted softly.
  */
 import { bigint, boolean, doublePrecision, index, integer, jsonb, pgTable, primaryKey, text, timestamp, uniqueIndex, uuid } from "drizzle-orm/pg-core";
-import type { Brief } from "@/core/brief";
-import type { Frame, Geometry } from "@/core/frame";
+import type { Brief, OutputFormat } from "@/core/brief";
+import type { Shift } from "@/core/difference";
+import type { Frame, Geometry, Rect } from "@/core/frame";
 import type { Step, Verdict } from "@/core/plan";
 import type { ConversionReport } from "@/core/colour";
 import type { Check, Facts } from "@/core/proof";
 import type { KernelName } from "@/core/resample";
-import type { Setting } from "@/core/search";
+import type { Choice, Chroma, Setting } from "@/core/search";
 
 const id = () => uuid("id").primaryKey().defaultRandom();
 const created = () => timestamp("created_at", { withTimezone: true }).notNull().defaultNow();
@@ -93,6 +94,10 @@ export interface Measured {
   /** Period in px of a dot screen that would beat with the new pixels. */
   screen?: number | null;
   setting: Setting | null;
+  /** Visible difference from the planned picture; missing in what was measured before that was known. */
+  difference?: number | null;
+  /** Bytes from which on the ceiling would force no visible loss. */
+  cleanFrom?: number | null;
   checks: Check[];
   steps: Step[];
   told: string[];
@@ -109,6 +114,9 @@ export const assignments = pgTable(
     batchPhotoId: uuid("batch_photo_id").notNull().references(() => batchPhotos.id),
     revisionId: uuid("revision_id").notNull().references(() => briefRevisions.id),
     frame: jsonb("frame").$type<Frame>().notNull(),
+    /** The setting that a person has chosen; null where the search decides. */
+    choice: jsonb("choice").$type<Choice>(),
+    /** Equal for equal frame and choice. */
     frameKey: text("frame_key").notNull(),
     /** A person has looked at the frame and said that it is right. */
     accepted: boolean("accepted").notNull().default(false),
@@ -142,7 +150,12 @@ export const trials = pgTable(
     setting: jsonb("setting").$type<Setting>().notNull(),
     bytes: bytes("bytes").notNull(),
     sha256: text("sha256"),
+    /** What is seen of it, once it was held against the planned picture. */
     difference: doublePrecision("difference"),
+    worst: jsonb("worst").$type<Rect>(),
+    shift: jsonb("shift").$type<Shift>(),
+    /** How long the encode took. */
+    ms: integer("ms"),
     usedAt: timestamp("used_at", { withTimezone: true }).notNull().defaultNow(),
   },
   (t) => [primaryKey({ columns: [t.pictureKey, t.settingKey] }), index("trials_used").on(t.usedAt)],
@@ -169,6 +182,9 @@ export interface ItemSnapshot {
   sourceName: string;
   before: Facts;
   n: number;
+  choice?: Choice;
+  /** A folder of the run that the file goes into. */
+  folder?: string;
 }
 
 export const runItems = pgTable(
@@ -198,17 +214,57 @@ export const proofs = pgTable("proofs", {
   createdAt: created(),
 });
 
+/** An assignment that somebody is weighing at this moment: trials for it are made only while it is looked at. */
+export const weighings = pgTable("weighings", {
+  assignmentId: uuid("assignment_id").primaryKey().references(() => assignments.id),
+  /** When a page last asked for it. */
+  seenAt: timestamp("seen_at", { withTimezone: true }).notNull().defaultNow(),
+  /** Null until the worker has planned the picture. */
+  plan: jsonb("plan").$type<WeighPlan>(),
+  error: text("error"),
+});
+
+/** What the worker has found out about the pictures that are weighed. */
+export interface WeighPlan {
+  geometry: Geometry;
+  /** Chroma of the JPEG line. */
+  chroma: Chroma;
+  /** By format: which planned picture its trials belong to, and the bytes of headers that its files carry beside the bare encoding. */
+  formats: Partial<Record<OutputFormat, { pictureKey: string; added: number }>>;
+  /** Bytes of the photo's own JPEG data packed tighter; null where the picture has to be encoded anew. */
+  packed: number | null;
+  /** The ladder of trials that the chart is drawn from, and how many of them are made. */
+  ladder: number;
+  made: number;
+}
+
+/** Several settings for one batch, side by side. */
+export const comparisons = pgTable(
+  "comparisons",
+  {
+    id: id(),
+    batchId: uuid("batch_id").notNull().references(() => batches.id),
+    choices: jsonb("choices").$type<Choice[]>().notNull(),
+    createdAt: created(),
+    deletedAt: deleted(),
+  },
+  (t) => [index("comparisons_batch").on(t.batchId)],
+);
+
 /** One edit that undo can take back. */
 export type EditChange =
   | { kind: "brief"; before: string | null; after: string | null }
   /** Briefs of single rows, and of the batch where that changes too. */
   | { kind: "rows"; batch: { before: string | null; after: string | null } | null; rows: Record<string, { before: string | null; after: string | null }> }
   | { kind: "remove"; batchPhotoIds: string[] }
-  | { kind: "frame"; batchPhotoId: string; revisionId: string; before: FrameState; after: FrameState };
+  | { kind: "frame"; batchPhotoId: string; revisionId: string; before: FrameState; after: FrameState }
+  | { kind: "choice"; rows: { batchPhotoId: string; revisionId: string; before: FrameState; after: FrameState }[] };
 
 export interface FrameState {
   frame: Frame;
   accepted: boolean;
+  /** The setting that a person has chosen for this photo; absent where the search decides. */
+  choice?: Choice;
 }
 
 export const edits = pgTable(

@@ -6,7 +6,7 @@ import { SPACES, SRGB_CURVE, srgbFromLinear, toLinear } from "@/core/colour";
 import { develop, isPixelArt, type Development, type Samples } from "@/core/develop";
 import { axis, KERNELS, kernels, LANES, resample, sampleTurned, sharpen, sharpenRadius, type FloatImage, type KernelName } from "@/core/resample";
 import { ROWS_WASM } from "@/core/resample/rows-wasm";
-import { compileRows } from "../../scripts/rows.mjs";
+import { compile } from "../../scripts/wasm.mjs";
 import { pixels } from "../support/photos";
 
 const plan = (width: number, height: number, out: { width: number; height: number }, change: Partial<Development> = {}): Development => ({
@@ -48,7 +48,7 @@ describe("kernels", () => {
     );
   });
 
-  it("are compiled from the text that stands beside them", async () => expect(await compileRows()).toBe(ROWS_WASM));
+  it("are compiled from the text that stands beside them", async () => expect(await compile("resample/rows.wat")).toBe(ROWS_WASM));
 });
 
 describe("resampling", () => {

@@ -2,9 +2,9 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { CAN, FORMATS, heldBy, holdsColours, lostToFormat, parseBrief, resolveBrief, type Brief } from "@/core/brief";
-import { settingKey, MAX_ENCODES, type Goal, type Picture, type Setting } from "@/core/search";
+import { avifEffort, settingKey, MAX_ENCODES, webpEffort, type Goal, type Picture, type Setting } from "@/core/search";
 import { searchBmp, searchGif, searchTiff } from "@/core/search/few";
-import { avifEffort, searchQuality, webpEffort } from "@/core/search/quality";
+import { searchQuality } from "@/core/search/quality";
 
 interface Model {
   /** Bytes at setting 60. */
@@ -22,7 +22,8 @@ function encoder({ at60, steep, lossless }: Model): { picture: Picture; made: Se
     if (s.format === "gif") return Math.round(600 + (lossless / 8) * Math.log2(s.colours));
     return lossless * 2;
   };
-  const picture = { pixels: 200_000, flat: false, overhead: 400, encode: (s: Setting) => Promise.resolve((made.push(s), size(s))) };
+  const difference = async (s: Setting) => ("quality" in s && s.quality !== null ? 5 * Math.exp(-s.quality / 45) : 0);
+  const picture: Picture = { pixels: 200_000, flat: false, overhead: 400, encode: (s) => Promise.resolve((made.push(s), size(s))), difference, sample: async () => null };
   return { picture, made };
 }
 

@@ -22,9 +22,11 @@ function encoder({ at75, steep, pixels }: Model): { picture: Picture; made: Sett
     const wobble = 1 + 0.01 * Math.sin(s.quality * 7 + s.table * 3);
     const chroma = s.chroma === "4:4:4" ? 1.35 : 1;
     const effort = s.effort === "careful" ? 1 : s.effort === "fast" ? 1.12 : 1.25;
-    return Math.round(700 + at75 * (50 / scale) ** steep * chroma * effort * wobble * (1 - [0.12, 0, 0.06, 0, 0.05, 0.01][s.table]));
+    return Math.round(700 + at75 * (50 / scale) ** steep * chroma * effort * wobble * (1 - [0.12, -0.2, 0.06, 0, 0.05, 0.01, 0, -0.25][s.table]));
   };
-  const picture = { pixels, flat: false, overhead: 700, encode: (s: Setting) => Promise.resolve((made.push(s), size(s))) };
+  // Full chroma looks better at one quality, and other tables need other numbers for the same look.
+  const difference = async (s: Setting) => (s.format === "jpeg" ? 6 * Math.exp(-(s.quality + (s.chroma === "4:4:4" ? 3 : 0) + (s.table === 7 || s.table === 1 ? 9 : 0)) / 45) : 0);
+  const picture: Picture = { pixels, flat: false, overhead: 700, encode: (s) => Promise.resolve((made.push(s), size(s))), difference, sample: async () => null };
   return { picture, made };
 }
 

@@ -7,10 +7,10 @@ import {
   asciiEntry, emptyExif, exifBlock, exifSegment, iccSegments, jfifSegment, MARKER, readExif, readJpeg, rebuildJpeg, resolutionOf, shortEntry, TAG, textAt, writeExif,
 } from "@/core/containers";
 import { writeProfile } from "@/core/colour";
-import { settingKey, type Setting } from "@/core/search";
 import { readSource } from "@/imaging/facts";
 import { fitPhoto, prove } from "@/imaging/fit-photo";
-import type { PictureLook, TrialStore } from "@/imaging/workbench";
+import type { TrialStore } from "@/imaging/workbench";
+import { memoryTrials } from "@/imaging/memory-trials";
 import { jpegPhoto, pixels, pngPhoto, raw } from "../support/photos";
 
 const brief = (clauses: Partial<Brief>): Brief => parseBrief({ zumbrelBrief: 1, name: "b", ...clauses });
@@ -190,21 +190,9 @@ describe("passing through", () => {
 
 describe("trials", () => {
   it("serve again when only the file size is asked differently", async () => {
-    const sizes = new Map<string, number>();
-    const bytes = new Map<string, Buffer>();
-    const looks = new Map<string, PictureLook>();
     let made = 0;
-    const trials: TrialStore = {
-      look: async (key) => looks.get(key) ?? null,
-      keepLook: async (key, look) => void looks.set(key, look),
-      find: async (key, setting) => sizes.get(key + setting) ?? null,
-      read: async (key, setting) => bytes.get(key + setting) ?? null,
-      keep: async (key, setting: Setting, encoded) => {
-        made += 1;
-        sizes.set(key + settingKey(setting), encoded.length);
-        bytes.set(key + settingKey(setting), Buffer.from(encoded));
-      },
-    };
+    const memory = memoryTrials();
+    const trials: TrialStore = { ...memory, keep: async (key, setting, encoded, ms) => ((made += 1), memory.keep(key, setting, encoded, ms)) };
     const photo = await jpegPhoto(900, 1200);
     const first = await fit(photo, form, trials);
     const after = made;

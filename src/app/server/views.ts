@@ -26,7 +26,7 @@ export async function batchView(db: Database, batch: BatchRow): Promise<BatchVie
     briefs: [...used.values()].map(({ view }) => view).filter((view) => view.rows > 0 || view.revisionId === batch.revisionId),
     rows: rows.map((row, i) => rowView(row, i + 1, (row.revisionId && used.get(row.revisionId)) || null, made.get(row.assignmentId ?? "") ?? null)),
     ...edit,
-    run: run ? { id: run.id, total: run.items.length, done: count("done"), failed: count("failed"), finished: run.finished } : null,
+    run: run ? { id: run.id, total: run.items.length, done: count("done"), failed: count("failed"), finished: run.finished, folders: run.folders } : null,
   };
 }
 
@@ -59,6 +59,7 @@ function rowView(row: StoredRow, n: number, use: InUse | null, item: ItemRow | n
     revisionId: row.revisionId, own: row.own !== null,
     id: row.id, photoId: row.photoId, assignmentId: row.assignmentId, name: row.name, thumb: row.thumb, before: row.facts,
     frame: row.measured?.frame ?? row.frame ?? AUTO, screen: row.measured?.screen ?? null, made: madeView(item), notes: row.measured?.notes ?? [],
+    difference: row.measured?.difference ?? null, cleanFrom: row.measured?.cleanFrom ?? null, choice: row.choice ?? null,
   };
   const nothing = { geometry: null, figure: "none" as const, bytes: null, ppi: null, steps: [], checks: [], outputName: null };
   if (!use) return { ...common, ...nothing, verdict: null };

@@ -1,4 +1,4 @@
-/** Made from rows.wat by scripts/rows.mjs; not written by hand. */
+/** Made from rows.wat by scripts/wasm.mjs; not written by hand. */
 export const ROWS_WASM =
   "AGFzbQEAAAABGQNgBH9/f38AYAZ/f39/f38AYAV/f39/fwACEAEEaG9zdAZtZW1vcnkCAAEDBAMAAQIHGwMHbGluZWFyOAAABmFjcm9zcwABBGRvd24AAgr+AgNmAQF/IAAgA0EDbGoh" +
   "BAJAA0AgACAETw0BIAEgAiAALQAAQQJ0aioCADgCACABIAIgAC0AAUECdGoqAoAIOAIEIAEgAiAALQACQQJ0aioCgBA4AgggAEEDaiEAIAFBEGohAQwACwsLjAECAXsDfyABIAVBBHRq" +

@@ -1,4 +1,4 @@
-;; The three inner loops of resampling, four floats (one pixel) at a time. Compiled into rows-wasm.ts by scripts/rows.mjs.
+;; The three inner loops of resampling, four floats (one pixel) at a time. Compiled into rows-wasm.ts by scripts/wasm.mjs.
 (module
   (import "host" "memory" (memory 1))
 

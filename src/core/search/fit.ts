@@ -5,11 +5,9 @@
 import { formatName, type OutputFormat, type ResolvedBrief } from "../brief";
 import { rescale, type Frame, type Geometry, type Size } from "../frame";
 import { formatBytes, formatSize } from "../units";
-import { LOWEST_QUALITY, LOWEST_WHILE_PIXELS_ARE_FREE, searchJpeg } from "./jpeg";
-import { searchBmp, searchGif, searchTiff } from "./few";
-import { searchPng } from "./png";
-import { searchQuality } from "./quality";
+import { search } from "./one-format";
 import type { Goal, Picture, SearchResult, Setting } from "./types";
+import { weighed } from "./weighed";
 
 export interface FitTask {
   brief: ResolvedBrief;
@@ -21,13 +19,27 @@ export interface FitTask {
   formats: OutputFormat[];
   /** Bytes of the source: no file larger than it is made where nothing asks for that. Null where larger is fine. */
   softCeiling: number | null;
-  /** A planned picture of this geometry, ready to be encoded in this format. */
-  picture(geometry: Geometry, format: OutputFormat): Promise<Picture>;
+  /** A planned picture of this geometry, ready to be encoded in this format; differences are judged at the size of `seenAs`, else at its own. */
+  picture(geometry: Geometry, format: OutputFormat, seenAs?: Geometry): Promise<Picture>;
 }
 
 export type Fitted =
-  | { ok: true; setting: Setting; bytes: number; geometry: Geometry; padTo: number | null; encodes: number; told: string[] }
+  | {
+      ok: true;
+      setting: Setting;
+      bytes: number;
+      geometry: Geometry;
+      padTo: number | null;
+      encodes: number;
+      told: string[];
+      /** Visible difference from the planned picture with the most pixels that the brief allows, at the same apparent size. */
+      difference: number;
+      /** Bytes from which on the ceiling would force no visible loss; null where it does not, or no such file was found. */
+      cleanFrom: number | null;
+    }
   | { ok: false; why: string; encodes: number };
+
+type Met = Extract<Fitted, { ok: true }>;
 
 /** Formats that cannot be coded more coarsely: before pixels are given up, the next format is tried. */
 const LOSSLESS: ReadonlySet<OutputFormat> = new Set(["png", "tiff", "gif", "bmp"]);
@@ -37,18 +49,24 @@ const RESIZES = 4;
 export async function fitFormats(task: FitTask): Promise<Fitted> {
   let encodes = 0;
   const failures: string[] = [];
+  const met: Met[] = [];
   for (const [i, format] of task.formats.entries()) {
-    const last = i === task.formats.length - 1;
+    const last = i === task.formats.length - 1 && !met.length;
     const fitted = await fitFormat(task, format, last);
     encodes += fitted.encodes;
-    if (fitted.ok) {
+    if (!fitted.ok) failures.push(fitted.why);
+    else if (task.brief.pick === "smallest") met.push(fitted);
+    else {
       const passed = task.formats.slice(0, i).map(formatName).join(" and ");
       const told = passed ? [`${formatName(format)}, because ${passed} cannot meet the range`, ...fitted.told] : fitted.told;
       return { ...fitted, encodes, told };
     }
-    failures.push(fitted.why);
   }
-  return { ok: false, why: failures.join(" "), encodes };
+  if (!met.length) return { ok: false, why: failures.join(" "), encodes };
+  const [smallest, ...others] = met.sort((a, b) => a.bytes - b.bytes);
+  const rest = others.map((other) => `${formatName(other.setting.format)} takes ${formatBytes(other.bytes)}`).join(", ");
+  const told = rest ? [`${formatName(smallest.setting.format)}, because ${rest}`, ...smallest.told] : smallest.told;
+  return { ...smallest, encodes, told };
 }
 
 async function fitFormat(task: FitTask, format: OutputFormat, last: boolean): Promise<Fitted> {
@@ -61,10 +79,11 @@ async function fitFormat(task: FitTask, format: OutputFormat, last: boolean): Pr
   let result: SearchResult | null = null;
   for (let round = 0; round <= RESIZES; round += 1) {
     const free = rescale(brief, task.photo, geometry, 0.9, task.frame) !== null;
-    const picture = await task.picture(geometry, format);
+    const fewer = geometry.width * geometry.height < task.geometry.width * task.geometry.height;
+    const picture = await task.picture(geometry, format, fewer ? task.geometry : undefined);
     result = await search(picture, format, goal, brief, free, last);
     encodes += result.encodes;
-    if (result.outcome === "met") return { ok: true, ...result.found, geometry, padTo: null, encodes, told: [...result.told, ...told] };
+    if (result.outcome === "met") return weighed(task, goal, { format, geometry, result, picture, encodes, told: [...result.told, ...told] });
     const next = round < RESIZES && (!LOSSLESS.has(format) || last) ? resized(task, geometry, result, goal) : null;
     if (!next) break;
     const direction = result.outcome === "over" ? "fewer pixels, because the ceiling leaves no room for more" : "more pixels, because the floor is not reached without them";
@@ -82,25 +101,8 @@ async function fitFormat(task: FitTask, format: OutputFormat, last: boolean): Pr
   if (brief.padding === "never") return { ok: false, why: `Cannot: ${largest}. Allow padding or more pixels.`, encodes };
   told.unshift(...result!.told);
   told.push(`filled up with a comment of ${formatBytes(goal.min! - found.bytes)}, because ${largest}`);
-  return { ok: true, ...found, geometry, padTo: goal.min, encodes, told };
-}
-
-function search(picture: Picture, format: OutputFormat, goal: Goal, brief: ResolvedBrief, free: boolean, last: boolean): Promise<SearchResult> {
-  switch (format) {
-    case "png":
-      return searchPng(picture, goal, last && !free);
-    case "webp":
-    case "avif":
-      return searchQuality(format, picture, goal, { quality: brief.quality, bits: brief.bits === 10 ? 10 : 8 });
-    case "tiff":
-      return searchTiff(picture, goal);
-    case "gif":
-      return searchGif(picture, goal, last && !free);
-    case "bmp":
-      return searchBmp(picture, goal);
-  }
-  const lowest = free ? LOWEST_WHILE_PIXELS_ARE_FREE : LOWEST_QUALITY;
-  return searchJpeg(picture, goal, { quality: brief.quality, lowest });
+  const difference = await (await task.picture(geometry, format)).difference(found.setting);
+  return { ok: true, ...found, geometry, padTo: goal.min, encodes, told, difference, cleanFrom: null };
 }
 
 /** The next geometry to try. Size grows a little slower than the number of pixels. */

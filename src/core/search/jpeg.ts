@@ -1,14 +1,14 @@
 /** The search for the JPEG setting that lands in a byte range with as few encodes as possible. */
+import { CLEAN } from "../difference/types";
 import { solveArm, type ArmResult, type Point } from "./arm";
+import { cleanJpeg } from "./jpeg-clean";
 import { FULL_CHROMA, priorLog } from "./prior";
-import { CAREFUL_PIXELS, MAX_ENCODES, NEAR, type Chroma, type Found, type Goal, type JpegSetting, type Picture, type SearchResult } from "./types";
+import { CAREFUL_PIXELS, MAX_ENCODES, NEAR, type Chroma, type Found, type Goal, type JpegSetting, type Picture, type SearchResult, type Weighed } from "./types";
 
 /** Below this the damage is such that a file is not offered. */
 export const LOWEST_QUALITY = 10;
-/** Below this, fewer pixels look better than a coarser encoding. */
-export const LOWEST_WHILE_PIXELS_ARE_FREE = 55;
-/** Used where no size is asked: room to spare. */
-export const FREE_QUALITY = 92;
+/** Where no size is asked, photographs without visible loss lie about here: for estimates. */
+export const USUAL_QUALITY = 92;
 interface GapArm {
   table: number;
   effort: "careful" | "fast";
@@ -40,6 +40,13 @@ const GAP_BUDGET = 4;
 const MAIN_TABLE = 3;
 /** Bytes per pixel from which full chroma usually pays. */
 const FULL_CHROMA_FROM = 0.3;
+/** Full chroma that reaches this quality needs no comparing; halved chroma below this one leaves nothing for full chroma. */
+const SURELY_FULL = 94;
+const SURELY_HALVED = 60;
+/** A file without visible loss that has to reach a floor becomes at most so much larger than the floor. */
+export const ABOVE_FLOOR = 1.15;
+/** Files under the target whose difference is measured. */
+const MOST_JUDGED = 4;
 
 export interface JpegLimits {
   /** Quality clause; with it the Annex K tables are used. */
@@ -72,6 +79,11 @@ class JpegSearch {
 
   async run(): Promise<SearchResult<JpegSetting>> {
     const { min, max, aim } = this.goal;
+    if (aim === "clean") {
+      const clean = await this.clean();
+      if (clean && clean.bytes >= (min ?? 0) && clean.bytes <= (max ?? Infinity)) return this.met(clean);
+      if (clean && clean.bytes < (min ?? 0)) return this.justAbove(min!, max ?? Infinity);
+    }
     if (max === null) return this.withoutCeiling();
     const target = aim === "middle" ? Math.round(((min ?? 0) + max) / 2) : max;
     const best = await this.towards(target);
@@ -80,36 +92,82 @@ class JpegSearch {
     return this.met(best);
   }
 
-  /** No ceiling: a fixed, high quality; more only where a floor asks for it. */
+  /** The smallest file without visible loss, however large; null where there is none. */
+  private async clean(): Promise<Jpeg | null> {
+    const made: Weighed<JpegSetting>[] = [];
+    const found = await cleanJpeg(this.picture, { lowest: this.lowest, highest: this.highest, annexK: this.limits.quality !== null }, CLEAN, made);
+    this.made.push(...made);
+    return found;
+  }
+
+  /** Clean, but below the floor: not much more than the floor asks for. */
+  private async justAbove(min: number, max: number): Promise<SearchResult<JpegSetting>> {
+    const inside = await this.between(min, Math.min(max, min * ABOVE_FLOOR), { chroma: "4:4:4" });
+    return inside ? { ...this.met(inside), told: ["a higher quality than the eye needs, because the floor is not reached without it"] } : this.climb(min, max);
+  }
+
+  /** No ceiling: the least difference that JPEG can have here; a less thrifty encoding only where a floor asks for it. */
   private async withoutCeiling(): Promise<SearchResult<JpegSetting>> {
-    const quality = Math.min(this.highest, Math.max(this.lowest, FREE_QUALITY));
-    const bytes = await this.encode({ quality, chroma: "4:4:4" });
+    const setting = { quality: this.highest, chroma: "4:4:4" as const };
+    const bytes = await this.encode(setting);
     const { min } = this.goal;
-    if (min === null || bytes >= min) return this.met(this.made[0]);
+    if (min === null || bytes >= min) return this.met(this.find(setting)!);
     return this.climb(min, Infinity);
   }
 
-  /** The largest file at or under `target`, near it where that is possible; null where even the coarsest is above. */
+  /** Of the files at or under `target` the one that differs least, near the target where that is possible; null where even the coarsest is above. */
   private async towards(target: number): Promise<Jpeg | null> {
     const density = (target - this.picture.overhead) / this.picture.pixels;
     const first: Chroma = this.picture.flat || density >= FULL_CHROMA_FROM ? "4:4:4" : "4:2:0";
-    const arm = await this.arm(first, target);
-    let main: Chroma = first;
-    let solved = arm;
-    const reached = arm.under?.quality ?? 0;
-    const retry = first === "4:4:4" ? reached < (this.picture.flat ? this.lowest : 80) : reached >= 96;
-    if (retry && this.made.length < MAX_ENCODES - 3) {
+    let chroma = first;
+    let solved = await this.arm(first, target);
+    const reached = solved.under?.quality ?? 0;
+    // Between these the eye decides; outside them one of the two chromas has no chance.
+    const decided = first === "4:4:4" ? reached >= SURELY_FULL : solved.under !== null && reached < SURELY_HALVED;
+    if (!decided && this.made.length < MAX_ENCODES - 3) {
       const other: Chroma = first === "4:4:4" ? "4:2:0" : "4:4:4";
       const second = await this.arm(other, target);
-      // Full chroma is worth it only where the luminance does not pay for it.
-      const take = other === "4:2:0" ? second.under !== null : (second.under?.quality ?? 0) >= 85;
-      if (take) [main, solved] = [other, second];
+      const [one, two] = [this.largest(target, first), this.largest(target, other)];
+      if (two && (!one || (await this.differs(two)) < (await this.differs(one)))) [chroma, solved] = [other, second];
     }
-    if (!solved.under) return null;
-    let best = this.largest(target, main);
-    const room = best.bytes < target * NEAR && best.setting.quality < this.highest;
-    if (room && this.limits.quality === null) best = await this.fillGap(target, main, solved);
-    return best;
+    const main = this.largest(target, chroma);
+    if (!main) return null;
+    const room = main.bytes < target * NEAR && main.setting.quality < this.highest;
+    if (this.limits.quality === null) await (room ? this.fillGap(target, chroma, solved) : this.otherTable(target, chroma, solved));
+    return this.least(target);
+  }
+
+  /** The largest files under the target of each chroma and table, and of those the one that differs least. */
+  private async least(target: number): Promise<Jpeg> {
+    const families = new Map<string, Jpeg>();
+    for (const made of this.made) {
+      const key = `${made.setting.chroma} ${made.setting.table} ${made.setting.effort}`;
+      if (made.bytes <= target && made.bytes > (families.get(key)?.bytes ?? 0)) families.set(key, made);
+    }
+    const likely = [...families.values()].sort((a, b) => b.bytes - a.bytes).slice(0, MOST_JUDGED);
+    if (likely.length === 1) return likely[0];
+    const inside = likely.filter((made) => made.bytes >= (this.goal.min ?? 0));
+    let best: Weighed<JpegSetting> | null = null;
+    for (const made of inside.length ? inside : likely) {
+      const difference = await this.differs(made);
+      if (!best || difference < best.difference) best = { ...made, difference };
+    }
+    return best!;
+  }
+
+  /** On the sample of a large picture: only which differs less is asked. */
+  private async differs({ setting }: Jpeg): Promise<number> {
+    return ((await this.picture.sample()) ?? this.picture).difference(setting);
+  }
+
+  /** Near the target already: one trial of the table that is usually better at this size. */
+  private async otherTable(target: number, chroma: Chroma, main: ArmResult): Promise<void> {
+    const arm = this.gapArms(chroma)[0];
+    if (this.made.length >= MAX_ENCODES || !main.under) return;
+    const wanted = Math.log(Math.max(1, target - this.picture.overhead)) - 0.01;
+    let quality = this.lowest;
+    while (quality < this.highest && main.predict(quality + 1) + arm.shift <= wanted) quality += 1;
+    await this.encode({ quality, chroma, table: arm.table, effort: arm.effort });
   }
 
   private arm(chroma: Chroma, target: number): Promise<ArmResult> {
@@ -137,10 +195,10 @@ class JpegSearch {
   }
 
   /** Other tables and efforts have other steps: one of them may land between two neighbours of the main arm. */
-  private async fillGap(target: number, chroma: Chroma, main: ArmResult): Promise<Jpeg> {
+  private async fillGap(target: number, chroma: Chroma, main: ArmResult): Promise<void> {
     const payload = (bytes: number) => Math.log(Math.max(1, bytes - this.picture.overhead));
     const [floor, wanted, ceiling] = [target * NEAR, target * 0.985, target].map(payload);
-    const missed = () => (this.goal.min ?? 0) > this.largest(target, chroma).bytes;
+    const missed = () => (this.goal.min ?? 0) > this.largest(target, chroma)!.bytes;
     const learned = new Map(this.gapArms(chroma).map((arm) => [arm, { shift: arm.shift, tried: new Set<number>() }]));
     for (let made = 0; made < (missed() ? 8 : GAP_BUDGET) && this.made.length < MAX_ENCODES; made += 1) {
       let next: { arm: GapArm; quality: number; miss: number } | null = null;
@@ -162,7 +220,6 @@ class JpegSearch {
       known.tried.add(quality);
       known.shift = payload(bytes) - main.predict(quality);
     }
-    return this.largest(target, chroma);
   }
 
   private gapArms(chroma: Chroma): GapArm[] {
@@ -226,8 +283,8 @@ class JpegSearch {
     return this.made.find((m) => (Object.keys(want) as (keyof JpegSetting)[]).every((key) => m.setting[key] === want[key])) ?? null;
   }
 
-  private largest(target: number, chroma: Chroma): Jpeg {
-    return this.made.filter((m) => m.bytes <= target && m.setting.chroma === chroma).sort((a, b) => b.bytes - a.bytes)[0];
+  private largest(target: number, chroma: Chroma): Jpeg | null {
+    return this.made.filter((m) => m.bytes <= target && m.setting.chroma === chroma).sort((a, b) => b.bytes - a.bytes)[0] ?? null;
   }
 
   private met(found: Jpeg): SearchResult<JpegSetting> {

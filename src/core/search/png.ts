@@ -1,4 +1,5 @@
 /** The search for PNG: lossless where that fits, a palette only where it is asked for, looser packing to reach a floor. */
+import { CLEAN } from "../difference/types";
 import { MAX_ENCODES, type Found, type Goal, type Picture, type PngSetting, type SearchResult } from "./types";
 
 const LOOSER = [6, 3, 1, 0];
@@ -18,6 +19,13 @@ export async function searchPng(picture: Picture, goal: Goal, palette: boolean):
   const max = goal.max ?? Infinity;
 
   const lossless = await encode(null, 9);
+  if (goal.aim === "clean") {
+    const fewer = await cleanPalette(picture, lossless, min, encode);
+    if (fewer && fewer.bytes <= max) {
+      told.push("fewer colours, because that is smaller and the eye does not see it");
+      return answer("met", fewer);
+    }
+  }
   if (lossless.bytes < min) {
     told.push("a less thrifty packing, because the floor is not reached at the tightest");
     let largest = lossless;
@@ -47,4 +55,15 @@ export async function searchPng(picture: Picture, goal: Goal, palette: boolean):
   }
   if (!under) return answer("over", [...made].sort((a, b) => a.bytes - b.bytes)[0]);
   return answer(under.bytes >= min ? "met" : "under", under);
+}
+
+/** A palette with which nothing is seen to be missing, where it saves bytes; null where there is none. */
+async function cleanPalette(picture: Picture, lossless: Found<PngSetting>, min: number, encode: (colours: number, level: number) => Promise<Found<PngSetting>>): Promise<Found<PngSetting> | null> {
+  let best: Found<PngSetting> | null = null;
+  for (const colours of [256, 128, 64, 32]) {
+    const trial = await encode(colours, 9);
+    if (trial.bytes >= (best ?? lossless).bytes || trial.bytes < min || (await picture.difference(trial.setting)) > CLEAN) break;
+    best = trial;
+  }
+  return best;
 }

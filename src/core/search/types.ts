@@ -8,8 +8,8 @@ export interface JpegSetting {
   chroma: Chroma;
   /** Which of the encoder's quantisation tables; 0 are those of ITU-T T.81 annex K. */
   table: number;
-  /** careful: trellis and progressive; fast: best Huffman tables only; plain: neither, the largest file at the same quality. */
-  effort: "careful" | "fast" | "plain";
+  /** careful: trellis and progressive; quick: progressive; fast: best Huffman tables only; plain: none of them, the largest file at the same quality. */
+  effort: "careful" | "quick" | "fast" | "plain";
 }
 
 export interface PngSetting {
@@ -82,7 +82,7 @@ export interface Goal {
   aim: "best" | "clean" | "middle";
 }
 
-/** A planned picture that can be encoded. */
+/** A planned picture that can be encoded, and whose encodings can be held against it. */
 export interface Picture {
   /** Width times height of the output. */
   pixels: number;
@@ -92,11 +92,20 @@ export interface Picture {
   overhead: number;
   /** Really encodes, and answers with the size of the whole file in bytes. */
   encode(setting: Setting): Promise<number>;
+  /** Visible difference of that encoding, decoded again, from the planned picture. */
+  difference(setting: Setting): Promise<number>;
+  /** Parts of a large picture, put together, on which settings can be tried quickly; null where the picture is small enough itself. */
+  sample(): Promise<Picture | null>;
 }
 
 export interface Found<S extends Setting = Setting> {
   setting: S;
   bytes: number;
+}
+
+/** A trial whose difference is known. */
+export interface Weighed<S extends Setting = Setting> extends Found<S> {
+  difference: number;
 }
 
 export interface SearchResult<S extends Setting = Setting> {

@@ -3,6 +3,7 @@ import { and, asc, eq, inArray, isNull, notInArray, sql } from "drizzle-orm";
 import { PIXEL_CLAUSES, type Brief } from "@/core/brief";
 import { AUTO, tidyFrame, type Frame } from "@/core/frame";
 import type { Facts } from "@/core/proof";
+import type { Choice } from "@/core/search";
 import { addJobs, PRIORITY, removeJobs } from "../queue";
 import { assignments, batches, batchPhotos, files, photos, type FrameState } from "../schema";
 import type { Executor } from "../store";
@@ -121,14 +122,14 @@ export async function assign(db: Executor, batchId: string, revisionId: string, 
     const frames = new Map<string, FrameState>();
     if (keeps) {
       const rows = await db
-        .select({ id: assignments.batchPhotoId, frame: assignments.frame, accepted: assignments.accepted })
+        .select({ id: assignments.batchPhotoId, frame: assignments.frame, choice: assignments.choice, accepted: assignments.accepted })
         .from(assignments)
         .where(and(eq(assignments.revisionId, from!), eq(assignments.current, true), inArray(assignments.batchPhotoId, present.map((p) => p.id))));
-      for (const row of rows) frames.set(row.id, { frame: row.frame, accepted: same && row.accepted });
+      for (const row of rows) frames.set(row.id, { frame: row.frame, choice: row.choice ?? undefined, accepted: same && row.accepted });
     }
     const values = present.map(({ id }) => {
-      const { frame, accepted } = frames.get(id) ?? { frame: AUTO, accepted: false };
-      return { batchPhotoId: id, revisionId, frame, frameKey: frameKey(frame), accepted };
+      const { frame, choice, accepted } = frames.get(id) ?? { frame: AUTO, accepted: false };
+      return { batchPhotoId: id, revisionId, frame, choice, frameKey: frameKey(frame, choice), accepted };
     });
     await db.insert(assignments).values(values).onConflictDoNothing();
   }
@@ -141,7 +142,8 @@ export async function assignAll(db: Executor, batchId: string): Promise<void> {
   for (const revisionId of used) if (revisionId) await assign(db, batchId, revisionId);
 }
 
-export const frameKey = (frame: Frame): string => JSON.stringify(tidyFrame(frame));
+/** Equal for equal frame and choice. */
+export const frameKey = (frame: Frame, choice?: Choice | null): string => JSON.stringify(choice ? [tidyFrame(frame), choice] : tidyFrame(frame));
 
 async function unmeasured(db: Executor, batchId: string, revisionId: string, only: string | null = null): Promise<string[]> {
   const rows = await db
@@ -182,13 +184,13 @@ export async function useRowBriefs(db: Executor, batch: BatchRow, rows: Record<s
   for (const [revisionId, from] of pairs) await assign(db, batch.id, revisionId, from);
 }
 
-/** Puts another frame in use; the assignments of earlier frames stay, so that undo finds what was measured for them. */
+/** Puts another frame, or another choice of setting, in use; the assignments of earlier frames stay, so that undo finds what was measured for them. */
 export async function setFrame(db: Executor, batchPhotoId: string, revisionId: string, state: FrameState): Promise<void> {
   const mine = and(eq(assignments.batchPhotoId, batchPhotoId), eq(assignments.revisionId, revisionId));
   await db.update(assignments).set({ current: false }).where(mine);
   const [row] = await db
     .insert(assignments)
-    .values({ batchPhotoId, revisionId, frame: state.frame, frameKey: frameKey(state.frame), accepted: state.accepted })
+    .values({ batchPhotoId, revisionId, frame: state.frame, choice: state.choice, frameKey: frameKey(state.frame, state.choice), accepted: state.accepted })
     .onConflictDoUpdate({ target: [assignments.batchPhotoId, assignments.revisionId, assignments.frameKey], set: { current: true, accepted: state.accepted } })
     .returning({ id: assignments.id, measured: assignments.measured });
   if (!row.measured) await addJobs(db, "measure", [row.id], PRIORITY.inSight);
@@ -199,6 +201,7 @@ export async function listRows(db: Executor, batchId: string) {
   return db
     .select({
       id: batchPhotos.id,
+      position: batchPhotos.position,
       name: batchPhotos.name,
       photoId: photos.id,
       sha256: photos.sha256,
@@ -206,6 +209,7 @@ export async function listRows(db: Executor, batchId: string) {
       thumb: sql<boolean>`${photos.thumbSha256} is not null`,
       assignmentId: assignments.id,
       frame: assignments.frame,
+      choice: assignments.choice,
       accepted: assignments.accepted,
       measured: assignments.measured,
       revisionId: sql<string | null>`${briefOfRow}`,

@@ -22,6 +22,8 @@ async function apply(db: Executor, batch: BatchRow, change: EditChange, side: Si
     await useRowBriefs(db, batch, rows, change.batch ? change.batch[side] : undefined);
   } else if (change.kind === "frame") {
     await setFrame(db, change.batchPhotoId, change.revisionId, change[side]);
+  } else if (change.kind === "choice") {
+    for (const row of change.rows) await setFrame(db, row.batchPhotoId, row.revisionId, row[side]);
   } else {
     const deletedAt = side === "after" ? new Date() : null;
     await db.update(batchPhotos).set({ deletedAt }).where(and(eq(batchPhotos.batchId, batch.id), inArray(batchPhotos.id, change.batchPhotoIds)));

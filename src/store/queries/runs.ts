@@ -2,25 +2,40 @@
 import { and, asc, desc, eq, isNull, sql } from "drizzle-orm";
 import type { Brief } from "@/core/brief";
 import { freeName } from "@/core/names";
+import type { Choice } from "@/core/search";
 import { addJobs, PRIORITY } from "../queue";
 import { files, proofs, runItems, runs, type ItemSnapshot, type ItemState } from "../schema";
 import type { Database, Executor } from "../store";
 import { getRevision } from "./briefs";
 import { listRows, type BatchRow } from "./batches";
 
+/** What a run is made of: an assignment, and the folder that its file goes into. */
+interface Wanted {
+  row: Awaited<ReturnType<typeof listRows>>[number];
+  assignmentId: string;
+  choice?: Choice;
+  folder?: string;
+}
+
 /** Starts a run over every photo of the batch that can meet the brief. Null where there is none. */
 export async function startRun(db: Executor, batch: BatchRow): Promise<string | null> {
   const rows = (await listRows(db, batch.id)).filter((row) => row.assignmentId && !row.measured?.error);
-  if (!rows.length) return null;
+  return startItems(db, batch, rows.map((row) => ({ row, assignmentId: row.assignmentId!, choice: row.choice ?? undefined })));
+}
+
+/** Starts a run over assignments; a photo may come several times, under several settings. */
+export async function startItems(db: Executor, batch: BatchRow, wanted: readonly Wanted[]): Promise<string | null> {
+  if (!wanted.length) return null;
   const bodies = new Map<string, Brief>();
-  for (const id of new Set(rows.map((row) => row.revisionId!))) bodies.set(id, (await getRevision(db, id))!.body);
+  for (const id of new Set(wanted.map(({ row }) => row.revisionId!))) bodies.set(id, (await getRevision(db, id))!.body);
+  const numbers = new Map([...new Set(wanted.map(({ row }) => row.id))].map((id, i) => [id, i + 1]));
   const [run] = await db.insert(runs).values({ workspaceId: batch.workspaceId, batchId: batch.id, revisionId: batch.revisionId }).returning({ id: runs.id });
   const items = await db
     .insert(runItems)
     .values(
-      rows.map((row, i) => {
-        const snapshot: ItemSnapshot = { brief: bodies.get(row.revisionId!)!, frame: row.frame!, sourceSha256: row.sha256, sourceName: row.name, before: row.facts, n: i + 1 };
-        return { runId: run.id, assignmentId: row.assignmentId!, position: i, snapshot };
+      wanted.map(({ row, assignmentId, choice, folder }, i) => {
+        const snapshot: ItemSnapshot = { brief: bodies.get(row.revisionId!)!, frame: row.frame!, sourceSha256: row.sha256, sourceName: row.name, before: row.facts, n: numbers.get(row.id)!, choice, folder };
+        return { runId: run.id, assignmentId, position: i, snapshot };
       }),
     )
     .returning({ id: runItems.id });
@@ -80,17 +95,17 @@ const itemColumns = {
 };
 
 /** The newest run of a batch, with its items in order; null before the first. */
-export async function latestRun(db: Executor, batchId: string): Promise<{ id: string; revisionId: string | null; finished: boolean; items: ItemRow[] } | null> {
+export async function latestRun(db: Executor, batchId: string): Promise<{ id: string; revisionId: string | null; finished: boolean; folders: boolean; items: ItemRow[] } | null> {
   const [run] = await db.select().from(runs).where(and(eq(runs.batchId, batchId), isNull(runs.deletedAt))).orderBy(desc(runs.createdAt)).limit(1);
   if (!run) return null;
   const items = await db
-    .select(itemColumns)
+    .select({ ...itemColumns, folder: sql<string | null>`${runItems.snapshot}->>'folder'` })
     .from(runItems)
     .leftJoin(proofs, eq(proofs.runItemId, runItems.id))
     .leftJoin(files, eq(files.sha256, runItems.outputSha256))
     .where(eq(runItems.runId, run.id))
     .orderBy(asc(runItems.position));
-  return { id: run.id, revisionId: run.revisionId, finished: run.finishedAt !== null, items };
+  return { id: run.id, revisionId: run.revisionId, finished: run.finishedAt !== null, folders: items.some((item) => item.folder !== null), items: items.map(({ folder: _, ...item }) => item) };
 }
 
 /** Finished files of a run, or of one item, that belong to the workspace. */

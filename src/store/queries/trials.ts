@@ -1,5 +1,7 @@
 /** The cache of trials: sizes stay in the database, bytes on disk up to a cap. */
 import { and, asc, eq, inArray, isNotNull, sql } from "drizzle-orm";
+import type { Shift } from "@/core/difference";
+import type { Rect } from "@/core/frame";
 import { settingKey, type Setting } from "@/core/search";
 import { files, plannedPictures, trials } from "../schema";
 import type { Store } from "../store";
@@ -8,6 +10,15 @@ import type { Store } from "../store";
 const CAP = 2 * 1024 ** 3;
 /** Files younger than this are never collected: a job may be about to refer to them. */
 const GRACE = "1 hour";
+
+interface Judgement {
+  difference: number;
+  worst: Rect | null;
+  shift: Shift;
+}
+
+const seen = { difference: trials.difference, worst: trials.worst, shift: trials.shift };
+const judgedOf = ({ difference, worst, shift }: { difference: number | null; worst: Rect | null; shift: Shift | null }): Judgement | null => (difference === null || !shift ? null : { difference, worst, shift });
 
 type Look = Omit<typeof plannedPictures.$inferSelect, "key" | "createdAt">;
 
@@ -23,20 +34,23 @@ export function trialStore({ db, files: disk }: Store) {
       await db.insert(plannedPictures).values({ key, ...look }).onConflictDoNothing();
     },
     async find(key: string, setting: string) {
-      const [row] = await db.update(trials).set({ usedAt: new Date() }).where(here(key, setting)).returning({ bytes: trials.bytes });
-      return row?.bytes ?? null;
+      const [row] = await db.update(trials).set({ usedAt: new Date() }).where(here(key, setting)).returning({ bytes: trials.bytes, ...seen });
+      return row ? { bytes: row.bytes, judged: judgedOf(row) } : null;
     },
     async read(key: string, setting: string) {
       const [row] = await db.select({ sha256: trials.sha256 }).from(trials).where(and(here(key, setting), isNotNull(trials.sha256)));
       return row?.sha256 ? disk.read(row.sha256).catch(() => null) : null;
     },
-    async keep(key: string, setting: Setting, encoded: Uint8Array) {
+    async keep(key: string, setting: Setting, encoded: Uint8Array, ms: number) {
       const { sha256, bytes } = await disk.put(encoded);
       await db.insert(files).values({ sha256, bytes }).onConflictDoNothing();
       await db
         .insert(trials)
-        .values({ pictureKey: key, settingKey: settingKey(setting), setting, bytes, sha256 })
-        .onConflictDoUpdate({ target: [trials.pictureKey, trials.settingKey], set: { sha256, bytes, usedAt: new Date() } });
+        .values({ pictureKey: key, settingKey: settingKey(setting), setting, bytes, sha256, ms })
+        .onConflictDoUpdate({ target: [trials.pictureKey, trials.settingKey], set: { sha256, bytes, ms, usedAt: new Date() } });
+    },
+    async judge(key: string, setting: string, { difference, worst, shift }: Judgement) {
+      await db.update(trials).set({ difference, worst, shift }).where(here(key, setting));
     },
   };
 }

@@ -52,7 +52,7 @@ export function useEvents(): void {
       const ids = stale;
       stale = new Set();
       const keys = ids.has("") ? [["batch"]] : [...ids].map((id) => ["batch", id]);
-      await Promise.all([["desk"], ...keys].map((queryKey) => client.invalidateQueries({ queryKey })));
+      await Promise.all([["desk"], ["weigh"], ...keys].map((queryKey) => client.invalidateQueries({ queryKey })));
       timer = null;
       if (stale.size) later();
     };

@@ -1,8 +1,11 @@
 /** What the pages get from the server. */
 import type { Brief } from "@/core/brief";
-import type { Frame, Geometry } from "@/core/frame";
+import type { OutputFormat } from "@/core/brief";
+import type { Shift } from "@/core/difference";
+import type { Frame, Geometry, Rect, Size } from "@/core/frame";
 import type { Step, Verdict } from "@/core/plan";
 import type { Check, Facts } from "@/core/proof";
+import type { Choice, Chroma, Setting } from "@/core/search";
 
 export interface DeskView {
   batches: { id: string; name: string; photos: number; bytes: number }[];
@@ -31,6 +34,12 @@ export interface RowView {
   /** measured: from a real encode. about: estimated. */
   figure: "measured" | "about" | "none";
   bytes: number | null;
+  /** Visible difference from the planned picture; null until it is measured. */
+  difference: number | null;
+  /** Bytes from which on the ceiling would force no visible loss. */
+  cleanFrom: number | null;
+  /** The setting that a person has chosen. */
+  choice: Choice | null;
   /** Resolution that the file will carry, in ppi. */
   ppi: number | null;
   steps: Step[];
@@ -87,5 +96,61 @@ export interface BatchView {
   rows: RowView[];
   undo: string | null;
   redo: string | null;
-  run: { id: string; total: number; done: number; failed: number; finished: boolean } | null;
+  /** `folders`: it made several settings, each into a folder of its own. */
+  run: { id: string; total: number; done: number; failed: number; finished: boolean; folders: boolean } | null;
+}
+
+/** One encoding that was really made of the picture that is weighed. */
+export interface TrialView {
+  /** Equal for equal settings. */
+  key: string;
+  setting: Setting;
+  /** Of the whole file. */
+  bytes: number;
+  /** Null until it was held against the planned picture. */
+  difference: number | null;
+  worst: Rect | null;
+  shift: Shift | null;
+  /** How long the encode took. */
+  ms: number | null;
+  /** Its bytes are still there to be looked at. */
+  kept: boolean;
+}
+
+export interface WeighView {
+  /** The assignment. */
+  id: string;
+  geometry: Geometry;
+  /** Pixels of the original's pane. */
+  original: Size;
+  sourceBytes: number;
+  /** Formats that the brief allows. */
+  formats: OutputFormat[];
+  range: { min: number | null; max: number | null };
+  /** Chroma of the JPEG line. */
+  chroma: Chroma;
+  /** Bytes of the photo's own JPEG data packed tighter; null where they cannot stay. */
+  packed: number | null;
+  /** Trials that the chart is drawn from; null before the picture is planned. */
+  ladder: number | null;
+  made: number;
+  error: string | null;
+  choice: Choice | null;
+  /** Key of the trial that the plan takes now. */
+  chosen: string | null;
+  trials: TrialView[];
+}
+
+/** One of several settings that are compared for a batch. */
+export interface ComparedView {
+  choice: Choice;
+  photos: number;
+  done: number;
+  failed: number;
+  /** Sum of what is measured. */
+  bytes: number;
+  /** Photos whose brief did not allow the setting. */
+  elsewise: number;
+  /** The largest difference of any photo. */
+  worst: number | null;
 }

@@ -5,8 +5,9 @@ import { Download } from "lucide-react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
-import { clauseNames } from "@/core/brief";
-import { formatBytes, formatSize } from "@/core/units";
+import { clauseNames, type Brief } from "@/core/brief";
+import { CLEAN, PLAIN } from "@/core/difference/types";
+import { formatBytes, formatSize, trimNumber } from "@/core/units";
 import { call, useChange } from "../api/client";
 import type { BatchView, DeskView, MadeView, RowView } from "../api/contract";
 import { Button } from "../parts/button";
@@ -38,7 +39,9 @@ export function PhotoPane({ batch, row, briefs, chosen }: Props) {
   useEffect(() => {
     const key = (event: KeyboardEvent) => {
       const typing = event.target instanceof HTMLElement && event.target.closest("input, textarea, select, [role=dialog], [role=menu]");
-      if (event.key === "f" && framed && !typing && !event.ctrlKey && !event.metaKey && !event.altKey) router.push(`/frame?batch=${batch.id}&row=${row.id}`);
+      if (!framed || typing || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (event.key === "f") router.push(`/frame?batch=${batch.id}&row=${row.id}`);
+      if (event.key === "e") router.push(`/weigh?batch=${batch.id}&row=${row.id}`);
     };
     window.addEventListener("keydown", key);
     return () => window.removeEventListener("keydown", key);
@@ -74,6 +77,13 @@ export function PhotoPane({ batch, row, briefs, chosen }: Props) {
                 </li>
               ))}
             </ol>
+            {row.difference !== null && row.difference > 0 && (
+              <p className="mt-2 text-small">
+                Visible difference <b className="figures">{trimNumber(row.difference, 2)}</b>
+                <span className="text-second">{row.difference <= CLEAN ? ": no visible loss at 100 %" : row.difference <= PLAIN ? ": a careful eye sees it at 100 %" : ": plain to see"}</span>
+              </p>
+            )}
+            {row.cleanFrom !== null && brief && <RaiseCeiling batchId={batch.id} row={row} brief={brief} />}
             {row.notes.map((note) => (
               <p key={note} className="mt-2 text-small text-needs">
                 {note}
@@ -121,15 +131,35 @@ function Picture({ row, batchId }: { row: RowView; batchId: string }) {
       <figcaption className="flex min-h-[30px] items-end justify-between gap-2 px-3 pb-2">
         <span className="figures text-tiny">
           {row.revisionId && (
-            <Link href={`/frame?batch=${batchId}&row=${row.id}`} className="box press mb-1.5 flex h-7 w-fit items-center gap-2 px-2.5 font-words text-base hover:bg-wash">
-              Frame <kbd className="figures text-tiny font-normal opacity-80">F</kbd>
-            </Link>
+            <span className="mb-1.5 flex gap-2">
+              <ScreenLink screen="frame" name="Frame" keyHint="F" batchId={batchId} rowId={row.id} />
+              <ScreenLink screen="weigh" name="Weigh" keyHint="E" batchId={batchId} rowId={row.id} />
+            </span>
           )}
           {formatSize(size.width, size.height)} px, at {shown} %{!measured && row.geometry ? ", not measured yet" : ""}
         </span>
         {row.geometry && row.geometry.cut > 0.002 && !row.geometry.turn && !row.geometry.angle && <FrameMap row={row} batchId={batchId} />}
       </figcaption>
     </figure>
+  );
+}
+
+/** The way out of a ceiling that forces visible loss: the size from which on it does not. */
+function RaiseCeiling({ batchId, row, brief }: { batchId: string; row: RowView; brief: Brief }) {
+  const max = Math.ceil(row.cleanFrom! / 1000);
+  const raise = useChange(() => call("PUT", `batches/${batchId}/brief`, { brief: { ...brief, fileSize: { ...brief.fileSize, max: `${max}kB` } }, words: `raising the ceiling to ${max} kB`, of: row.revisionId }));
+  return (
+    <Button className="mt-1.5" disabled={raise.isPending} onClick={() => raise.mutate(undefined)}>
+      Raise the ceiling to {max} kB
+    </Button>
+  );
+}
+
+function ScreenLink({ screen, name, keyHint, batchId, rowId }: { screen: string; name: string; keyHint: string; batchId: string; rowId: string }) {
+  return (
+    <Link href={`/${screen}?batch=${batchId}&row=${rowId}`} className="box press flex h-7 w-fit items-center gap-2 px-2.5 font-words text-base hover:bg-wash">
+      {name} <kbd className="figures text-tiny font-normal opacity-80">{keyHint}</kbd>
+    </Link>
   );
 }
 

@@ -13,10 +13,11 @@ export const PUT = route(async (request, { id }) => {
   await changeBatch(id, async (tx, batch) => {
     const row = (await listRows(tx, batch.id)).find((r) => r.id === rowId);
     if (!row?.frame || !row.revisionId) throw new RequestError(404, "This photo is no longer in the batch.");
-    const before = { frame: row.frame, accepted: row.accepted === true };
+    const choice = row.choice ?? undefined;
+    const before = { frame: row.frame, accepted: row.accepted === true, choice };
     // A proposal that is only said to be right stays the proposal, so that nothing has to be measured again.
     const proposal = frame.auto === true && frameKey({ ...frame, x: row.frame.x, y: row.frame.y }) === frameKey(row.frame);
-    const after = { frame: proposal ? row.frame : tidyFrame(frame), accepted };
+    const after = { frame: proposal ? row.frame : tidyFrame(frame), accepted, choice };
     const same = frameKey(before.frame) === frameKey(after.frame);
     if (same && before.accepted === accepted) return;
     const words = `${same ? "accepting" : "moving the frame of"} ${row.name}`;

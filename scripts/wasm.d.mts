@@ -1,0 +1,2 @@
+export const TEXTS: readonly string[];
+export function compile(text: string): Promise<string>;

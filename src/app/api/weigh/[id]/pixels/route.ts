@@ -1,0 +1,36 @@
+import { z } from "zod";
+import { RequestError, route } from "@/app/server/answer";
+import { originalPicture, referencePicture, trialPicture, type Shown } from "@/app/server/pictures";
+import { getStore } from "@/app/server/store";
+import { requireWeighed, weighedGeometry } from "@/app/server/weigh";
+import { regionOf } from "@/imaging/levels";
+import { trialsOf, weighPlan } from "@/store/queries/weigh";
+
+/** Side of a square that is sent at once. */
+const SIDE = 512;
+
+const query = z.object({ of: z.string().min(1).max(200), level: z.coerce.number().int().min(0).max(16), x: z.coerce.number().int().min(0).max(1e6), y: z.coerce.number().int().min(0).max(1e6) });
+
+/** A square of one picture at a scale: RGBA, 8 bits, row after row. `of`: reference, original, or the key of a trial. */
+export const GET = route(async (request, { id }) => {
+  const { of, level, x, y } = query.parse(Object.fromEntries(new URL(request.url).searchParams));
+  const row = await requireWeighed(id);
+  const shown = await picture(row, of);
+  const region = await regionOf(shown.levels, { level, x: x * SIDE, y: y * SIDE, side: SIDE });
+  if (!region) throw new RequestError(404, "There is no such part of this picture.");
+  return new Response(new Uint8Array(region.data.buffer as ArrayBuffer), {
+    headers: { "content-type": "application/octet-stream", "cache-control": "private, max-age=3600", "x-width": String(region.width), "x-height": String(region.height), "x-space": shown.space },
+  });
+});
+
+async function picture(row: Awaited<ReturnType<typeof requireWeighed>>, of: string): Promise<Shown> {
+  const store = getStore();
+  const geometry = weighedGeometry(row);
+  if (of === "reference") return referencePicture(store, row, geometry);
+  if (of === "original") return originalPicture(store, row, geometry);
+  const plan = await weighPlan(store.db, row.id);
+  const trial = plan && (await trialsOf(store.db, plan)).find((made) => made.settingKey === of);
+  const encoded = trial?.sha256 ? await store.files.read(trial.sha256).catch(() => null) : null;
+  if (!trial || !encoded) throw new RequestError(404, "This trial is not there any more. Ask for it again.");
+  return trialPicture(store, row, geometry, of, trial.setting, encoded);
+}

@@ -1,0 +1,49 @@
+import { allowedFormats } from "@/core/plan";
+import { resolveBrief } from "@/core/brief";
+import { settingKey } from "@/core/search";
+import { route } from "@/app/server/answer";
+import { originalSize } from "@/app/server/pictures";
+import { getStore } from "@/app/server/store";
+import { requireWeighed, weighedGeometry } from "@/app/server/weigh";
+import { seeWeighing, stopWeighing, trialsOf } from "@/store/queries/weigh";
+import type { WeighView } from "@/ui/api/contract";
+
+export const dynamic = "force-dynamic";
+
+/** What is weighed for an assignment. Asking for it says that somebody looks, and sets the trials going. */
+export const GET = route(async (_request, { id }): Promise<WeighView> => {
+  const { db } = getStore();
+  const row = await requireWeighed(id);
+  const geometry = weighedGeometry(row);
+  // Where the frame lies, and how many pixels there will be, is known for sure only once it was measured.
+  const { plan, error } = row.measured ? await seeWeighing(db, row.id) : { plan: null, error: null };
+  const resolved = resolveBrief(row.brief);
+  const made = plan ? await trialsOf(db, plan) : [];
+  return {
+    id: row.id,
+    geometry,
+    original: originalSize(geometry),
+    sourceBytes: row.facts.bytes,
+    formats: allowedFormats(resolved, row.facts),
+    range: { min: resolved.fileSize.min, max: resolved.fileSize.max },
+    chroma: plan?.chroma ?? "4:2:0",
+    packed: plan?.packed ?? null,
+    ladder: plan?.ladder ?? null,
+    made: plan?.made ?? 0,
+    error,
+    choice: row.choice,
+    chosen: row.measured?.setting ? settingKey(row.measured.setting) : null,
+    trials: made
+      .filter((trial) => plan!.formats[trial.setting.format]?.pictureKey === trial.pictureKey)
+      .map(({ settingKey: key, setting, bytes, difference, worst, shift, ms, sha256 }) => ({
+        key, setting, bytes: bytes + (plan!.formats[setting.format]?.added ?? 0), difference, worst, shift, ms, kept: sha256 !== null,
+      }))
+      .sort((a, b) => a.bytes - b.bytes),
+  };
+});
+
+/** Nobody looks any more: trials that are under way are broken off, those that wait are not begun. */
+export const DELETE = route(async (_request, { id }) => {
+  const row = await requireWeighed(id);
+  await stopWeighing(getStore().db, row.id);
+});

@@ -1,0 +1,5 @@
+export { Engine, WINDOW, type Plane } from "./engine";
+export * from "./error";
+export * from "./oklab";
+export * from "./reference";
+export * from "./types";

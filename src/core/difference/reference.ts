@@ -1,0 +1,115 @@
+/**
+ * The measure itself: how far a trial differs to the eye from the picture that it encodes. Works in bands of rows, so that
+ * memory does not grow with the picture; what the reference alone gives is kept where it is small.
+ */
+import { formatSize } from "../units";
+import { Engine } from "./engine";
+import { DifferenceError } from "./error";
+import { OklabReader, type Pixels } from "./oklab";
+import { cells, Pool } from "./pool";
+import { activityOf, errorsOf, scalesOf, type Activity, type Scales } from "./scales";
+import { CELL, type Difference, type DifferenceMap } from "./types";
+import { worstSpot } from "./worst";
+
+/** Pixels of a band, and rows beyond it that its windows reach, a multiple of {@link CELL}. */
+const BAND_PIXELS = 2_200_000;
+const MARGIN = 40;
+/** Up to this many pixels the reference's planes are kept for the next trial (about 9 bytes a pixel). */
+const KEPT_PIXELS = 6_000_000;
+
+/** Cells beside a seam that encoders smear over it. */
+const SEAM = 2;
+
+interface Band {
+  scales: Scales;
+  activity: Activity;
+}
+
+/** One picture that trials are held against. */
+export class Reference {
+  private readonly reader: OklabReader;
+  private readonly engine = new Engine();
+  private readonly kept = new Map<string, Band>();
+
+  constructor(private readonly pixels: Pixels) {
+    this.reader = new OklabReader(pixels);
+  }
+
+  /** Throws a {@link DifferenceError} where the sizes differ. The same pixels give exactly 0. */
+  compare(trial: Pixels): Difference {
+    const { width, height, channels } = this.pixels;
+    if (trial.width !== width || trial.height !== height) {
+      const [asked, found] = [formatSize(width, height), formatSize(trial.width, trial.height)];
+      throw new DifferenceError(`Two pictures of different size cannot be compared: the reference has ${asked} px, the trial ${found} px. Bring them to the same size first.`);
+    }
+    const clear = (n: number) => n === 2 || n === 4;
+    const onWhite = this.on(trial, 1);
+    if (!clear(channels) && !clear(trial.channels)) return onWhite;
+    // What is transparent is seen on any ground: the worse of white and black counts.
+    const onBlack = this.on(trial, 0);
+    return onBlack.difference > onWhite.difference ? onBlack : onWhite;
+  }
+
+  private on(trial: Pixels, under: number): Difference {
+    const { width, height } = this.pixels;
+    const { engine } = this;
+    const reader = new OklabReader(trial);
+    const map: DifferenceMap = { data: new Float32Array(Math.ceil(width / CELL) * Math.ceil(height / CELL)), width: Math.ceil(width / CELL), height: Math.ceil(height / CELL) };
+    const pool = new Pool();
+    const moved = [0, 0, 0];
+    const rows = CELL * Math.max(32, Math.ceil(BAND_PIXELS / width / CELL));
+    for (let top = 0; top < height; top += rows) {
+      const from = Math.max(0, top - MARGIN);
+      const to = Math.min(map.height * CELL, top + rows + MARGIN);
+      const before = engine.mark();
+      const { scales, activity } = this.band(from, to, under);
+      const free = this.keeps ? engine.mark() : before;
+      const seen = scalesOf(engine, ...reader.planes(engine, from, to, under));
+      const errors = errorsOf(engine, scales, seen);
+      const across = scales.quarter[0].width;
+      const squares = new Float64Array((across * (to - from)) / CELL);
+      cells(engine, errors, activity, squares);
+      const views = [0, 1, 2].map((c) => [engine.view(seen.quarter[c]), engine.view(scales.quarter[c])]);
+      const [first, last] = [(top - from) / CELL, (Math.min(to, top + rows) - from) / CELL];
+      for (let y = first; y < last; y += 1) {
+        for (let x = 0, i = y * across; x < map.width; x += 1, i += 1) {
+          if (this.besideSeam(x) || this.besideSeam(y + from / CELL)) continue;
+          const difference = Math.sqrt(squares[i]);
+          pool.add(difference);
+          map.data[(y + from / CELL) * map.width + x] = difference;
+          for (let c = 0; c < 3; c += 1) moved[c] += views[c][0][i] - views[c][1][i];
+        }
+      }
+      engine.release(free);
+    }
+    const percent = 100 / map.data.length;
+    return {
+      difference: pool.value,
+      worst: worstSpot(map, width, height),
+      shift: { lightness: moved[0] * percent, colour: Math.hypot(moved[1], moved[2]) * percent },
+      map,
+    };
+  }
+
+  private besideSeam(cell: number): boolean {
+    const every = (this.pixels.parts ?? 0) / CELL;
+    return every > 0 && (cell % every < SEAM || cell % every >= every - SEAM);
+  }
+
+  private get keeps(): boolean {
+    return this.pixels.width * this.pixels.height <= KEPT_PIXELS;
+  }
+
+  private band(from: number, to: number, under: number): Band {
+    const key = `${from} ${under}`;
+    const known = this.kept.get(key);
+    if (known) return known;
+    const scales = scalesOf(this.engine, ...this.reader.planes(this.engine, from, to, under));
+    const band = { scales, activity: activityOf(this.engine, scales) };
+    if (this.keeps) this.kept.set(key, band);
+    return band;
+  }
+}
+
+/** One comparison; for several trials of one picture keep a {@link Reference}. */
+export const visibleDifference = (reference: Pixels, trial: Pixels): Difference => new Reference(reference).compare(trial);

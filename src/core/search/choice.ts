@@ -1,0 +1,71 @@
+/** A setting that a person chooses instead of the search: for one photo, or for every photo of a batch. */
+import { z } from "zod";
+import type { OutputFormat } from "../brief";
+import { avifEffort, webpEffort } from "./effort";
+import { CAREFUL_PIXELS, type Setting } from "./types";
+
+export const choiceSchema = z.union([
+  /** Whatever the brief allows, as small as it can be without visible loss. */
+  z.strictObject({ aim: z.literal("clean") }),
+  /** The photo's own JPEG data, packed tighter. */
+  z.strictObject({ packed: z.literal(true) }),
+  z.strictObject({
+    format: z.literal("jpeg"), quality: z.int().min(1).max(100), chroma: z.enum(["4:2:0", "4:4:4"]), table: z.int().min(0).max(8),
+    /** Absent: by the number of pixels. */
+    effort: z.enum(["careful", "quick", "fast", "plain"]).optional(),
+  }),
+  z.strictObject({ format: z.literal("png"), colours: z.int().min(2).max(256).nullable(), level: z.int().min(0).max(9) }),
+  z.strictObject({ format: z.literal("webp"), quality: z.int().min(1).max(100).nullable(), effort: z.int().min(0).max(6).optional() }),
+  z.strictObject({ format: z.literal("avif"), quality: z.int().min(1).max(100), bits: z.union([z.literal(8), z.literal(10)]), effort: z.int().min(0).max(9).optional() }),
+  z.strictObject({ format: z.literal("tiff"), packing: z.enum(["deflate", "lzw", "none"]) }),
+  z.strictObject({ format: z.literal("gif"), colours: z.int().min(2).max(256) }),
+  z.strictObject({ format: z.literal("bmp") }),
+]);
+
+export type Choice = z.infer<typeof choiceSchema>;
+
+/** The chosen setting for a picture of that many pixels; null where the aim is chosen, not the setting. */
+export function settingOf(choice: Choice, pixels: number): Setting | null {
+  if ("aim" in choice || "packed" in choice) return null;
+  switch (choice.format) {
+    case "jpeg":
+      return { ...choice, effort: choice.effort ?? (pixels <= CAREFUL_PIXELS ? "careful" : "fast") };
+    case "webp":
+      return { ...choice, effort: choice.effort ?? webpEffort(pixels) };
+    case "avif":
+      return { ...choice, effort: choice.effort ?? avifEffort(pixels) };
+    default:
+      return choice;
+  }
+}
+
+/** The same choice for other photos: efforts follow from their own numbers of pixels. */
+export function forAll(choice: Choice): Choice {
+  if (!("effort" in choice)) return choice;
+  const { effort: _, ...rest } = choice;
+  return rest as Choice;
+}
+
+/** "JPEG 4:4:4, 86", "Clean": short enough for a column or a folder. */
+export function choiceName(choice: Choice): string {
+  if ("aim" in choice) return "Clean";
+  if ("packed" in choice) return "Packed tighter";
+  switch (choice.format) {
+    case "jpeg":
+      return `JPEG ${choice.chroma}, ${choice.quality}`;
+    case "png":
+      return choice.colours === null ? "PNG" : `PNG, ${choice.colours} colours`;
+    case "webp":
+      return choice.quality === null ? "WebP, lossless" : `WebP, ${choice.quality}`;
+    case "avif":
+      return `AVIF, ${choice.quality}${choice.bits === 10 ? ", 10 bits" : ""}`;
+    case "tiff":
+      return "TIFF";
+    case "gif":
+      return `GIF, ${choice.colours} colours`;
+    default:
+      return "BMP";
+  }
+}
+
+export const formatOf = (choice: Choice): OutputFormat | null => ("format" in choice ? choice.format : null);

@@ -1,0 +1,105 @@
+/**
+ * Finds, along one arm of settings whose visible difference falls with a whole-number quality, the lowest quality that
+ * stays within a limit. Works on the logarithm of the difference, whose curve is alike for all pictures.
+ */
+import type { Picture, Setting, Weighed } from "./types";
+
+export interface CleanArm<S extends Setting> {
+  setting(quality: number): S;
+  lowest: number;
+  highest: number;
+  /** ln(difference) that is expected at a quality. */
+  expect(quality: number): number;
+}
+
+export interface CleanTask<S extends Setting> {
+  picture: Picture;
+  arm: CleanArm<S>;
+  /** The difference that must not be passed. */
+  limit: number;
+  /** Trials that may be made. */
+  budget: number;
+  /** Where to begin; else where the limit is expected. */
+  first?: number;
+  /** Trials of this arm that were made before. */
+  known?: readonly Weighed<S>[];
+}
+
+export interface CleanResult<S extends Setting> {
+  /** The lowest quality found within the limit; null where even the highest is beyond. */
+  found: Weighed<S> | null;
+  made: Weighed<S>[];
+}
+
+/** A difference of at least this share of the limit is near enough. */
+const NEAR_LIMIT = 0.97;
+
+/** Aimed at so much below the limit, in ln(difference): a miss above it is of no use. */
+const MARGIN = 0.012;
+
+interface At {
+  quality: number;
+  log: number;
+}
+
+export async function solveClean<S extends Setting & { quality: number | null }>({ picture, arm, limit, budget, first, known = [] }: CleanTask<S>): Promise<CleanResult<S>> {
+  const made: Weighed<S>[] = [];
+  const points: At[] = [];
+  let found: Weighed<S> | null = null;
+  const take = (trial: Weighed<S>, quality: number) => {
+    // A difference of nothing has no logarithm; far below any limit will do.
+    points.push({ quality, log: Math.log(Math.max(1e-4, trial.difference)) });
+    if (trial.difference <= limit && (!found || trial.bytes < found.bytes)) found = trial;
+  };
+  for (const trial of known) take(trial, trial.setting.quality ?? arm.highest);
+  for (let n = 0; n < budget; n += 1) {
+    const within = lowest(points.filter((p) => p.log <= Math.log(limit)));
+    const beyond = highest(points.filter((p) => p.log > Math.log(limit)));
+    if (nearEnough(found, limit)) break;
+    const [from, to] = [beyond ? beyond.quality + 1 : arm.lowest, within ? within.quality - 1 : arm.highest];
+    if (from > to) break;
+    const guess = n === 0 && first !== undefined ? first : at(arm, points, Math.log(limit) - MARGIN, from, to);
+    const quality = Math.min(to, Math.max(from, guess));
+    const trial = await weigh(picture, arm.setting(quality));
+    made.push(trial);
+    take(trial, quality);
+  }
+  return { found: found as Weighed<S> | null, made };
+}
+
+const nearEnough = (found: Weighed | null, limit: number) => found !== null && found.difference >= limit * NEAR_LIMIT;
+
+export async function weigh<S extends Setting>(picture: Picture, setting: S): Promise<Weighed<S>> {
+  return { setting, bytes: await picture.encode(setting), difference: await picture.difference(setting) };
+}
+
+const lowest = (list: At[]) => list.sort((a, b) => a.quality - b.quality)[0] ?? null;
+const highest = (list: At[]) => list.sort((a, b) => b.quality - a.quality)[0] ?? null;
+
+/** The lowest quality that is predicted within the limit. */
+function at<S extends Setting>(arm: CleanArm<S>, points: readonly At[], wanted: number, from: number, to: number): number {
+  let [low, high] = [from, to];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (predict(arm, points, middle) <= wanted) high = middle;
+    else low = middle + 1;
+  }
+  return low;
+}
+
+/** The expected curve moved through the nearest point; tilted through the two nearest, on both sides where there are such. */
+function predict<S extends Setting>({ expect }: CleanArm<S>, points: readonly At[], quality: number): number {
+  const below = highest(points.filter((p) => p.quality <= quality));
+  const above = lowest(points.filter((p) => p.quality > quality));
+  if (below && above) {
+    const span = expect(above.quality) - expect(below.quality);
+    const share = span < 0 ? (expect(quality) - expect(below.quality)) / span : (quality - below.quality) / (above.quality - below.quality);
+    return below.log + share * (above.log - below.log);
+  }
+  const near = below ?? above;
+  if (!near) return expect(quality);
+  const others = points.filter((p) => p !== near);
+  const next = below ? highest(others) : lowest(others);
+  const tilt = next ? (near.log - next.log) / (expect(near.quality) - expect(next.quality)) : 1;
+  return near.log + Math.min(3, Math.max(0.3, tilt)) * (expect(quality) - expect(near.quality));
+}

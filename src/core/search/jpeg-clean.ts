@@ -1,0 +1,113 @@
+/** The smallest JPEG without visible loss: over chroma, quantisation tables and quality. */
+import { solveClean, weigh, type CleanArm } from "./clean";
+import { differenceLog, priorLog } from "./prior";
+import { CAREFUL_PIXELS, type Chroma, type JpegSetting, type Picture, type Weighed } from "./types";
+
+export interface JpegBounds {
+  lowest: number;
+  highest: number;
+  /** With a quality clause only the tables that quality is counted on. */
+  annexK: boolean;
+}
+
+/**
+ * Quality that must be added on a table to look like the same quality on Annex K's (0), in the order in which they are tried.
+ * Measured on six photographs at a difference of 0.9: the best of these with trellis takes 78 to 90 % of what Annex K's table takes without.
+ */
+const TABLES: readonly { table: number; shift: number }[] = [{ table: 7, shift: 9 }, { table: 1, shift: 9 }, { table: 2, shift: 0 }];
+const ANNEX_K = { table: 0, shift: 0 };
+/** Above this quality, on Annex K's scale, halved chroma costs more than it saves. */
+const HALVED_UNTIL = 95;
+/** Trials for the first arm, and for one that follows from it. */
+const FIRST_BUDGET = 4;
+const NEXT_BUDGET = 3;
+/** Trials of a whole picture after its sample. */
+const WHOLE_BUDGET = 5;
+/** Trials of the whole search; an arm is not begun when fewer than two are left. */
+const MOST = 13;
+/** An arm that is foretold larger than the best by this factor is left. */
+const HOPE = 1.02;
+
+/** Null where even the highest quality stays beyond the limit. `made` collects every trial. */
+export async function cleanJpeg(picture: Picture, bounds: JpegBounds, limit: number, made: Weighed<JpegSetting>[]): Promise<Weighed<JpegSetting> | null> {
+  const sample = await picture.sample();
+  const search = new CleanJpeg(sample ?? picture, picture.pixels, bounds, limit);
+  const guess = await search.run();
+  if (!sample) {
+    made.push(...search.made);
+    return guess;
+  }
+  // What the sample says holds nearly for the whole; a few trials of the whole settle it.
+  const { chroma, table } = (guess ?? search.made[0]).setting;
+  const whole = await solveClean({ picture, arm: search.arm(chroma, table), limit, budget: WHOLE_BUDGET, first: guess?.setting.quality ?? bounds.highest });
+  made.push(...whole.made);
+  return whole.found;
+}
+
+export function jpegArm(chroma: Chroma, table: number, pixels: number): CleanArm<JpegSetting> {
+  const { shift } = [ANNEX_K, ...TABLES].find((t) => t.table === table)!;
+  const effort = pixels <= CAREFUL_PIXELS ? "careful" : "fast";
+  return { setting: (quality) => ({ format: "jpeg", quality, chroma, table, effort }), lowest: 1, highest: 100, expect: (quality) => differenceLog(chroma, Math.min(100, quality + shift)) };
+}
+
+class CleanJpeg {
+  readonly made: Weighed<JpegSetting>[] = [];
+  private best: Weighed<JpegSetting> | null = null;
+
+  constructor(private readonly picture: Picture, private readonly pixels: number, private readonly bounds: JpegBounds, private readonly limit: number) {}
+
+  async run(): Promise<Weighed<JpegSetting> | null> {
+    const tables = this.bounds.annexK ? [ANNEX_K] : TABLES;
+    const [first, ...others] = tables;
+    const start = await this.solve("4:2:0", first.table, FIRST_BUDGET);
+    const quality = (start?.setting.quality ?? this.bounds.highest) + first.shift;
+    for (const { table, shift } of others) await this.hopeful("4:2:0", table, quality - shift);
+    if (!this.picture.flat && start && quality < HALVED_UNTIL) return this.best;
+    for (const { table, shift } of this.bounds.annexK ? [ANNEX_K] : [ANNEX_K, ...TABLES.slice(0, 2)]) await this.hopeful("4:4:4", table, Math.min(quality, HALVED_UNTIL) - shift);
+    return this.best;
+  }
+
+  arm(chroma: Chroma, table: number): CleanArm<JpegSetting> {
+    const { lowest, highest } = this.bounds;
+    return { ...jpegArm(chroma, table, this.pixels), lowest, highest };
+  }
+
+  private async solve(chroma: Chroma, table: number, budget: number, first?: number, known: Weighed<JpegSetting>[] = []): Promise<Weighed<JpegSetting> | null> {
+    const { found, made } = await solveClean({ picture: this.picture, arm: this.arm(chroma, table), limit: this.limit, budget, first, known });
+    this.take(made);
+    return found;
+  }
+
+  /** One trial of another arm, and more only where it foretells a smaller file. */
+  private async hopeful(chroma: Chroma, table: number, guess: number): Promise<void> {
+    const left = MOST - this.made.length;
+    if (left < 2) return;
+    const arm = this.arm(chroma, table);
+    const quality = Math.min(arm.highest, Math.max(arm.lowest, guess));
+    const trial = await weigh(this.picture, arm.setting(quality));
+    this.take([trial]);
+    const foretold = this.foretell(arm, trial);
+    if (this.best && this.best !== trial && foretold > this.best.bytes * HOPE) return;
+    if (this.best === trial && trial.difference >= this.limit * 0.97) return;
+    await this.solve(chroma, table, Math.min(NEXT_BUDGET, left - 1), this.reach(arm, trial), [trial]);
+  }
+
+  /** The quality at which an arm is expected to meet the limit, from one trial. */
+  private reach(arm: CleanArm<JpegSetting>, trial: Weighed<JpegSetting>): number {
+    const off = Math.log(Math.max(1e-4, trial.difference)) - arm.expect(trial.setting.quality);
+    let quality = arm.lowest;
+    while (quality < arm.highest && arm.expect(quality) + off > Math.log(this.limit)) quality += 1;
+    return quality;
+  }
+
+  /** Bytes that the arm is expected to take at the limit. */
+  private foretell(arm: CleanArm<JpegSetting>, trial: Weighed<JpegSetting>): number {
+    const growth = priorLog(this.reach(arm, trial)) - priorLog(trial.setting.quality);
+    return trial.bytes * Math.exp(growth);
+  }
+
+  private take(trials: Weighed<JpegSetting>[]): void {
+    this.made.push(...trials);
+    for (const trial of trials) if (trial.difference <= this.limit && (!this.best || trial.bytes < this.best.bytes)) this.best = trial;
+  }
+}

@@ -1,0 +1,26 @@
+/** The search of one format for one picture. */
+import type { OutputFormat, ResolvedBrief } from "../brief";
+import { searchBmp, searchGif, searchTiff } from "./few";
+import { LOWEST_QUALITY, searchJpeg } from "./jpeg";
+import { searchPng } from "./png";
+import { searchQuality } from "./quality";
+import type { Goal, Picture, SearchResult } from "./types";
+
+/** `free`: pixels may still be given up. `last`: no other format is left to try. */
+export function search(picture: Picture, format: OutputFormat, goal: Goal, brief: ResolvedBrief, free: boolean, last: boolean): Promise<SearchResult> {
+  switch (format) {
+    case "png":
+      // Colours of a format without loss are given up for a smaller file only where one is asked for.
+      return searchPng(picture, brief.stated.has("fileSize") ? goal : { ...goal, aim: "best" }, last && !free);
+    case "webp":
+    case "avif":
+      return searchQuality(format, picture, goal, { quality: brief.quality, bits: brief.bits === 10 ? 10 : 8 });
+    case "tiff":
+      return searchTiff(picture, goal);
+    case "gif":
+      return searchGif(picture, goal, last && !free);
+    case "bmp":
+      return searchBmp(picture, goal);
+  }
+  return searchJpeg(picture, goal, { quality: brief.quality, lowest: LOWEST_QUALITY });
+}

@@ -1,0 +1,85 @@
+/** Developing and comparing on threads of their own, so that neither requests nor other photos wait for them. */
+import { existsSync } from "node:fs";
+import { availableParallelism } from "node:os";
+import { dirname, join } from "node:path";
+import { fileURLToPath } from "node:url";
+import { Worker } from "node:worker_threads";
+import type { Developed, Development, Samples } from "@/core/develop";
+import type { Pixels } from "@/core/difference";
+import { carryOut, type Judged, type Work } from "./work";
+
+interface Job {
+  work: Work;
+  done: (result: Developed | Judged) => void;
+  failed: (error: Error) => void;
+}
+
+const THREADS = Math.min(2, availableParallelism());
+const idle: Worker[] = [];
+const waiting: Job[] = [];
+const running = new Map<Worker, Job>();
+/** The reference that a thread has met last, whose planes it still holds. */
+const met = new WeakMap<Worker, string>();
+let started = 0;
+
+/** Beside the bundle, or where the web server runs; run from sources (as the tests do) there is none, and the work is done in place. */
+const THREAD = [dirname(fileURLToPath(import.meta.url)), join(process.cwd(), ".build")].map((folder) => join(folder, "work-thread.mjs")).find((path) => existsSync(path));
+const fromSources = /\/src\/imaging\/[^/]*$/.test(fileURLToPath(import.meta.url));
+
+/** Starts a thread while others still decode, so that it is there when it is needed. */
+export function warmUp(): void {
+  if (THREAD && !fromSources && started === 0) start(THREAD);
+}
+
+export const developAside = (samples: Samples, plan: Development) => aside({ kind: "develop", samples, plan }) as Promise<Developed>;
+
+/** `id` names the reference: a thread that has met it need not analyse it again. Its pixels are shared, not copied. */
+export const differenceAside = (id: string, reference: Pixels, trial: Pixels) => aside({ kind: "difference", id, reference, trial }) as Promise<Judged>;
+
+function aside(work: Work): Promise<Developed | Judged> {
+  const path = THREAD;
+  if (!path || fromSources) return Promise.resolve().then(() => carryOut(work));
+  return new Promise((done, failed) => {
+    waiting.push({ work, done, failed });
+    if (!idle.length && started < THREADS) start(path);
+    next();
+  });
+}
+
+function start(path: string): void {
+  const worker = new Worker(path);
+  started += 1;
+  // A thread that waits for work must not keep the process alive.
+  worker.unref();
+  worker.on("message", ({ result, error }: { result?: Developed | Judged; error?: { name: string; message: string } }) => {
+    const job = running.get(worker);
+    running.delete(worker);
+    worker.unref();
+    idle.push(worker);
+    if (result) job?.done(result);
+    else job?.failed(Object.assign(new Error(error?.message ?? "the thread gave no answer"), { name: error?.name ?? "Error" }));
+    next();
+  });
+  worker.on("error", (error) => {
+    const job = running.get(worker);
+    running.delete(worker);
+    started -= 1;
+    job?.failed(error);
+    if (waiting.length) start(path);
+    next();
+  });
+  idle.push(worker);
+}
+
+function next(): void {
+  while (idle.length && waiting.length) {
+    const job = waiting.shift()!;
+    const { work } = job;
+    const knows = work.kind === "difference" ? idle.findIndex((worker) => met.get(worker) === work.id) : -1;
+    const [worker] = idle.splice(knows < 0 ? idle.length - 1 : knows, 1);
+    if (work.kind === "difference") met.set(worker, work.id);
+    running.set(worker, job);
+    worker.ref();
+    worker.postMessage(work);
+  }
+}

@@ -1,0 +1,122 @@
+/** Trials for the Weigh screen: a ladder for its chart, cheapest first, and the ones that somebody clicks on. */
+import { reasonsToEncode, allowedFormats } from "@/core/plan";
+import { resolveBrief, type Brief, type OutputFormat } from "@/core/brief";
+import { planGeometry, type Frame, type Geometry } from "@/core/frame";
+import { ladder, settingOf, type Choice, type Chroma } from "@/core/search";
+import { sentence } from "@/imaging/error";
+import { readSource, type Source } from "@/imaging/facts";
+import { repackJpeg } from "@/imaging/repack";
+import { rewriteHeaders } from "@/imaging/rewrite";
+import { Workbench } from "@/imaging/workbench";
+import { keepPlan, keepWeighError, loadWeighed, stillWeighed } from "@/store/queries/weigh";
+import { trialStore } from "@/store/queries/trials";
+import { announce } from "@/store/queue";
+import type { WeighPlan } from "@/store/schema";
+import type { Store } from "@/store/store";
+
+/** Nobody looks at this comparison any more. */
+class UnwantedError extends Error {}
+
+interface Bench {
+  bench: Workbench;
+  brief: Brief;
+  source: Source;
+  frame: Frame;
+  geometry: Geometry;
+  batchId: string;
+}
+
+/** The pictures weighed last: a click is answered without decoding the photo again. */
+const benches = new Map<string, Promise<Bench>>();
+const KEPT = 2;
+
+async function open(store: Store, id: string): Promise<Bench> {
+  const row = await loadWeighed(store.db, id);
+  if (!row) throw new UnwantedError();
+  const key = JSON.stringify([id, row.measured?.geometry ?? null]);
+  const known = benches.get(key) ?? prepare(store, id, row);
+  benches.delete(key);
+  benches.set(key, known);
+  known.catch(() => benches.delete(key));
+  if (benches.size > KEPT) benches.delete(benches.keys().next().value!);
+  return known;
+}
+
+async function prepare(store: Store, id: string, row: NonNullable<Awaited<ReturnType<typeof loadWeighed>>>): Promise<Bench> {
+  const source = await readSource(await store.files.read(row.sha256));
+  const resolved = resolveBrief(row.brief);
+  const frame = row.measured?.frame ?? row.frame;
+  const geometry = row.measured?.geometry ?? planGeometry(resolved, source.facts, frame);
+  const wanted = async () => {
+    if (!(await stillWeighed(store.db, id))) throw new UnwantedError();
+  };
+  return { bench: new Workbench({ source, frame, trials: trialStore(store), sha256: row.sha256, wanted }, resolved), brief: row.brief, source, frame, geometry, batchId: row.batchId };
+}
+
+/** Every trial of the ladder; those that are made already are only looked up. */
+export async function weigh(store: Store, id: string): Promise<void> {
+  await guarded(store, id, async () => {
+    const opened = await open(store, id);
+    const { bench, geometry, batchId, brief, source } = opened;
+    const formats = allowedFormats(resolveBrief(brief), source.facts);
+    const look = await bench.look(geometry, "jpeg");
+    const chroma: Chroma = look.flat ? "4:4:4" : "4:2:0";
+    const choices = ladder(formats, geometry.width * geometry.height, chroma);
+    const plan: WeighPlan = { geometry, chroma, formats: await keysOf(bench, geometry, choices), packed: null, ladder: choices.length, made: 0 };
+    await keepPlan(store.db, id, plan);
+    await announce(store.db, batchId);
+    plan.packed = await packed(opened);
+    for (const choice of choices) {
+      await tryOne(opened, choice);
+      plan.made += 1;
+      await keepPlan(store.db, id, plan);
+      await announce(store.db, batchId);
+    }
+  });
+}
+
+/** One trial that was asked for: shown as soon as it is encoded, judged right after. */
+export async function trial(store: Store, id: string, choice: Choice): Promise<void> {
+  await guarded(store, id, async () => {
+    const opened = await open(store, id);
+    const { bench, geometry, batchId } = opened;
+    const setting = settingOf(choice, geometry.width * geometry.height);
+    if (!setting) return;
+    await bench.trial(geometry, setting);
+    await announce(store.db, batchId);
+    await bench.judged(geometry, setting);
+    await announce(store.db, batchId);
+  });
+}
+
+async function tryOne({ bench, geometry }: Bench, choice: Choice): Promise<void> {
+  const setting = settingOf(choice, geometry.width * geometry.height)!;
+  await bench.trial(geometry, setting);
+  await bench.judged(geometry, setting);
+}
+
+async function guarded(store: Store, id: string, work: () => Promise<void>): Promise<void> {
+  try {
+    await work();
+  } catch (error) {
+    if (error instanceof UnwantedError) return;
+    await keepWeighError(store.db, id, sentence(error));
+  }
+}
+
+async function keysOf(bench: Workbench, geometry: Geometry, choices: readonly Choice[]): Promise<WeighPlan["formats"]> {
+  const out: WeighPlan["formats"] = {};
+  for (const choice of choices) {
+    const setting = settingOf(choice, geometry.width * geometry.height)!;
+    out[setting.format as OutputFormat] ??= { pictureKey: bench.pictureKey(geometry, setting.format), added: await bench.added(geometry, setting.format) };
+  }
+  return out;
+}
+
+/** Bytes of the photo's own data packed tighter, where the picture may stay as it is. */
+async function packed({ brief, source, geometry, frame }: Bench): Promise<number | null> {
+  const resolved = resolveBrief(brief);
+  if (!source.jpeg || reasonsToEncode(brief, resolved, source.facts, geometry, frame.takenAs).length) return null;
+  return (await repackJpeg(rewriteHeaders(resolved, source)))?.length ?? null;
+}
+

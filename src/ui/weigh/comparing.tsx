@@ -1,0 +1,204 @@
+"use client";
+
+/** The comparison itself: chart and trials on the left, panes on the right, what to do with them below. */
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { type Choice } from "@/core/search";
+import type { BatchView, RowView, WeighView } from "../api/contract";
+import { BatchSettings } from "./batch-settings";
+import { BottomBar } from "./bottom-bar";
+import { Chart } from "./chart";
+import { PaneGrid } from "./pane-grid";
+import { firstPanes, LEAST_PANES, MOST_PANES, pictureKey, readPanes, samePane, trialOf, writePanes, type PaneOf } from "./panes";
+import { TrialList } from "./trial-list";
+import { UseTrial } from "./use-trial";
+import { useWeigh } from "./use-weigh";
+import { useWeighKeys } from "./use-weigh-keys";
+import { fitZoom, held, stepZoom, viewOf, zoomAbout, type View } from "./view";
+
+/** Panes stand in the address, so that a reload, or the next photo, goes on with them. */
+function usePanes(view: WeighView | null): [PaneOf[], (change: (panes: PaneOf[]) => PaneOf[]) => void] {
+  const [panes, setPanes] = useState<PaneOf[] | null>(null);
+  const ready = view !== null && (view.trials.some((trial) => trial.difference !== null) || view.error !== null);
+  useEffect(() => {
+    if (panes) return;
+    const kept = readPanes(new URLSearchParams(window.location.search).get("panes"));
+    if (kept) setPanes(kept);
+    else if (view && ready) setPanes(firstPanes(view));
+  }, [panes, view, ready]);
+  useEffect(() => {
+    if (!panes) return;
+    const search = new URLSearchParams(window.location.search);
+    search.set("panes", writePanes(panes));
+    window.history.replaceState(null, "", `?${search}`);
+  }, [panes]);
+  const change = useCallback((next: (panes: PaneOf[]) => PaneOf[]) => setPanes((old) => next(old ?? ["reference", "original"])), []);
+  return [panes ?? ["reference", "original"], change];
+}
+
+const FLICKER_MS = 450;
+
+export function Comparing({ batch, row }: { batch: BatchView; row: RowView }) {
+  const { view, error, tiles, ticks, ask } = useWeigh(row.assignmentId, row.id);
+  const [panes, setPanes] = usePanes(view);
+  const [active, setActive] = useState(1);
+  const [looked, setLooked] = useState<View | null>(null);
+  const [room, setRoom] = useState({ width: 600, height: 600 });
+  const [map, setMap] = useState(false);
+  const [apparent, setApparent] = useState(true);
+  const [spotted, setSpotted] = useState(false);
+  const [flick, setFlick] = useState<boolean | null>(null);
+  const [pointer, setPointer] = useState<{ x: number; y: number } | null>(null);
+  const chosen = Math.min(active, panes.length - 1);
+
+  const flickering = flick !== null;
+  useEffect(() => {
+    if (!flickering) return;
+    const timer = setInterval(() => setFlick((on) => (on === null ? null : !on)), FLICKER_MS);
+    return () => clearInterval(timer);
+  }, [flickering]);
+
+  // Trials that a pane wants and nobody has made yet: after a reload, or of the next photo.
+  const wanted = useRef(new Set<string>());
+  useEffect(() => {
+    if (!view) return;
+    for (const pane of panes) {
+      const key = `${view.id} ${pictureKey(pane, view)}`;
+      if (typeof pane === "string" || trialOf(pane, view)?.kept || wanted.current.has(key)) continue;
+      wanted.current.add(key);
+      void ask(pane);
+    }
+  }, [view, panes, ask]);
+
+  const show = useCallback(
+    (choice: Choice) => {
+      setPanes((old) => {
+        const there = old.findIndex((pane) => samePane(pane, choice));
+        if (there >= 0) {
+          setActive(there);
+          return old;
+        }
+        const at = typeof old[chosen] === "string" ? old.findIndex((pane) => typeof pane !== "string") : chosen;
+        const into = at >= 0 ? at : old.length - 1;
+        setActive(into);
+        return old.map((pane, i) => (i === into ? choice : pane));
+      });
+    },
+    [setPanes, chosen],
+  );
+
+  const output = view?.geometry ?? null;
+  const fit = output ? fitZoom(output, room) : 1;
+  const look: View = useMemo(() => looked ?? { x: (output?.width ?? 0) / 2, y: (output?.height ?? 0) / 2, zoom: Math.min(1, fit) }, [looked, output, fit]);
+  const move = useCallback((change: (view: View) => View) => output && setLooked((old) => held(change(old ?? { x: output.width / 2, y: output.height / 2, zoom: Math.min(1, fit) }), output)), [output, fit]);
+  const zoom = useCallback((direction: 1 | -1, at = { x: 0, y: 0 }) => move((old) => zoomAbout(old, stepZoom(old.zoom, direction, fit), at)), [move, fit]);
+  const trial = view ? trialOf(panes[chosen], view) : null;
+  // The active pane's worst spot, or that of the first trial where the pane has none.
+  const worst = trial?.worst ?? (view ? (panes.map((pane) => trialOf(pane, view)?.worst).find(Boolean) ?? null) : null);
+
+  const actions = {
+    spot: () => {
+      if (!worst) return;
+      setSpotted(true);
+      setLooked(viewOf(worst, room));
+    },
+    flicker: () => setFlick((on) => (on === null ? true : null)),
+    map: () => setMap((on) => !on),
+    apparent: () => setApparent((on) => !on),
+    zoom,
+    pan: (dx: number, dy: number) => move((old) => ({ ...old, x: old.x + dx / old.zoom, y: old.y + dy / old.zoom })),
+    fit: () => {
+      setSpotted(false);
+      setLooked(null);
+    },
+    whole: () => move((old) => ({ ...old, zoom: 1 })),
+    add: () => {
+      if (panes.length >= MOST_PANES || !view) return;
+      const next = nextPane(panes, view);
+      setPanes((old) => [...old, next]);
+      setActive(panes.length);
+    },
+    close: (index: number) => panes.length > LEAST_PANES && setPanes((old) => old.filter((_, i) => i !== index)),
+    choose: (index: number) => index < panes.length && setActive(index),
+  };
+  useWeighKeys({ ...actions, active: chosen });
+
+  const numbers = useMemo(() => {
+    const out = new Map<string, number>();
+    if (view) panes.forEach((pane, i) => typeof pane !== "string" && out.set(pictureKey(pane, view) ?? "", i + 1));
+    return out;
+  }, [panes, view]);
+
+  if (!view || !tiles) return <main className="grid place-items-center text-second">{error ? error.message : "Planning the picture."}</main>;
+  const busy = view.ladder === null || view.made < view.ladder;
+  return (
+    <div className="grid min-h-0 grid-cols-[388px_minmax(0,1fr)] grid-rows-[minmax(0,1fr)_auto]">
+      <aside aria-label="Trials" className="flex min-h-0 flex-col border-r border-rule">
+        <div className="px-4 pt-3">
+          <h2 className="text-[16px] font-bold">File size against visible difference</h2>
+          <p className="text-small text-second">1.0 is what a careful eye can just see at 100 %. Click the chart to have a size tried.</p>
+          <Chart view={view} numbers={numbers} onTry={show} />
+        </div>
+        <div tabIndex={0} role="region" aria-label="List of trials" className="min-h-0 flex-1 overflow-y-auto px-4 outline-offset-[-2px]">
+          {view.error && (
+            <p role="alert" className="mb-2 border-l-[3px] border-not bg-not-wash px-3 py-1.5">
+              {view.error}
+            </p>
+          )}
+          <TrialList view={view} numbers={numbers} onShow={show} />
+          {busy && !view.error && (
+            <p role="status" className="py-2 text-small text-second">
+              {view.ladder === null ? "Planning the picture" : `Measuring: ${view.made} of ${view.ladder} trials, the quickest first`}
+            </p>
+          )}
+        </div>
+        <BatchSettings batch={batch} row={row} choice={typeof panes[chosen] === "string" ? null : panes[chosen]} onShow={show} />
+      </aside>
+      <PaneGrid
+        {...{ view, tiles, ticks, panes, look, map, apparent, pointer }}
+        active={chosen}
+        spot={spotted ? worst : null}
+        flick={flick === true}
+        onActive={setActive}
+        onClose={actions.close}
+        onRoom={setRoom}
+        onPan={actions.pan}
+        onZoom={zoom}
+        onPointer={setPointer}
+        onRetry={(pane) => {
+          const key = pictureKey(pane, view);
+          if (key) tiles.retry(key);
+          if (typeof pane !== "string") void ask(pane);
+        }}
+      />
+      <footer className="col-span-2 flex items-center gap-4 border-t border-rule bg-sheet px-[18px] py-2">
+        <div className="min-w-0 flex-1">
+          <BottomBar
+            zoom={look.zoom}
+            flickering={flickering}
+            map={map}
+            apparent={apparent}
+            spotAble={worst !== null}
+            canAdd={panes.length < MOST_PANES}
+            onSpot={actions.spot}
+            onFlicker={actions.flicker}
+            onMap={actions.map}
+            onApparent={actions.apparent}
+            onZoom={zoom}
+            onFit={actions.fit}
+            onWhole={actions.whole}
+            onAdd={actions.add}
+          />
+        </div>
+        <UseTrial batch={batch} row={row} view={view} pane={panes[chosen]} number={chosen + 1} />
+      </footer>
+    </div>
+  );
+}
+
+/** What a new pane begins with: the photo itself, else the best trial that is not shown yet. */
+function nextPane(panes: readonly PaneOf[], view: WeighView): PaneOf {
+  const free = view.trials.filter((trial) => trial.kept && trial.difference !== null && !panes.some((pane) => pictureKey(pane, view) === trial.key));
+  const near = [...free].sort((a, b) => Math.abs(a.difference! - 0.9) - Math.abs(b.difference! - 0.9))[0];
+  if (near) return near.setting as Choice;
+  return panes.includes("original") ? "reference" : "original";
+}

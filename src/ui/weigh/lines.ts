@@ -1,0 +1,48 @@
+/** The lines of the chart: one a format, through its trials of one kind, coarse to fine. */
+import type { OutputFormat } from "@/core/brief";
+import { LOSSY, type LinePoint, type Lossy } from "@/core/search";
+import type { TrialView, WeighView } from "../api/contract";
+
+export interface Line {
+  format: Lossy;
+  points: (LinePoint & { key: string; difference: number })[];
+}
+
+/** Whether a trial is of the kind that its format's line is made of. */
+export function onLine({ setting }: TrialView, chroma: WeighView["chroma"]): boolean {
+  if (setting.format === "jpeg") return setting.table === 0 && setting.effort === "quick" && setting.chroma === chroma;
+  return (setting.format === "webp" && setting.quality !== null) || (setting.format === "avif" && setting.bits === 8);
+}
+
+export function linesOf(view: WeighView): Line[] {
+  return LOSSY.map((format) => ({
+    format,
+    points: view.trials
+      .filter((trial) => trial.setting.format === format && trial.difference !== null && onLine(trial, view.chroma))
+      .map((trial) => ({ key: trial.key, bytes: trial.bytes, difference: trial.difference!, quality: (trial.setting as { quality: number }).quality }))
+      .sort((a, b) => a.bytes - b.bytes),
+  })).filter(({ points }) => points.length > 1);
+}
+
+/** The height of a line at a number of bytes, between its measured points; null beyond them. */
+export function heightAt({ points }: Line, bytes: number): number | null {
+  const next = points.findIndex((point) => point.bytes >= bytes);
+  if (next < 0 || (next === 0 && points[0].bytes > bytes)) return null;
+  const [a, b] = [points[Math.max(0, next - 1)], points[next]];
+  if (a === b) return a.difference;
+  const share = Math.log(bytes / a.bytes) / Math.log(b.bytes / a.bytes);
+  return a.difference + share * (b.difference - a.difference);
+}
+
+export const DASHES: Record<Lossy, string> = { jpeg: "", webp: "7 4", avif: "1.5 3" };
+
+/** Round figures for an axis of bytes. */
+export function byteTicks(low: number, high: number): number[] {
+  const out: number[] = [];
+  for (let power = 10 ** Math.floor(Math.log10(low)); power <= high; power *= 10) {
+    for (const step of high / low > 60 ? [1, 3] : [1, 2, 5]) if (power * step >= low && power * step <= high) out.push(power * step);
+  }
+  return out.length ? out : [low, high];
+}
+
+export const asked = (format: OutputFormat, view: WeighView): boolean => view.formats.includes(format);

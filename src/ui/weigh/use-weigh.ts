@@ -1,0 +1,67 @@
+"use client";
+
+/** The comparison of one assignment: asked for while the page is open, given up when it is left. */
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { toast } from "sonner";
+import type { Choice } from "@/core/search";
+import { call } from "../api/client";
+import type { WeighView } from "../api/contract";
+import { pictureKey } from "./panes";
+import { Tiles } from "./tiles";
+
+/** A page that does not ask for so long counts as gone; well within the server's patience. */
+const HERE_MS = 8000;
+
+/** `rowId`: while another assignment of the same photo is planned, what is there of the one before stays. */
+export function useWeigh(assignmentId: string | null, rowId: string) {
+  const client = useQueryClient();
+  const query = useQuery({
+    queryKey: ["weigh", assignmentId],
+    queryFn: () => call<WeighView>("GET", `weigh/${assignmentId}`),
+    enabled: assignmentId !== null,
+    refetchInterval: HERE_MS,
+    refetchIntervalInBackground: true,
+  });
+  const last = useRef<{ rowId: string; view: WeighView } | null>(null);
+  const fresh = query.data && query.data.ladder !== null ? query.data : null;
+  if (fresh) last.current = { rowId, view: fresh };
+  const view = fresh ?? (last.current?.rowId === rowId ? last.current.view : (query.data ?? null));
+
+  useEffect(() => {
+    if (!assignmentId) return;
+    const leave = () => void fetch(`/api/weigh/${assignmentId}`, { method: "DELETE", keepalive: true }).catch(() => undefined);
+    window.addEventListener("pagehide", leave);
+    return () => {
+      window.removeEventListener("pagehide", leave);
+      leave();
+      client.removeQueries({ queryKey: ["weigh", assignmentId] });
+    };
+  }, [assignmentId, client]);
+
+  const shownId = view?.id ?? null;
+  const tiles = useMemo(() => (shownId ? new Tiles(shownId) : null), [shownId]);
+  const [ticks, setTicks] = useState(0);
+  useEffect(() => {
+    if (!tiles) return;
+    const unsubscribe = tiles.subscribe(() => setTicks((n) => n + 1));
+    return () => {
+      unsubscribe();
+      tiles.close();
+    };
+  }, [tiles]);
+
+  /** Asks for a trial where there is none yet. */
+  const ask = useCallback(
+    async (choice: Choice) => {
+      if (!view || view.trials.some((trial) => trial.kept && trial.key === pictureKey(choice, view))) return;
+      try {
+        await call("POST", `weigh/${view.id}/trials`, { choice });
+      } catch (error) {
+        toast.error(error instanceof Error ? error.message : String(error));
+      }
+    },
+    [view],
+  );
+  return { view, error: query.error, tiles, ticks, ask };
+}
