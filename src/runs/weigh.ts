@@ -1,4 +1,5 @@
 /** Trials for the Weigh screen: a ladder for its chart, cheapest first, and the ones that somebody clicks on. */
+import { setTimeout } from "node:timers/promises";
 import { reasonsToEncode, allowedFormats } from "@/core/plan";
 import { resolveBrief, type Brief, type OutputFormat } from "@/core/brief";
 import { planGeometry, type Frame, type Geometry } from "@/core/frame";
@@ -25,6 +26,9 @@ interface Bench {
   geometry: Geometry;
   batchId: string;
 }
+
+/** Time for a page to fetch and draw what it has asked for. */
+const PANE_FIRST_MS = 250;
 
 /** The pictures weighed last: a click is answered without decoding the photo again. */
 const benches = new Map<string, Promise<Bench>>();
@@ -84,6 +88,8 @@ export async function trial(store: Store, id: string, choice: Choice): Promise<v
     if (!setting) return;
     await bench.trial(geometry, setting);
     await announce(store.db, batchId);
+    // The pane is drawn first: on two cores both at once would make it wait.
+    await setTimeout(PANE_FIRST_MS);
     await bench.judged(geometry, setting);
     await announce(store.db, batchId);
   });

@@ -10,7 +10,7 @@ import { trial, weigh } from "@/runs/weigh";
 import { runItems, trials, weighings } from "@/store/schema";
 import { outputsOf } from "@/store/queries/runs";
 import type { Store } from "@/store/store";
-import type { BatchView, ComparedView, WeighView } from "@/ui/api/contract";
+import type { BatchView, ComparedView, TrialView, WeighView } from "@/ui/api/contract";
 import { jpegPhoto, pixels } from "../support/photos";
 import { startRoutes, type Routes } from "../support/routes";
 
@@ -56,14 +56,16 @@ describe("weighing a photo", () => {
 
   it("makes one that is asked for, once, and only a setting", async () => {
     const choice: Choice = { format: "jpeg", quality: 77, chroma: "4:4:4", table: 0, effort: "quick" };
-    const { body, status } = await routes.call("POST", "weigh/[id]/trials", { id: row.assignmentId! }, { choice });
-    expect(status).toBe(200);
-    expect(await jobs("trial")).toBe(1);
     const before = (await store.db.select().from(trials)).length;
+    const asked = routes.call("POST", "weigh/[id]/trials", { id: row.assignmentId! }, { choice });
+    await expect.poll(() => jobs("trial")).toBe(1);
     await trial(store, row.assignmentId!, choice);
     await trial(store, row.assignmentId!, choice);
+    const { body, status } = await asked;
+    const made = (body as { trial: TrialView }).trial;
+    expect([status, made.kept]).toEqual([200, true]);
     expect((await store.db.select().from(trials)).length).toBe(before + 1);
-    expect((await look()).trials.find((t) => t.key === (body as { key: string }).key)).toMatchObject({ kept: true, difference: expect.any(Number), ms: expect.any(Number), worst: expect.objectContaining({ x: expect.any(Number) }) });
+    expect((await look()).trials.find((t) => t.key === made.key)).toMatchObject({ kept: true, difference: expect.any(Number), ms: expect.any(Number), worst: expect.objectContaining({ x: expect.any(Number) }) });
     expect((await routes.call("POST", "weigh/[id]/trials", { id: row.assignmentId! }, { choice: { aim: "clean" } })).status).toBe(400);
     expect((await routes.call("POST", "weigh/[id]/trials", { id: row.assignmentId! }, { choice: { format: "jpeg", quality: 300 } })).status).toBe(400);
   });

@@ -18,6 +18,8 @@ export interface Routes {
 export async function startRoutes(): Promise<Routes> {
   const { store, close } = await freshStore();
   const workspace = localWorkspace(store.db);
+  // Routes that wait for the worker listen on a connection of their own.
+  Object.assign(process.env, { ZUMBREL_DATABASE: store.pool.options.connectionString, ZUMBREL_DATA: "tests" });
   // The handlers take the process's store: give them this one.
   Object.assign(globalThis, { zumbrelStore: { store, workspaceId: workspace } });
   const loaded = new Map<string, Record<string, Handler>>();

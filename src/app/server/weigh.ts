@@ -1,7 +1,9 @@
 /** The assignment that a route of Weigh is about. */
 import { planGeometry, type Geometry } from "@/core/frame";
 import { resolveBrief } from "@/core/brief";
-import { loadWeighed } from "@/store/queries/weigh";
+import { loadWeighed, type trialsOf } from "@/store/queries/weigh";
+import type { WeighPlan } from "@/store/schema";
+import type { TrialView } from "@/ui/api/contract";
 import { checkId, RequestError } from "./answer";
 import { getStore, getWorkspace } from "./store";
 
@@ -13,3 +15,10 @@ export async function requireWeighed(id: string) {
 
 /** The geometry that was measured, else the planned one. Throws a GeometryError where the photo cannot be framed. */
 export const weighedGeometry = (row: Awaited<ReturnType<typeof requireWeighed>>): Geometry => row.measured?.geometry ?? planGeometry(resolveBrief(row.brief), row.facts, row.frame);
+
+type Kept = Awaited<ReturnType<typeof trialsOf>>[number];
+
+/** Bytes are those of the whole file, headers included. */
+export const trialView = ({ settingKey, setting, bytes, difference, worst, shift, ms, sha256 }: Kept, plan: WeighPlan): TrialView => ({
+  key: settingKey, setting, bytes: bytes + (plan.formats[setting.format]?.added ?? 0), difference, worst, shift, ms, kept: sha256 !== null,
+});

@@ -1,5 +1,5 @@
 /** What is weighed at this moment, and the trials that are known for it. */
-import { and, eq, inArray, isNull, sql } from "drizzle-orm";
+import { and, eq, inArray, isNotNull, isNull, sql } from "drizzle-orm";
 import { addJob, PRIORITY } from "../queue";
 import { assignments, batches, batchPhotos, briefRevisions, photos, trials, weighings, type WeighPlan } from "../schema";
 import type { Database, Executor } from "../store";
@@ -56,6 +56,13 @@ export async function keepPlan(db: Executor, id: string, plan: WeighPlan): Promi
 
 export async function keepWeighError(db: Executor, id: string, error: string): Promise<void> {
   await db.update(weighings).set({ error }).where(eq(weighings.assignmentId, id));
+}
+
+/** One trial whose bytes are there; null before it is made. */
+export async function keptTrial(db: Executor, plan: WeighPlan, settingKey: string) {
+  const keys = [...new Set(Object.values(plan.formats).map((format) => format.pictureKey))];
+  const [row] = await db.select().from(trials).where(and(inArray(trials.pictureKey, keys), eq(trials.settingKey, settingKey), isNotNull(trials.sha256)));
+  return row ?? null;
 }
 
 /** Trials of the planned pictures, whatever asked for them. */

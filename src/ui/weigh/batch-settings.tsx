@@ -3,11 +3,11 @@
 /** Several settings for the whole batch: the total of each, one to take, or all of them into folders. */
 import { useQuery } from "@tanstack/react-query";
 import { Download, X } from "lucide-react";
-import { useEffect } from "react";
+import { memo, useEffect } from "react";
 import { choiceName, forAll, type Choice } from "@/core/search";
 import { formatBytes, trimNumber } from "@/core/units";
 import { call, useChange } from "../api/client";
-import type { BatchView, ComparedView, RowView } from "../api/contract";
+import type { BatchView, ComparedView } from "../api/contract";
 import { Button } from "../parts/button";
 
 const CLEAN: Choice = { aim: "clean" };
@@ -15,13 +15,12 @@ const same = (a: Choice, b: Choice) => JSON.stringify(forAll(a)) === JSON.string
 
 interface Props {
   batch: BatchView;
-  row: RowView;
   /** Of the active pane; null where it shows no trial. */
   choice: Choice | null;
   onShow: (choice: Choice) => void;
 }
 
-export function BatchSettings({ batch, choice, onShow }: Props) {
+export const BatchSettings = memo(function BatchSettings({ batch, choice, onShow }: Props) {
   const { data, refetch } = useQuery({ queryKey: ["batch", batch.id, "comparison"], queryFn: () => call<{ totals: ComparedView[] }>("GET", `batches/${batch.id}/comparison`) });
   const totals = data?.totals ?? [];
   const choices = totals.map((total) => total.choice);
@@ -94,4 +93,4 @@ export function BatchSettings({ batch, choice, onShow }: Props) {
       </div>
     </section>
   );
-}
+});

@@ -1,7 +1,7 @@
 "use client";
 
 /** File size against visible difference: one line a format, the brief's band and the clean limit shaded; a click has that trial made. */
-import { useMemo, useRef, useState } from "react";
+import { memo, useMemo, useRef, useState } from "react";
 import { Label, ReferenceArea, ReferenceLine, Scatter, ScatterChart, XAxis, YAxis } from "recharts";
 import { formatName } from "@/core/brief";
 import { CLEAN } from "@/core/difference/types";
@@ -25,7 +25,8 @@ interface Props {
   onTry: (choice: Choice) => void;
 }
 
-export function Chart({ view, numbers, onTry }: Props) {
+/** Drawn anew only when trials or panes change: squares that arrive would otherwise wait for it. */
+export const Chart = memo(function Chart({ view, numbers, onTry }: Props) {
   const lines = useMemo(() => linesOf(view), [view]);
   const all = view.trials.filter((trial) => trial.difference !== null);
   const [low, high] = bytesShown(view, all.map((trial) => trial.bytes));
@@ -54,7 +55,7 @@ export function Chart({ view, numbers, onTry }: Props) {
       <Picker view={view} lines={lines} low={low} high={high} top={top} onTry={onTry} />
     </div>
   );
-}
+});
 
 /** Round a little beyond what is there. */
 function bytesShown({ range: { min, max } }: WeighView, bytes: number[]): [number, number] {

@@ -15,6 +15,8 @@ import { useWeigh } from "./use-weigh";
 import { useWeighKeys } from "./use-weigh-keys";
 import { fitZoom, held, stepZoom, viewOf, zoomAbout, type View } from "./view";
 
+const ADDRESS_MS = 700;
+
 /** Panes stand in the address, so that a reload, or the next photo, goes on with them. */
 function usePanes(view: WeighView | null): [PaneOf[], (change: (panes: PaneOf[]) => PaneOf[]) => void] {
   const [panes, setPanes] = useState<PaneOf[] | null>(null);
@@ -27,9 +29,13 @@ function usePanes(view: WeighView | null): [PaneOf[], (change: (panes: PaneOf[])
   }, [panes, view, ready]);
   useEffect(() => {
     if (!panes) return;
-    const search = new URLSearchParams(window.location.search);
-    search.set("panes", writePanes(panes));
-    window.history.replaceState(null, "", `?${search}`);
+    // The router looks at every change of the address, so it is told when nothing else is under way.
+    const timer = setTimeout(() => {
+      const search = new URLSearchParams(window.location.search);
+      search.set("panes", writePanes(panes));
+      window.history.replaceState(null, "", `?${search}`);
+    }, ADDRESS_MS);
+    return () => clearTimeout(timer);
   }, [panes]);
   const change = useCallback((next: (panes: PaneOf[]) => PaneOf[]) => setPanes((old) => next(old ?? ["reference", "original"])), []);
   return [panes ?? ["reference", "original"], change];
@@ -71,6 +77,11 @@ export function Comparing({ batch, row }: { batch: BatchView; row: RowView }) {
 
   const show = useCallback(
     (choice: Choice) => {
+      if (view && !trialOf(choice, view)?.kept) {
+        // Asked for at once, not when the panes are drawn.
+        wanted.current.add(`${view.id} ${pictureKey(choice, view)}`);
+        void ask(choice);
+      }
       setPanes((old) => {
         const there = old.findIndex((pane) => samePane(pane, choice));
         if (there >= 0) {
@@ -83,7 +94,7 @@ export function Comparing({ batch, row }: { batch: BatchView; row: RowView }) {
         return old.map((pane, i) => (i === into ? choice : pane));
       });
     },
-    [setPanes, chosen],
+    [setPanes, chosen, view, ask],
   );
 
   const output = view?.geometry ?? null;
@@ -151,7 +162,7 @@ export function Comparing({ batch, row }: { batch: BatchView; row: RowView }) {
             </p>
           )}
         </div>
-        <BatchSettings batch={batch} row={row} choice={typeof panes[chosen] === "string" ? null : panes[chosen]} onShow={show} />
+        <BatchSettings batch={batch} choice={typeof panes[chosen] === "string" ? null : panes[chosen]} onShow={show} />
       </aside>
       <PaneGrid
         {...{ view, tiles, ticks, panes, look, map, apparent, pointer }}

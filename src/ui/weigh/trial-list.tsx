@@ -1,6 +1,7 @@
 "use client";
 
 /** Every trial that was made, the smallest first: size, what it saves, what is seen of it, how long it took. */
+import { memo } from "react";
 import { formatName } from "@/core/brief";
 import { CLEAN } from "@/core/difference/types";
 import { choiceName, type Choice } from "@/core/search";
@@ -17,7 +18,7 @@ interface Props {
 /** Nothing is saved by a file that is larger than the photo was. */
 const saved = (bytes: number, source: number) => (bytes < source ? `${Math.round((1 - bytes / source) * 100)} %` : "larger");
 
-export function TrialList({ view, numbers, onShow }: Props) {
+export const TrialList = memo(function TrialList({ view, numbers, onShow }: Props) {
   return (
     <table className="w-full border-collapse text-small">
       <thead className="sticky top-0 bg-paper">
@@ -50,7 +51,7 @@ export function TrialList({ view, numbers, onShow }: Props) {
       </tbody>
     </table>
   );
-}
+});
 
 function Row({ trial, view, number, onShow }: { trial: TrialView; view: WeighView; number: number | null; onShow: (choice: Choice) => void }) {
   const { setting, bytes, difference, ms } = trial;

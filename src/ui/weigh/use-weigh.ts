@@ -6,7 +6,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { toast } from "sonner";
 import type { Choice } from "@/core/search";
 import { call } from "../api/client";
-import type { WeighView } from "../api/contract";
+import type { TrialView, WeighView } from "../api/contract";
 import { pictureKey } from "./panes";
 import { Tiles } from "./tiles";
 
@@ -56,12 +56,14 @@ export function useWeigh(assignmentId: string | null, rowId: string) {
     async (choice: Choice) => {
       if (!view || view.trials.some((trial) => trial.kept && trial.key === pictureKey(choice, view))) return;
       try {
-        await call("POST", `weigh/${view.id}/trials`, { choice });
+        const { trial } = await call<{ trial: TrialView | null }>("POST", `weigh/${view.id}/trials`, { choice });
+        // Shown at once; the server's events tell the rest a little later.
+        if (trial) client.setQueryData<WeighView>(["weigh", view.id], (old) => old && { ...old, trials: [...old.trials.filter(({ key }) => key !== trial.key), trial].sort((one, two) => one.bytes - two.bytes) });
       } catch (error) {
         toast.error(error instanceof Error ? error.message : String(error));
       }
     },
-    [view],
+    [view, client],
   );
   return { view, error: query.error, tiles, ticks, ask };
 }

@@ -4,7 +4,7 @@ import { settingKey } from "@/core/search";
 import { route } from "@/app/server/answer";
 import { originalSize } from "@/app/server/pictures";
 import { getStore } from "@/app/server/store";
-import { requireWeighed, weighedGeometry } from "@/app/server/weigh";
+import { requireWeighed, trialView, weighedGeometry } from "@/app/server/weigh";
 import { seeWeighing, stopWeighing, trialsOf } from "@/store/queries/weigh";
 import type { WeighView } from "@/ui/api/contract";
 
@@ -35,9 +35,7 @@ export const GET = route(async (_request, { id }): Promise<WeighView> => {
     chosen: row.measured?.setting ? settingKey(row.measured.setting) : null,
     trials: made
       .filter((trial) => plan!.formats[trial.setting.format]?.pictureKey === trial.pictureKey)
-      .map(({ settingKey: key, setting, bytes, difference, worst, shift, ms, sha256 }) => ({
-        key, setting, bytes: bytes + (plan!.formats[setting.format]?.added ?? 0), difference, worst, shift, ms, kept: sha256 !== null,
-      }))
+      .map((trial) => trialView(trial, plan!))
       .sort((a, b) => a.bytes - b.bytes),
   };
 });

@@ -4,7 +4,7 @@ import { originalPicture, referencePicture, trialPicture, type Shown } from "@/a
 import { getStore } from "@/app/server/store";
 import { requireWeighed, weighedGeometry } from "@/app/server/weigh";
 import { regionOf } from "@/imaging/levels";
-import { trialsOf, weighPlan } from "@/store/queries/weigh";
+import { keptTrial, weighPlan } from "@/store/queries/weigh";
 
 /** Side of a square that is sent at once. */
 const SIDE = 512;
@@ -29,7 +29,7 @@ async function picture(row: Awaited<ReturnType<typeof requireWeighed>>, of: stri
   if (of === "reference") return referencePicture(store, row, geometry);
   if (of === "original") return originalPicture(store, row, geometry);
   const plan = await weighPlan(store.db, row.id);
-  const trial = plan && (await trialsOf(store.db, plan)).find((made) => made.settingKey === of);
+  const trial = plan && (await keptTrial(store.db, plan, of));
   const encoded = trial?.sha256 ? await store.files.read(trial.sha256).catch(() => null) : null;
   if (!trial || !encoded) throw new RequestError(404, "This trial is not there any more. Ask for it again.");
   return trialPicture(store, row, geometry, of, trial.setting, encoded);

@@ -2,21 +2,51 @@ import { z } from "zod";
 import { choiceSchema, settingKey, settingOf } from "@/core/search";
 import { readBody, RequestError, route } from "@/app/server/answer";
 import { getStore } from "@/app/server/store";
-import { requireWeighed, weighedGeometry } from "@/app/server/weigh";
-import { seeWeighing } from "@/store/queries/weigh";
+import { trialPicture } from "@/app/server/pictures";
+import { requireWeighed, trialView, weighedGeometry } from "@/app/server/weigh";
+import { events } from "@/app/server/events";
+import { keptTrial, seeWeighing, weighPlan } from "@/store/queries/weigh";
 import { addTrial } from "@/store/queue";
+import type { TrialView } from "@/ui/api/contract";
 
 const body = z.strictObject({ choice: choiceSchema });
 
-/** Has one trial made; it appears among the others as soon as it is there. */
-export const POST = route(async (request, { id }) => {
+/** How long the answer waits for the trial; a longer one appears among the others when it is there. */
+const PATIENCE_MS = 5000;
+
+/** Has one trial made, and answers with it when it is there. */
+export const POST = route(async (request, { id }): Promise<{ trial: TrialView | null }> => {
   const { choice } = await readBody(request, body);
   const row = await requireWeighed(id);
-  const { width, height } = weighedGeometry(row);
-  const setting = settingOf(choice, width * height);
+  const geometry = weighedGeometry(row);
+  const setting = settingOf(choice, geometry.width * geometry.height);
   if (!setting) throw new RequestError(400, "Only a setting can be tried: a format with its quality or colours.");
-  const { db } = getStore();
+  const store = getStore();
+  const { db } = store;
+  const key = settingKey(setting);
+  const look = async () => {
+    const plan = await weighPlan(db, row.id);
+    const made = plan && (await keptTrial(db, plan, key));
+    return made ? { made, view: trialView(made, plan) } : null;
+  };
   await seeWeighing(db, row.id);
+  const coming = watched(look);
   await addTrial(db, row.id, choice);
-  return { key: settingKey(setting) };
+  const found = await coming;
+  // Decoded while the answer is on its way: the pane asks for its pixels next.
+  if (found) void store.files.read(found.made.sha256!).then((encoded) => trialPicture(store, row, geometry, key, setting, encoded)).catch(() => undefined);
+  return { trial: found?.view ?? null };
 });
+
+/** What is looked for as soon as it is there: looked at whenever the worker announces anything. Null where patience ends. */
+function watched<T>(look: () => Promise<T | null>): Promise<T | null> {
+  return new Promise((resolve) => {
+    const done = (answer: T | null) => {
+      clearTimeout(timer);
+      unsubscribe();
+      resolve(answer);
+    };
+    const unsubscribe = events().subscribe(() => void look().then((found) => found && done(found), () => done(null)));
+    const timer = setTimeout(() => done(null), PATIENCE_MS);
+  });
+}
