@@ -7,6 +7,7 @@ import { join } from "node:path";
 import { promisify } from "node:util";
 import sharp from "sharp";
 import { load } from "./load.mjs";
+import { photographs } from "./photographs.mjs";
 
 const folder = process.argv[2];
 if (!folder) throw new Error("Name a folder with photographs: node bench/difference.mjs FOLDER");
@@ -17,21 +18,6 @@ sharp.concurrency(1);
 
 /** 3-norm at which a careful eye can just see a difference at 100 %. */
 const JUST_SEEN = 0.75;
-
-/** From a large photograph a reduced copy and a part at full size, from a small one itself. */
-async function pictures() {
-  const out = [];
-  for (const name of readdirSync(folder).filter((f) => /\.(jpe?g|png|tiff?)$/i.test(f)).sort()) {
-    const { width, height } = await sharp(join(folder, name)).metadata();
-    const open = () => sharp(join(folder, name)).removeAlpha().toColourspace("srgb");
-    if (width < 1400) out.push([name, open()]);
-    else {
-      out.push([`${name} reduced`, open().resize(960)]);
-      out.push([`${name} part`, open().extract({ left: Math.round(width * 0.35), top: Math.round(height * 0.43), width: 720, height: Math.min(540, Math.round(height * 0.5)) })]);
-    }
-  }
-  return Promise.all(out.map(async ([name, image]) => ({ name, ...(await image.raw().toBuffer({ resolveWithObject: true })) })));
-}
 
 function noise(data, deviation, seed) {
   const random = () => (seed = (Math.imul(seed, 1664525) + 1013904223) >>> 0) / 4294967296;
@@ -76,7 +62,7 @@ function spearman(a, b) {
 
 const run = promisify(execFile);
 const pairs = [];
-for (const picture of await pictures()) {
+for (const picture of await photographs(folder)) {
   const { name, data, info: { width, height } } = picture;
   const plain = join(work, "reference.png");
   await sharp(data, { raw: { width, height, channels: 3 } }).png({ compressionLevel: 1 }).toFile(plain);

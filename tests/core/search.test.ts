@@ -54,7 +54,7 @@ describe("the search for a JPEG setting", () => {
     );
   });
 
-  it("comes within 4 % of the ceiling in the median, typically in at most 6 encodes", async () => {
+  it("comes within 4 % of the ceiling in the median, typically in at most 8 encodes, those of the rival table among them", async () => {
     const shares: number[] = [];
     const counts: number[] = [];
     for (let i = 0; i < 200; i += 1) {
@@ -67,7 +67,7 @@ describe("the search for a JPEG setting", () => {
     }
     const median = (list: number[]) => list.sort((a, b) => a - b)[list.length >> 1];
     expect(median(shares)).toBeGreaterThan(0.96);
-    expect(median(counts)).toBeLessThanOrEqual(6);
+    expect(median(counts)).toBeLessThanOrEqual(8);
   });
 
   it("climbs below the floor: full chroma, then a less thrifty encoding, and tells what was needed", async () => {

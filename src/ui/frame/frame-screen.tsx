@@ -6,6 +6,7 @@ import { useCallback, useEffect, useState } from "react";
 import { carried, type Frame } from "@/core/frame";
 import { call, useBatch, useChange, useEvents } from "../api/client";
 import type { BatchView, RowView } from "../api/contract";
+import { useAddress } from "../parts/address";
 import { Button } from "../parts/button";
 import { Header } from "../parts/header";
 import { useStepKeys } from "../parts/step-keys";
@@ -14,22 +15,6 @@ import { PhotoList } from "./photo-list";
 import { Result } from "./result";
 import { Stage } from "./stage";
 import { useFrame } from "./use-frame";
-
-/** Batch and photo stand in the address, so that a reload comes back to them. */
-function useAddress(): [{ batch: string | null; row: string | null } | null, (row: string) => void] {
-  const [address, setAddress] = useState<{ batch: string | null; row: string | null } | null>(null);
-  useEffect(() => {
-    const search = new URLSearchParams(window.location.search);
-    setAddress({ batch: search.get("batch"), row: search.get("row") });
-  }, []);
-  const choose = useCallback((row: string) => {
-    setAddress((old) => {
-      if (old?.batch) window.history.replaceState(null, "", `?batch=${old.batch}&row=${row}`);
-      return old && { ...old, row };
-    });
-  }, []);
-  return [address, choose];
-}
 
 export function FrameScreen() {
   useEvents();

@@ -3,6 +3,7 @@
 /** The comparison itself: chart and trials on the left, panes on the right, what to do with them below. */
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { type Choice } from "@/core/search";
+import { call, useChange } from "../api/client";
 import type { BatchView, RowView, WeighView } from "../api/contract";
 import { BatchSettings } from "./batch-settings";
 import { BottomBar } from "./bottom-bar";
@@ -97,6 +98,8 @@ export function Comparing({ batch, row }: { batch: BatchView; row: RowView }) {
     [setPanes, chosen, view, ask],
   );
 
+  const { mutate: choose } = useChange((choice: Choice) => call("PUT", `batches/${batch.id}/choice`, { choice, rows: [row.id] }));
+  const keepData = useCallback(() => choose({ packed: true }), [choose]);
   const output = view?.geometry ?? null;
   const fit = output ? fitZoom(output, room) : 1;
   const look: View = useMemo(() => looked ?? { x: (output?.width ?? 0) / 2, y: (output?.height ?? 0) / 2, zoom: Math.min(1, fit) }, [looked, output, fit]);
@@ -155,7 +158,7 @@ export function Comparing({ batch, row }: { batch: BatchView; row: RowView }) {
               {view.error}
             </p>
           )}
-          <TrialList view={view} numbers={numbers} onShow={show} />
+          <TrialList view={view} numbers={numbers} onShow={show} onPacked={view.choice && "packed" in view.choice ? null : keepData} />
           {busy && !view.error && (
             <p role="status" className="py-2 text-small text-second">
               {view.ladder === null ? "Planning the picture" : `Measuring: ${view.made} of ${view.ladder} trials, the quickest first`}

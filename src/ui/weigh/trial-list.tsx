@@ -13,12 +13,14 @@ interface Props {
   view: WeighView;
   numbers: ReadonlyMap<string, number>;
   onShow: (choice: Choice) => void;
+  /** Keeps the photo's own data, packed tighter; null where that is what is taken already. */
+  onPacked: (() => void) | null;
 }
 
 /** Nothing is saved by a file that is larger than the photo was. */
 const saved = (bytes: number, source: number) => (bytes < source ? `${Math.round((1 - bytes / source) * 100)} %` : "larger");
 
-export const TrialList = memo(function TrialList({ view, numbers, onShow }: Props) {
+export const TrialList = memo(function TrialList({ view, numbers, onShow, onPacked }: Props) {
   return (
     <table className="w-full border-collapse text-small">
       <thead className="sticky top-0 bg-paper">
@@ -41,6 +43,13 @@ export const TrialList = memo(function TrialList({ view, numbers, onShow }: Prop
           <tr className="border-b border-thin">
             <th scope="row" className="py-1.5 pl-[26px] text-left font-normal">
               Its own data, packed tighter
+              {onPacked ? (
+                <button type="button" className="press ml-1.5 hover:underline" onClick={onPacked}>
+                  take it
+                </button>
+              ) : (
+                <span className="press ml-1.5">taken</span>
+              )}
             </th>
             <Figure value={formatBytes(view.packed)} />
             <Figure value={saved(view.packed, view.sourceBytes)} />

@@ -2,26 +2,18 @@
 
 /** Weigh: file size against harm, in panes that look at the same place. */
 import { useRouter } from "next/navigation";
-import { useCallback, useEffect, useMemo, useState } from "react";
+import { useCallback, useEffect, useMemo } from "react";
 import { call, useBatch, useChange, useEvents } from "../api/client";
 import type { BatchView, RowView } from "../api/contract";
+import { useAddress } from "../parts/address";
 import { Button } from "../parts/button";
 import { Header } from "../parts/header";
 import { useStepKeys } from "../parts/step-keys";
 import { Comparing } from "./comparing";
 
-interface Address {
-  batch: string | null;
-  row: string | null;
-}
-
 export function WeighScreen() {
   useEvents();
-  const [address, setAddress] = useState<Address | null>(null);
-  useEffect(() => {
-    const search = new URLSearchParams(window.location.search);
-    setAddress({ batch: search.get("batch"), row: search.get("row") });
-  }, []);
+  const [address, choose] = useAddress();
   const { data: batch, error } = useBatch(address?.batch ?? null);
   const step = useChange((direction: "undo" | "redo") => call("POST", `batches/${address?.batch}/${direction}`));
   useStepKeys(batch ? step.mutate : null);
@@ -36,19 +28,10 @@ export function WeighScreen() {
   const rows = useMemo(() => (batch?.rows ?? []).filter((row) => row.assignmentId !== null && row.geometry !== null), [batch]);
   const at = Math.max(0, rows.findIndex((row) => row.id === address?.row));
   const row = rows[at] ?? null;
-  const choose = useCallback(
-    (next: RowView) => {
-      const search = new URLSearchParams(window.location.search);
-      search.set("row", next.id);
-      window.history.replaceState(null, "", `?${search}`);
-      setAddress((old) => old && { ...old, row: next.id });
-    },
-    [],
-  );
   return (
     <div className="grid h-screen grid-rows-[46px_minmax(0,1fr)] overflow-hidden">
       <Header undo={batch?.undo ?? null} redo={batch?.redo ?? null} onStep={(direction) => step.mutate(direction)} status={row ? `${row.name}, ${at + 1} of ${rows.length}` : ""}>
-        {rows.length > 1 && row && <Steps rows={rows} at={at} onChoose={choose} />}
+        {rows.length > 1 && row && <Steps rows={rows} at={at} onChoose={(next) => choose(next.id)} />}
         <Button keyHint="Esc" onClick={back}>
           Back to the Desk
         </Button>
