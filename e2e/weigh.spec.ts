@@ -196,3 +196,38 @@ function zipNames(bytes: Buffer): Promise<string[]> {
     });
   });
 }
+
+test("a ceiling that hurts says so, and from which size on it would not; raising it to there is one button", async ({ page }) => {
+  test.setTimeout(120_000);
+  await openDesk(page);
+  await newBatch(page, "Tight");
+  await dropFiles(page, [{ name: "tight.jpg", mimeType: "image/jpeg", buffer: await jpegPhoto(700, 500, 51, 97) }]);
+  await editChip(page, "Add format", { JPEG: true });
+  await editChip(page, "Add pixels", { Width: "640", Height: "457" });
+  await editChip(page, "Add file size", { "At most": "9 kB" });
+  await measured(page);
+  await row(page, "tight.jpg").click();
+  const plan = page.getByRole("region", { name: "Plan" });
+  await expect(plan).toContainText("the ceiling of 9.0 kB forces it; from");
+  await expect(plan).toContainText(/plain to see|a careful eye sees it/);
+  await plan.getByRole("button", { name: /^Raise the ceiling to \d+ kB$/ }).click();
+  await measured(page);
+  await expect(plan).toContainText("no visible loss at 100 %");
+  await expect(plan.getByRole("button", { name: /^Raise the ceiling/ })).toHaveCount(0);
+  await page.getByRole("button", { name: /^Undo/ }).click();
+  await expect(plan).toContainText("forces it; from");
+
+  // Its own setting, chosen by keyboard alone, and back to the search.
+  await page.keyboard.press("e");
+  await laddered(page);
+  await expect(page.getByRole("button", { name: /^Use \d here/ })).toBeVisible();
+  await list(page).getByRole("button", { name: /^JPEG 4:2:0, 50/ }).focus();
+  await page.keyboard.press("Enter");
+  await ready(page, 2);
+  await expect(page.getByText("Above the ceiling of 9.0 kB")).toBeVisible();
+  await expect(page.getByRole("button", { name: /^Use 2 here/ })).toBeDisabled();
+  const size = page.getByRole("slider", { name: "Size to try" });
+  await size.focus();
+  await page.keyboard.press("ArrowLeft");
+  await expect(size).toHaveAttribute("aria-valuetext", /^about .* on the line of/);
+});

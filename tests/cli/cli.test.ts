@@ -181,3 +181,18 @@ describe("inspect and check", () => {
     expect((await zumbrel(["check", JSON.parse(made.out).results[0].output, "--brief", "form.brief.json"])).code).toBe(0);
   });
 });
+
+describe("aim clean at the command line", () => {
+  it("writes the smallest of the formats without visible loss and reports what is seen", async () => {
+    await writeFile(join(folder, "clean.png"), await pngPhoto(320, 240, 61));
+    await writeFile(join(folder, "clean.brief.json"), JSON.stringify({ zumbrelBrief: 1, name: "clean", format: ["jpeg", "webp"], pick: "smallest", fileSize: { aim: "clean" } }));
+    const { code, out } = await zumbrel(["fit", "clean.png", "--brief", "clean.brief.json", "--out", "small", "--json"]);
+    expect(code).toBe(0);
+    const { results } = JSON.parse(out) as { results: { ok: boolean; difference: number; facts: { format: string; bytes: number }; steps: { do: string; why: string }[] }[] };
+    expect(results[0].ok).toBe(true);
+    expect(results[0].difference).toBeGreaterThan(0.3);
+    expect(results[0].difference).toBeLessThanOrEqual(0.9);
+    expect(["jpeg", "webp"]).toContain(results[0].facts.format);
+    expect(results[0].steps.some((step) => /takes \d/.test(step.why))).toBe(true);
+  });
+});

@@ -15,7 +15,7 @@ import { worstSpot } from "./worst";
 const BAND_PIXELS = 2_200_000;
 const MARGIN = 40;
 /** Up to this many pixels the reference's planes are kept for the next trial (about 9 bytes a pixel). */
-const KEPT_PIXELS = 6_000_000;
+const KEPT_PIXELS = 12_000_000;
 
 /** Cells beside a seam that encoders smear over it. */
 const SEAM = 2;

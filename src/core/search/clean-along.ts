@@ -1,6 +1,6 @@
 /** From which size on nothing would be seen, in the format of a setting. */
 import { CLEAN } from "../difference/types";
-import { solveClean, type CleanArm } from "./clean";
+import { asTried, solveClean, type CleanArm } from "./clean";
 import { cleanJpeg } from "./jpeg-clean";
 import { differenceLog } from "./prior";
 import type { AvifSetting, JpegSetting, Picture, Setting, WebpSetting, Weighed } from "./types";
@@ -24,5 +24,5 @@ export async function solveWhole<S extends WebpSetting | AvifSetting>(picture: P
   const sample = await picture.sample();
   const guess = sample ? await solveClean({ picture: sample, arm, limit: CLEAN, budget: SAMPLE_BUDGET }) : null;
   const first = guess ? (guess.found?.setting.quality ?? arm.highest) : undefined;
-  return (await solveClean({ picture, arm, limit: CLEAN, budget: sample ? BUDGET : SAMPLE_BUDGET + 1, first })).made;
+  return (await solveClean({ picture, arm: guess ? asTried(arm, guess.made) : arm, limit: CLEAN, budget: sample ? BUDGET : SAMPLE_BUDGET + 1, first })).made;
 }

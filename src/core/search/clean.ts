@@ -23,6 +23,8 @@ export interface CleanTask<S extends Setting> {
   first?: number;
   /** Trials of this arm that were made before. */
   known?: readonly Weighed<S>[];
+  /** A difference of at least this share of the limit is near enough. */
+  near?: number;
 }
 
 export interface CleanResult<S extends Setting> {
@@ -31,7 +33,6 @@ export interface CleanResult<S extends Setting> {
   made: Weighed<S>[];
 }
 
-/** A difference of at least this share of the limit is near enough. */
 const NEAR_LIMIT = 0.97;
 
 /** Aimed at so much below the limit, in ln(difference): a miss above it is of no use. */
@@ -42,7 +43,7 @@ interface At {
   log: number;
 }
 
-export async function solveClean<S extends Setting & { quality: number | null }>({ picture, arm, limit, budget, first, known = [] }: CleanTask<S>): Promise<CleanResult<S>> {
+export async function solveClean<S extends Setting & { quality: number | null }>({ picture, arm, limit, budget, first, known = [], near = NEAR_LIMIT }: CleanTask<S>): Promise<CleanResult<S>> {
   const made: Weighed<S>[] = [];
   const points: At[] = [];
   let found: Weighed<S> | null = null;
@@ -55,7 +56,7 @@ export async function solveClean<S extends Setting & { quality: number | null }>
   for (let n = 0; n < budget; n += 1) {
     const within = lowest(points.filter((p) => p.log <= Math.log(limit)));
     const beyond = highest(points.filter((p) => p.log > Math.log(limit)));
-    if (nearEnough(found, limit)) break;
+    if (nearEnough(found, limit * near)) break;
     const [from, to] = [beyond ? beyond.quality + 1 : arm.lowest, within ? within.quality - 1 : arm.highest];
     if (from > to) break;
     const guess = n === 0 && first !== undefined ? first : at(arm, points, Math.log(limit) - MARGIN, from, to);
@@ -67,7 +68,13 @@ export async function solveClean<S extends Setting & { quality: number | null }>
   return { found: found as Weighed<S> | null, made };
 }
 
-const nearEnough = (found: Weighed | null, limit: number) => found !== null && found.difference >= limit * NEAR_LIMIT;
+const nearEnough = (found: Weighed | null, least: number) => found !== null && found.difference >= least;
+
+/** The same arm, whose expectation follows what was measured on a sample of the picture. */
+export function asTried<S extends Setting & { quality: number | null }>(arm: CleanArm<S>, tried: readonly Weighed<S>[]): CleanArm<S> {
+  const points = tried.map((trial) => ({ quality: trial.setting.quality ?? arm.highest, log: Math.log(Math.max(1e-4, trial.difference)) }));
+  return { ...arm, expect: (quality) => predict(arm, points, quality) };
+}
 
 export async function weigh<S extends Setting>(picture: Picture, setting: S): Promise<Weighed<S>> {
   return { setting, bytes: await picture.encode(setting), difference: await picture.difference(setting) };
