@@ -146,7 +146,7 @@ export function Pane(props: Props) {
             </button>
           </div>
         ) : (
-          props.state === "waiting" && <p className="absolute inset-x-4 top-4 w-fit rounded bg-sheet px-2 py-1 text-small text-second">being made</p>
+          (props.state === "waiting" || shown === "") && <p className="absolute inset-x-4 top-4 w-fit rounded bg-sheet px-2 py-1 text-small text-second">{props.state === "waiting" ? "being made" : "being fetched"}</p>
         )}
       </div>
       <PixelLine readout={readout} pointed={pointer !== null} />
