@@ -1,9 +1,12 @@
+import { RECORDS } from "./records";
+
 /** Which pictures are in which batch of the demo. */
-export const DEMO_VERSION = "2";
+export const DEMO_VERSION = "3";
 
 export interface DemoBatch {
   name: string;
-  brief: string;
+  /** Null: it begins without one. */
+  brief: string | null;
   photos: string[];
 }
 
@@ -17,5 +20,6 @@ export const DEMO_BATCHES: DemoBatch[] = [
       "pale-footman.jpg", "rowan-pug.tif", "specimen-label.png", "stone-brocade.jpg", "trap-sheet.jpg",
     ],
   },
+  { name: "Trap records, May", brief: null, photos: RECORDS.map((record) => record.name) },
   { name: "Permit signature", brief: "Night-trapping permit: signature", photos: ["signature.jpg"] },
 ];

@@ -26,7 +26,7 @@ const RECEIVERS: Receiver[] = [
   {
     name: "County recorder's mailbox",
     from: "County moth recorder",
-    wording: "Send your records with pictures that have no side over 1450 px and weigh at most 320 KB each. Please do not rename the files: the list of records goes by their names.",
+    wording: "Send your records with pictures that have no side over 1450 px, all of them in one message. The whole message must not be over 6.8 MB. Please do not rename the files: the list of records goes by their names.",
   },
   {
     name: "Course card",

@@ -3,6 +3,7 @@ import { mkdir, writeFile } from "node:fs/promises";
 import { join } from "node:path";
 import { Worker } from "node:worker_threads";
 import { PICTURES } from "./pictures";
+import { RECORDS, writeRecord } from "./records";
 
 const folder = process.argv[2];
 if (!folder) throw new Error("the folder is missing");
@@ -21,4 +22,9 @@ const lane = async (): Promise<void> => {
   }
 };
 await Promise.all([lane(), lane()]);
+const takes = [...RECORDS];
+const taking = async (): Promise<void> => {
+  for (let record = takes.shift(); record; record = takes.shift()) await writeRecord(folder, record);
+};
+await Promise.all([taking(), taking()]);
 await writeFile(join(folder, "done"), "");

@@ -187,9 +187,9 @@ test("the demo is put back from the interface", async ({ page }) => {
   test.setTimeout(240_000);
   await openDesk(page);
   await page.getByRole("button", { name: "Put the demo back" }).click();
-  await expect(page.getByRole("button", { name: /Permit portraits/ })).toBeVisible({ timeout: 200_000 });
-  await expect(page.getByRole("button", { name: /Trap night, 14 May 11 photos/ })).toBeVisible({ timeout: 60_000 });
-  await page.getByRole("button", { name: /Permit portraits/ }).click();
+  await expect(page.getByRole("button", { name: /^Permit portraits/ })).toBeVisible({ timeout: 200_000 });
+  await expect(page.getByRole("button", { name: /^Trap night, 14 May 11 photos/ })).toBeVisible({ timeout: 60_000 });
+  await page.getByRole("button", { name: /^Permit portraits/ }).click();
   await measured(page);
   await expect(row(page, "warden-portrait.jpg")).toContainText("Meets");
   await expect(row(page, "recorder-small.jpg")).toContainText("Needs you");

@@ -7,9 +7,10 @@ const jpeg = (name: string, buffer: Buffer) => ({ name, mimeType: "image/jpeg", 
 
 test("the whole job by keyboard alone", async ({ page }) => {
   await openDesk(page);
+  for (let i = 0; i < 12; i += 1) await newBatch(page, `One of many ${i + 1}`);
   /** Tab until the wanted control has the focus, as a person without a mouse does. */
   const tabTo = async (name: RegExp) => {
-    for (let i = 0; i < 60; i += 1) {
+    for (let i = 0; i < 40; i += 1) {
       await page.keyboard.press("Tab");
       const found = await page.evaluate(() => {
         const el = document.activeElement as HTMLElement | null;
@@ -22,14 +23,14 @@ test("the whole job by keyboard alone", async ({ page }) => {
         return;
       }
     }
-    throw new Error(`no control ${name} within 60 tabs`);
+    throw new Error(`no control ${name} within 40 tabs`);
   };
   await tabTo(/^New$/);
   await page.keyboard.press("Enter");
   await page.keyboard.type("By keys");
   await page.keyboard.press("Enter");
   await expect(page.getByRole("complementary", { name: "Batches" }).locator("button[aria-current=true]")).toContainText("By keys");
-  await page.locator("input[type=file]").setInputFiles([jpeg("one.jpg", await jpegPhoto(600, 800, 81)), jpeg("two.jpg", await jpegPhoto(640, 800, 82))]);
+  await page.getByLabel("Choose photos").setInputFiles([jpeg("one.jpg", await jpegPhoto(600, 800, 81)), jpeg("two.jpg", await jpegPhoto(640, 800, 82))]);
   await expect(grid(page)).toHaveAttribute("aria-rowcount", "3");
   await tabTo(/^Add pixels$/);
   await page.keyboard.press("Enter");
@@ -38,7 +39,10 @@ test("the whole job by keyboard alone", async ({ page }) => {
   await page.keyboard.type("150");
   await page.keyboard.press("Enter");
   await expect(page.getByRole("button", { name: "Pixels 120 × 150" })).toBeVisible();
+  // The focus stays with the clause that was said.
+  await expect(page.getByRole("button", { name: "Pixels 120 × 150" })).toBeFocused();
   await measured(page);
+  await expect(page.getByRole("button", { name: "Pixels 120 × 150" })).toBeFocused();
   await tabTo(/^Photos against the brief$/);
   await page.keyboard.press("ArrowDown");
   await expect(grid(page).getByRole("row", { selected: true })).toContainText("two.jpg");

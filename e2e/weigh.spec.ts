@@ -18,7 +18,7 @@ const drawn = (page: Page, number: number) =>
   });
 
 async function weighDemo(page: Page, name: string): Promise<void> {
-  await page.getByRole("button", { name: /Trap night/ }).click();
+  await page.getByRole("button", { name: /^Trap night/ }).click();
   await row(page, name).click();
   await measured(page);
   await page.keyboard.press("e");
@@ -28,8 +28,12 @@ async function weighDemo(page: Page, name: string): Promise<void> {
 test("the lettering: worst spot, flicker, map, a point in the allowed band, for the batch, and the files", async ({ page }) => {
   test.setTimeout(400_000);
   await openDesk(page);
-  await page.getByRole("button", { name: "Put the demo back" }).click();
-  await expect(page.getByRole("button", { name: /Trap night.*11 photos/ })).toBeVisible({ timeout: 150_000 });
+  const back = page.getByRole("button", { name: "Put the demo back" });
+  await back.click();
+  // An earlier demo is put away first: its batch must not be taken for the new one.
+  await expect(back).toBeDisabled();
+  await expect(back).toBeEnabled({ timeout: 150_000 });
+  await expect(page.getByRole("button", { name: /^Trap night.*11 photos/ })).toBeVisible({ timeout: 150_000 });
   await weighDemo(page, "specimen-label.png");
   await laddered(page);
   await ready(page, 2);
@@ -59,13 +63,15 @@ test("the lettering: worst spot, flicker, map, a point in the allowed band, for 
   await size.focus();
   for (let i = 0; i < 12; i += 1) await page.keyboard.press("ArrowLeft");
   await expect(size).toHaveAttribute("aria-valuetext", /on the line of JPEG/);
+  const address = page.url();
   await page.keyboard.press("Enter");
   await ready(page, 2);
   const name = (await pane(page, 2).getAttribute("aria-label"))!.replace("Pane 2: ", "");
   expect(name).toMatch(/^JPEG 4:4:4, \d+$/);
   await expect(pane(page, 2)).toHaveAttribute("data-shown", /^jpeg/);
 
-  // A reload goes on with the same panes.
+  // A reload goes on with the same panes, once they stand in the address.
+  await expect.poll(() => page.url()).not.toBe(address);
   await page.reload();
   await expect(pane(page, 2)).toHaveAttribute("aria-label", `Pane 2: ${name}`);
   await ready(page, 2);

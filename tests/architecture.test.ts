@@ -1,4 +1,4 @@
-/** Imports run one way: app, cli → ui | runs → imaging, store → core. */
+/** Imports run one way: app, cli → ui | runs → imaging, packing, store → core. */
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { describe, expect, it } from "vitest";
@@ -6,11 +6,12 @@ import { describe, expect, it } from "vitest";
 const ALLOWED: Record<string, readonly string[]> = {
   core: [],
   imaging: ["core"],
+  packing: ["core"],
   store: ["core"],
-  runs: ["core", "imaging", "store", "demo"],
+  runs: ["core", "imaging", "packing", "store", "demo"],
   ui: ["core"],
-  app: ["core", "imaging", "store", "runs", "ui"],
-  cli: ["core", "imaging", "demo"],
+  app: ["core", "imaging", "packing", "store", "runs", "ui"],
+  cli: ["core", "imaging", "packing", "demo"],
   demo: ["core"],
 };
 const PACKAGES: Record<string, readonly RegExp[]> = { core: [/^zod$/], ui: [/^react/, /^recharts$/, /^@tanstack/, /^radix-ui$/, /^lucide-react$/, /^sonner$/, /^zod$/, /^next\/(link|navigation)$/] };

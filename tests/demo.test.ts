@@ -4,6 +4,7 @@ import { describe, expect, it } from "vitest";
 import { DEMO_BATCHES } from "@demo/batches";
 import { STARTER_BRIEFS } from "@demo/briefs";
 import { PICTURES } from "@demo/pictures";
+import { RECORDS } from "@demo/records";
 import { makePicture } from "@demo/write";
 import { notCarriedOut, parseBrief, readWording } from "@/core/brief";
 import { findDisagreements } from "@/core/disagreements";
@@ -36,10 +37,12 @@ describe("the demo", () => {
     const megapixels = PICTURES.map((p) => (p.width * p.height) / 1e6);
     expect(Math.max(...megapixels)).toBe(24);
     expect(new Set(PICTURES.map((p) => p.kind))).toEqual(new Set(["jpeg", "png", "tiff16"]));
-    const names = new Set(PICTURES.map((p) => p.name));
+    const names = new Set([...PICTURES, ...RECORDS].map((p) => p.name));
+    expect(names.size).toBe(PICTURES.length + RECORDS.length);
+    for (const record of RECORDS) expect(PICTURES.map((p) => p.name)).toContain(record.of);
     for (const batch of DEMO_BATCHES) {
       for (const photo of batch.photos) expect(names, photo).toContain(photo);
-      expect(STARTER_BRIEFS.map((b) => b.name)).toContain(batch.brief);
+      if (batch.brief !== null) expect(STARTER_BRIEFS.map((b) => b.name)).toContain(batch.brief);
     }
     expect(STARTER_BRIEFS).toHaveLength(8);
     for (const brief of STARTER_BRIEFS) {

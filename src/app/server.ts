@@ -1,8 +1,10 @@
 /** The web process: Next behind a guard that answers only to this machine's own addresses. */
-import { createServer } from "node:http";
+import { createServer, type IncomingMessage, type ServerResponse } from "node:http";
 import next from "next";
 import { readEnvironment } from "@/store/env";
 import { makeLog } from "@/runs/log";
+import { route } from "./server/answer";
+import { bring } from "./server/bring";
 import { refusalOf } from "./server/guard";
 
 const { port, logLevel } = readEnvironment();
@@ -10,6 +12,18 @@ const log = makeLog("web", logLevel);
 const app = next({ dev: false, dir: process.cwd(), hostname: "127.0.0.1", port });
 await app.prepare();
 const handle = app.getRequestHandler();
+
+/** Photos on their way in do not go through Next, which copies bodies several times. */
+const UPLOAD = /^\/api\/batches\/([0-9a-f-]{36})\/photos(?:\?|$)/;
+
+async function receive(id: string, request: IncomingMessage, response: ServerResponse): Promise<void> {
+  const query = new URL(request.url ?? "/", `http://127.0.0.1:${port}`).searchParams;
+  const answer = await route(() => bring(id, query, request))(new Request("http://127.0.0.1/"), { params: Promise.resolve({}) });
+  // What is left of a body that was refused is read and thrown away, so that the sender hears the answer.
+  request.resume();
+  response.writeHead(answer.status, Object.fromEntries(answer.headers));
+  response.end(await answer.text());
+}
 
 const server = createServer((request, response) => {
   const refused = refusalOf(request.headers, port);
@@ -21,7 +35,9 @@ const server = createServer((request, response) => {
   response.setHeader("x-content-type-options", "nosniff");
   response.setHeader("referrer-policy", "no-referrer");
   response.setHeader("content-security-policy", "default-src 'self'; img-src 'self' blob: data:; style-src 'self' 'unsafe-inline'; script-src 'self' 'unsafe-inline' 'wasm-unsafe-eval'; frame-ancestors 'none'");
-  handle(request, response).catch((error: unknown) => {
+  const upload = request.method === "POST" ? UPLOAD.exec(request.url ?? "") : null;
+  const served = upload ? receive(upload[1], request, response) : handle(request, response);
+  served.catch((error: unknown) => {
     log.error({ err: error }, "a request failed");
     if (!response.headersSent) response.writeHead(500);
     response.end();

@@ -11,11 +11,11 @@ export class CallError extends Error {
 export type Call =
   | { command: "inspect"; paths: string[]; json: boolean }
   | { command: "check"; paths: string[]; brief: string; json: boolean }
-  | { command: "fit"; paths: string[]; brief: string; out: string; json: boolean }
+  | { command: "fit"; paths: string[]; brief: string; out: string; mail: boolean; json: boolean }
   | { command: "read-brief"; text: string; json: boolean }
   | { command: "help" };
 
-const FLAGS: Record<string, readonly string[]> = { inspect: ["json"], check: ["json", "brief"], fit: ["json", "brief", "out"], "read-brief": ["json"] };
+const FLAGS: Record<string, readonly string[]> = { inspect: ["json"], check: ["json", "brief"], fit: ["json", "brief", "out", "mail"], "read-brief": ["json"] };
 
 /** `argv` without the program's name. Throws {@link CallError} with one sentence. */
 export function readCall(argv: readonly string[]): Call {
@@ -28,7 +28,7 @@ export function readCall(argv: readonly string[]): Call {
     parsed = parseArgs({
       args: rest,
       allowPositionals: true,
-      options: Object.fromEntries(flags.map((f) => [f, { type: f === "json" ? ("boolean" as const) : ("string" as const) }])),
+      options: Object.fromEntries(flags.map((f) => [f, { type: f === "json" || f === "mail" ? ("boolean" as const) : ("string" as const) }])),
     });
   } catch (error) {
     throw new CallError(`${command}: ${error instanceof Error ? error.message.split(". ")[0] : String(error)}.`);
@@ -47,5 +47,5 @@ export function readCall(argv: readonly string[]): Call {
   if (!paths.length) throw new CallError(`${command} needs at least one file${command === "fit" ? " or folder" : ""}.`);
   if (command === "inspect") return { command, paths, json };
   if (command === "check") return { command, paths, brief: text("brief"), json };
-  return { command: "fit", paths, brief: text("brief"), out: text("out"), json };
+  return { command: "fit", paths, brief: text("brief"), out: text("out"), mail: values.mail === true, json };
 }

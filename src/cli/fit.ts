@@ -12,8 +12,10 @@ import { fitPhoto, prove, type FitAnswer, type Made } from "@/imaging/fit-photo"
 import { writeNewFile } from "@/imaging/write";
 import { CallError } from "./args";
 import type { SourcePath } from "./sources";
+import type { TotalPlan } from "./total";
 
 export interface FitResult {
+  /** As it was given. */
   source: string;
   output: string | null;
   ok: boolean;
@@ -62,15 +64,15 @@ interface Worked {
  * All photos through a brief into a folder, one result a source, in their order. The next photo is worked on while one
  * is written and proved; writing keeps the order, so that names are given out the same way every time.
  */
-export async function fitAll(paths: readonly SourcePath[], brief: Brief, out: string, done: (count: number) => void): Promise<FitResult[]> {
+export async function fitAll(paths: readonly SourcePath[], brief: Brief, out: string, plan: TotalPlan, done: (count: number) => void): Promise<FitResult[]> {
   const taken = new Set<string>();
   const results: FitResult[] = [];
-  const started = paths.slice(0, AT_ONCE).map((path) => work(path, brief));
+  const started = paths.slice(0, AT_ONCE).map((path, i) => work(path, i, brief, plan));
   for (const [i, path] of paths.entries()) {
     const worked = await started[i];
     // Its bytes are let go as soon as it is written.
     delete started[i];
-    if (i + AT_ONCE < paths.length) started[i + AT_ONCE] = work(paths[i + AT_ONCE], brief);
+    if (i + AT_ONCE < paths.length) started[i + AT_ONCE] = work(paths[i + AT_ONCE], i + AT_ONCE, brief, plan);
     results.push(await handOver(worked, path, i + 1, brief, out, taken));
     done(i + 1);
   }
@@ -83,7 +85,7 @@ const roundedDifference = (difference: number | null) => (difference === null ? 
 /** Photos that are worked on at a time. */
 const AT_ONCE = 2;
 
-async function work(path: SourcePath, brief: Brief): Promise<Worked> {
+async function work(path: SourcePath, i: number, brief: Brief, plan: TotalPlan): Promise<Worked> {
   const result: FitResult = {
     source: path.source, output: null, ok: false, error: path.error, facts: null, before: null, checks: [], difference: null,
     passedThrough: false, encodes: 0, steps: [], notes: [],
@@ -92,7 +94,9 @@ async function work(path: SourcePath, brief: Brief): Promise<Worked> {
   try {
     const source = await readSource(await readBounded(path.source));
     result.before = publicFacts(source.facts);
-    const answer = await fitPhoto({ source, brief });
+    if (plan.error) return { result: { ...result, error: plan.error }, made: null };
+    const answer = await fitPhoto({ source, brief, share: plan.shares.get(i), trials: plan.trials.get(i), planned: plan.planned ?? undefined });
+    plan.trials.delete(i);
     Object.assign(result, { difference: roundedDifference(answer.difference), passedThrough: answer.passedThrough, encodes: answer.encodes, steps: answer.steps, notes: answer.notes, error: answer.error });
     return { result, made: answer.output && answer.geometry ? { answer, source } : null };
   } catch (error) {

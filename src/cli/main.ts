@@ -11,16 +11,20 @@ import { loadBrief } from "./briefs";
 import { checkOutputFolder, fitAll, readBounded } from "./fit";
 import { Progress } from "./progress";
 import { readBrief } from "./read-brief";
+import { checkTotal, writeMessages } from "./messages";
 import { listSources } from "./sources";
+import { planTotal } from "./total";
 
 const HELP = `Zumbrel makes photos meet what a receiver asks for.
 
-  zumbrel start [--port N] [--empty]           the web application
+  zumbrel start [--port N] [--empty] [--workers N] [--out-root DIR]
+                                               the web application
   zumbrel test                                 every test
   zumbrel inspect FILE... [--json]             the facts of each file
   zumbrel read-brief TEXT|- [--json]           a receiver's wording, read into briefs
   zumbrel check FILE... --brief B [--json]     a proof of existing files
-  zumbrel fit PATH... --brief B --out DIR [--json]
+  zumbrel fit PATH... --brief B --out DIR [--mail] [--json]
+                                               files that meet a brief; with --mail also as messages
 
 B is a brief file, the name of a brief that ships with Zumbrel, or - for standard input.
 `;
@@ -73,21 +77,38 @@ async function fit(call: Extract<Call, { command: "fit" }>): Promise<number> {
   const sources = await listSources(call.paths, call.out);
   if (!sources.length) throw new CallError("There are no pictures in the folders that were given.");
   await checkOutputFolder(call.out, sources);
-  const progress = new Progress(sources.length);
-  const results = await fitAll(sources, brief, call.out, (count) => progress.at(count));
+  const results = await fitWhole(call, brief, sources);
+  const mail = call.mail ? await writeMessages(results, brief, call.out) : null;
   const sum = (values: (number | undefined)[]) => values.reduce<number>((total, v) => total + (v ?? 0), 0);
   const totals = {
     sourceBytes: sum(results.map((r) => r.before?.bytes)),
     outputBytes: sum(results.filter((r) => r.output).map((r) => r.facts?.bytes)),
-    mailBytes: null,
-    messages: 0,
+    mailBytes: mail?.bytes ?? null,
+    messages: mail?.paths.length ?? 0,
   };
   if (call.json) print(JSON.stringify({ brief: stated(brief), conflicts: findDisagreements(brief), results, totals }));
   else {
     for (const r of results) print(`${r.ok ? "✓" : "✗"} ${r.source}${r.output ? ` → ${r.output}` : ""}${r.error ? `: ${r.error}` : ""}${r.checks.length ? `\n${checkWords(r.checks)}` : ""}`);
     print(`${results.filter((r) => r.ok).length} of ${results.length} meet the brief, ${formatBytes(totals.sourceBytes)} before, ${formatBytes(totals.outputBytes)} after.`);
+    for (const path of mail?.paths ?? []) print(`message: ${path}`);
+    if (mail?.error) print(mail.error);
   }
+  if (mail?.error) return 1;
   return results.every((r) => r.ok) ? 0 : 1;
+}
+
+async function fitWhole(call: Extract<Call, { command: "fit" }>, brief: Brief, sources: Awaited<ReturnType<typeof listSources>>) {
+  const shares = brief.total !== undefined;
+  // Looking for the common difference and making the files are two rounds.
+  const progress = new Progress(sources.length * (shares ? 2 : 1));
+  const plan = await planTotal(sources, brief, call.mail, (count) => progress.at(count));
+  try {
+    const results = await fitAll(sources, brief, call.out, plan, (count) => progress.at(count + (shares ? sources.length : 0)));
+    if (plan.limit && !plan.error) await checkTotal(results, brief, plan.limit);
+    return results;
+  } finally {
+    await plan.close();
+  }
 }
 
 const stated = (brief: Brief): Brief => parseBrief(brief);

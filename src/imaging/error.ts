@@ -6,12 +6,15 @@ export class PhotoError extends Error {
   }
 }
 
+/** No space is left where it was to be written. */
+export const isDiskFull = (error: unknown): boolean => ["ENOSPC", "EDQUOT"].includes((error as NodeJS.ErrnoException | null)?.code ?? "");
+
 /** The sentence for any error that a photo can cause; what is not ours is told without internals. */
 export function sentence(error: unknown): string {
   if (error instanceof PhotoError) return error.message;
   if (error instanceof Error && (error.name === "ContainerError" || error.name === "GeometryError")) return error.message;
   const code = (error as NodeJS.ErrnoException | null)?.code;
-  if (code === "ENOSPC" || code === "EDQUOT") return "The disk is full, so nothing was written. Free some space and try again.";
+  if (isDiskFull(error)) return "The disk is full, so nothing was written. Free some space and try again.";
   if (code === "EACCES" || code === "EPERM") return "This may not be read or written here. Check the permissions of the file and its folder.";
   if (code === "ENOENT") return "There is no such file. Check the path.";
   if (code === "EISDIR") return "This is a folder, a file was expected.";

@@ -12,6 +12,7 @@ import { PhotoError } from "./error";
 import { readSource, type Source } from "./facts";
 import { plannedHeaders, resolutionToWrite } from "./headers";
 import { lookForDetail } from "./look";
+import type { PlannedCache } from "./planned-cache";
 import { samePicture } from "./picture-bytes";
 import { preparePicture, type PicturePlan } from "./prepare";
 import { repackJpeg } from "./repack";
@@ -24,11 +25,23 @@ export interface FitRequest {
   frame?: Frame;
   /** The setting that a person has chosen; it is taken wherever the brief allows it. */
   choice?: Choice;
+  /** What the sharing of a limit on the whole has settled for this photo. */
+  share?: Shared;
   trials?: TrialStore;
+  planned?: PlannedCache;
   /** Called between steps; throws when nobody wants the answer any more. */
   wanted?: () => void | Promise<void>;
   /** SHA-256 of the source where it is known already. */
   sha256?: string;
+}
+
+/** One photo's part of a limit on the whole. */
+export interface Shared {
+  /** Null: its own data stay. */
+  setting: Setting | null;
+  geometry: Geometry;
+  /** Why, for the plan. */
+  told: string[];
 }
 
 export interface FitAnswer {
@@ -84,18 +97,22 @@ async function fitAsAsked(request: FitRequest): Promise<FitAnswer> {
   const refused = refusal(brief);
   if (refused) return { ...nothing, error: refused };
   try {
-    let geometry = planGeometry(resolved, source.facts, asked);
-    let frame = asked;
-    if (asked.auto && geometry.mode === "fill" && geometry.cut > 0) {
-      frame = proposeFrame(resolved, source.facts, asked, await lookForDetail(source));
-      geometry = planGeometry(resolved, source.facts, frame);
-    }
+    const { geometry, frame } = await framed(resolved, source, asked);
     const work: Work = { request, brief, resolved, source, frame, geometry, notes };
+    if (request.share) return await asShared(work, request.share);
     return await leastTouched(work);
   } catch (error) {
     if (error instanceof Error && error.name === "GeometryError") return { ...nothing, error: error.message };
     throw error;
   }
+}
+
+/** Where the frame lies: by the photo's detail where nobody has set it. Throws a GeometryError where the photo cannot take the pixels. */
+export async function framed(resolved: ResolvedBrief, source: Source, asked: Frame): Promise<{ geometry: Geometry; frame: Frame }> {
+  const geometry = planGeometry(resolved, source.facts, asked);
+  if (!asked.auto || geometry.mode !== "fill" || geometry.cut <= 0) return { geometry, frame: asked };
+  const frame = proposeFrame(resolved, source.facts, asked, await lookForDetail(source));
+  return { geometry: planGeometry(resolved, source.facts, frame), frame };
 }
 
 interface Work {
@@ -157,10 +174,22 @@ function asItIs(source: Source, geometry: Geometry): PicturePlan {
   return { geometry, frame: CENTRED, to, bits: (source.facts.bits ?? 8) > 8 ? 16 : 8, background: "#ffffff", opaque: false, sharpen: null, ppi: null };
 }
 
-async function fitAnew(work: Work): Promise<FitAnswer> {
-  const { request, brief, resolved, source, frame, geometry, notes } = work;
+async function asShared(work: Work, { setting, geometry, told }: Shared): Promise<FitAnswer> {
+  const { resolved, source, request, frame } = work;
+  if (!setting) {
+    const answer = await passThrough(work, rewriteHeaders(resolved, source));
+    return { ...answer, notes: [...answer.notes, ...told] };
+  }
   const bench = new Workbench({ ...request, frame }, resolved);
-  const fitted = (await asChosen(work, bench)) ?? (await searched(work, bench));
+  const fewer = geometry.width * geometry.height < work.geometry.width * work.geometry.height;
+  const { bytes } = await bench.trial(geometry, setting);
+  const { difference } = await bench.judged(geometry, setting, fewer ? work.geometry : undefined);
+  return fitAnew({ ...work, geometry }, bench, { ok: true, setting, bytes, geometry, padTo: null, encodes: 1, told, difference, cleanFrom: null });
+}
+
+async function fitAnew(work: Work, bench = new Workbench({ ...work.request, frame: work.frame }, work.resolved), settled?: Fitted): Promise<FitAnswer> {
+  const { brief, resolved, source, frame, geometry, notes } = work;
+  const fitted = settled ?? (await asChosen(work, bench)) ?? (await searched(work, bench));
   if (!fitted.ok) {
     return { output: null, format: null, error: fitted.why, geometry, frame, screen: null, setting: null, difference: null, cleanFrom: null, passedThrough: false, encodes: fitted.encodes, steps: [], told: [], notes };
   }

@@ -3,10 +3,10 @@ import { settingKey } from "@/core/search";
 import type { Judged } from "./work";
 import type { PictureLook, TrialStore } from "./workbench";
 
-/** Bytes of encodings that are held; the oldest go first. */
+/** Bytes of encodings that are held unless said otherwise; the oldest go first. */
 const CAP = 64 * 1024 * 1024;
 
-export function memoryTrials(): TrialStore {
+export function memoryTrials(cap = CAP): TrialStore {
   const looks = new Map<string, PictureLook>();
   const trials = new Map<string, { bytes: number; judged: Judged | null; encoded: Buffer | null }>();
   let held = 0;
@@ -22,7 +22,7 @@ export function memoryTrials(): TrialStore {
       trials.delete(key);
       trials.set(key, { bytes: encoded.length, judged: null, encoded: Buffer.from(encoded.buffer, encoded.byteOffset, encoded.length) });
       for (const [old, trial] of trials) {
-        if (held <= CAP || old === key) break;
+        if (held <= cap || old === key) break;
         held -= trial.encoded?.length ?? 0;
         trial.encoded = null;
       }

@@ -71,6 +71,22 @@ function start(path: string): void {
   idle.push(worker);
 }
 
+/** Memory that a thread shares with this one: samples and trials go through it, copied once, and nothing is left to be collected. */
+const desks = new WeakMap<Worker, SharedArrayBuffer>();
+
+function send(worker: Worker, work: Work): void {
+  const data = work.kind === "develop" ? work.samples.data : work.trial.data;
+  let desk = desks.get(worker);
+  if (!desk || desk.byteLength < data.byteLength) {
+    // A larger one soon comes again: a little room saves making the next.
+    desk = new SharedArrayBuffer(Math.ceil((data.byteLength * 1.1) / 8) * 8);
+    desks.set(worker, desk);
+  }
+  const copy = data instanceof Uint16Array ? new Uint16Array(desk, 0, data.length) : new Uint8Array(desk, 0, data.length);
+  copy.set(data);
+  worker.postMessage(work.kind === "develop" ? { ...work, samples: { ...work.samples, data: copy } } : { ...work, trial: { ...work.trial, data: copy } });
+}
+
 function next(): void {
   while (idle.length && waiting.length) {
     const job = waiting.shift()!;
@@ -80,6 +96,6 @@ function next(): void {
     if (work.kind === "difference") met.set(worker, work.id);
     running.set(worker, job);
     worker.ref();
-    worker.postMessage(work);
+    send(worker, work);
   }
 }

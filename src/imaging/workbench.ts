@@ -14,6 +14,7 @@ import type { Source } from "./facts";
 import { assemble, plannedHeaders, type Headers } from "./headers";
 import { Judge, seenLarger } from "./judge";
 import { memoryTrials } from "./memory-trials";
+import type { PlannedCache } from "./planned-cache";
 import { isFlat, preparePicture, type PicturePlan, type Prepared } from "./prepare";
 import { SAMPLED_FROM, sampleOf, SIDE } from "./sample";
 import type { Judged } from "./work";
@@ -56,6 +57,8 @@ export interface BenchRequest {
   source: Source;
   frame: Frame;
   trials?: TrialStore;
+  /** Keeps planned pictures, where a photo is worked on in several steps. */
+  planned?: PlannedCache;
   /** Called between steps; throws when nobody wants the answer any more. */
   wanted?: () => void | Promise<void>;
   /** SHA-256 of the source where it is known already. */
@@ -237,11 +240,20 @@ export class Workbench {
 
   planned(geometry: Geometry, format: OutputFormat): Promise<Prepared> {
     const key = this.pictureKey(geometry, format);
-    const known = this.pixels.get(key) ?? preparePicture(this.request.source, this.plan(geometry, format));
+    const known = this.pixels.get(key) ?? this.prepared(key, geometry, format);
     this.pixels.delete(key);
     this.pixels.set(key, known);
     if (this.pixels.size > 2) this.pixels.delete(this.pixels.keys().next().value!);
     return known;
+  }
+
+  private async prepared(key: string, geometry: Geometry, format: OutputFormat): Promise<Prepared> {
+    const { source, planned } = this.request;
+    const kept = await planned?.get(key);
+    if (kept) return kept;
+    const made = await preparePicture(source, this.plan(geometry, format));
+    await planned?.put(key, made);
+    return made;
   }
 
   private plan(geometry: Geometry, format: OutputFormat): PicturePlan {

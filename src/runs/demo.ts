@@ -38,7 +38,7 @@ export async function loadDemo(store: Store, root: string, dataDir: string): Pro
   const shelf = await listBriefs(store.db, workspaceId);
   await putDemoAway(store.db, workspaceId, DEMO_BATCHES.flatMap((batch) => batch.photos));
   for (const batch of DEMO_BATCHES) {
-    const revision = shelf.find((brief) => brief.body.name === batch.brief);
+    const revision = batch.brief === null ? null : shelf.find((brief) => brief.body.name === batch.brief);
     const id = await createBatch(store.db, workspaceId, batch.name, revision?.id ?? null, true);
     const row = await getBatch(store.db, workspaceId, id);
     for (const name of batch.photos) {

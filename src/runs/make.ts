@@ -2,45 +2,72 @@
 import { eq } from "drizzle-orm";
 import { outputName } from "@/core/names";
 import type { OutputFormat } from "@/core/brief";
-import { sentence } from "@/imaging/error";
+import { isDiskFull, sentence } from "@/imaging/error";
 import { readSource } from "@/imaging/facts";
-import { fitPhoto, prove } from "@/imaging/fit-photo";
+import { fitPhoto, prove, type Proof } from "@/imaging/fit-photo";
+import { measure } from "./measure";
+import { pauseRun } from "@/store/queries/run-control";
 import { finishItem, type Finished } from "@/store/queries/runs";
 import { announce } from "@/store/queue";
 import { assignments, runItems, runs, type ItemSnapshot } from "@/store/schema";
 import type { Store } from "@/store/store";
 import { trialStore } from "@/store/queries/trials";
 
+/** Why a run pauses by itself; it goes on when there is space. */
+export const DISK_FULL = "disk";
+
 export async function make(store: Store, id: string): Promise<void> {
   const [item] = await store.db
-    .select({ state: runItems.state, snapshot: runItems.snapshot, measured: assignments.measured, batchId: runs.batchId })
+    .select({ state: runItems.state, snapshot: runItems.snapshot, assignmentId: assignments.id, measured: assignments.measured, share: assignments.share, batchId: runs.batchId, runId: runs.id, pausedAt: runs.pausedAt })
     .from(runItems)
     .innerJoin(assignments, eq(assignments.id, runItems.assignmentId))
     .innerJoin(runs, eq(runs.id, runItems.runId))
     .where(eq(runItems.id, id));
-  if (!item || item.state !== "waiting") return;
+  // A paused run's items get their jobs back when it goes on.
+  if (!item || item.state !== "waiting" || item.pausedAt) return;
   let done: Finished | { error: string };
   try {
-    const ready = item.measured?.outputSha256;
-    const sha256 = ready && (await store.files.has(ready)) ? ready : await makeAnew(store, item.snapshot);
-    done = await proved(store, item.snapshot, sha256);
+    // A photo that nobody has measured yet is measured now: once for the Desk and for the run.
+    const proof = item.measured ? null : await measure(store, item.assignmentId);
+    if (proof) [item.measured] = await measuredOf(store, item.assignmentId);
+    // What was measured is the file, unless the limit on the whole was shared out anew since the button was pressed.
+    const ready = JSON.stringify(item.share ?? null) === JSON.stringify(item.snapshot.share ?? null) ? item.measured : null;
+    const kept = ready?.outputSha256 && (await store.files.has(ready.outputSha256)) ? { sha256: ready.outputSha256, difference: ready.difference ?? null } : null;
+    done = kept && proof ? finished(item.snapshot, kept, proof) : await proved(store, item.snapshot, kept ?? (await makeAnew(store, item.snapshot)));
   } catch (error) {
+    if (isDiskFull(error)) {
+      await pauseRun(store.db, item.runId, DISK_FULL);
+      await announce(store.db, item.batchId);
+      return;
+    }
     done = { error: sentence(error) };
   }
   await finishItem(store.db, id, done);
   await announce(store.db, item.batchId);
 }
 
-async function makeAnew(store: Store, { brief, frame, choice, sourceSha256 }: ItemSnapshot): Promise<string> {
-  const source = await readSource(await store.files.read(sourceSha256));
-  const answer = await fitPhoto({ source, brief, frame, choice, trials: trialStore(store), sha256: sourceSha256 });
-  if (!answer.output) throw Object.assign(new Error(answer.error ?? "It cannot be made."), { name: "GeometryError" });
-  return (await store.files.put(answer.output)).sha256;
+interface MadeFile {
+  sha256: string;
+  difference: number | null;
 }
 
-async function proved(store: Store, { brief, frame, before, sourceName, n, sourceSha256, folder }: ItemSnapshot, sha256: string): Promise<Finished | { error: string }> {
-  const written = await store.files.read(sha256);
-  const proof = await prove(brief, written, { before, frame, original: await store.files.read(sourceSha256) });
+async function makeAnew(store: Store, { brief, frame, choice, share, sourceSha256 }: ItemSnapshot): Promise<MadeFile> {
+  const source = await readSource(await store.files.read(sourceSha256));
+  const answer = await fitPhoto({ source, brief, frame, choice, share: share?.kind === "set" ? share : undefined, trials: trialStore(store), sha256: sourceSha256 });
+  if (!answer.output) throw Object.assign(new Error(answer.error ?? "It cannot be made."), { name: "GeometryError" });
+  return { sha256: (await store.files.put(answer.output)).sha256, difference: answer.difference };
+}
+
+async function measuredOf(store: Store, id: string) {
+  return (await store.db.select({ measured: assignments.measured }).from(assignments).where(eq(assignments.id, id))).map((row) => row.measured);
+}
+
+async function proved(store: Store, snapshot: ItemSnapshot, made: MadeFile): Promise<Finished | { error: string }> {
+  const { brief, frame, before, sourceSha256 } = snapshot;
+  return finished(snapshot, made, await prove(brief, await store.files.read(made.sha256), { before, frame, original: await store.files.read(sourceSha256) }));
+}
+
+function finished({ brief, before, sourceName, n, folder }: ItemSnapshot, { sha256, difference }: MadeFile, proof: Proof): Finished | { error: string } {
   if (!proof.ok) {
     const failed = proof.checks.find((check) => check.ok === false)!;
     return { error: `The made file failed its proof: ${failed.clause} asked ${failed.asked}, found ${failed.found}.` };
@@ -48,5 +75,5 @@ async function proved(store: Store, { brief, frame, before, sourceName, n, sourc
   const name = outputName(brief.names ?? "{name}", {
     source: sourceName, n, width: proof.facts.width, height: proof.facts.height, date: before.date, brief: brief.name, format: proof.facts.format as OutputFormat,
   });
-  return { sha256, bytes: written.length, name: folder ? `${folder}/${name}` : name, proof };
+  return { sha256, bytes: proof.facts.bytes, name: folder ? `${folder}/${name}` : name, difference, proof };
 }

@@ -1,12 +1,17 @@
 /** Measures an assignment: makes its file for real, so that "Make files" mostly hands over what is there. */
 import { and, eq, isNull, or, sql } from "drizzle-orm";
 import { verdictOf } from "@/core/plan";
-import { sentence } from "@/imaging/error";
+import { isDiskFull, sentence } from "@/imaging/error";
 import { readSource } from "@/imaging/facts";
-import { fitPhoto, prove } from "@/imaging/fit-photo";
+import { fitPhoto, prove, type Proof } from "@/imaging/fit-photo";
+import { trace } from "@/imaging/trace";
+import { keepTraced, stillSharing, touchShares } from "@/store/queries/shares";
+import { rememberFile } from "@/store/queries/files";
 import { announce } from "@/store/queue";
-import { assignments, batches, batchPhotos, briefRevisions, files, photos, type Measured } from "@/store/schema";
+import { assignments, batches, batchPhotos, briefRevisions, photos, type Measured, type TraceWanted } from "@/store/schema";
 import type { Store } from "@/store/store";
+import { plannedPictures } from "./planned";
+import { sideKey } from "./share";
 import { trialStore } from "@/store/queries/trials";
 
 /** The assignment's batch has another brief, frame or lost the photo meanwhile. */
@@ -18,7 +23,8 @@ const compared = sql`exists (select 1 from comparisons c where c.batch_id = ${ba
 async function load({ db }: Store, id: string) {
   const [row] = await db
     .select({
-      frame: assignments.frame, choice: assignments.choice, accepted: assignments.accepted, measured: assignments.measured, brief: briefRevisions.body, sha256: photos.sha256, batchId: batchPhotos.batchId,
+      frame: assignments.frame, choice: assignments.choice, accepted: assignments.accepted, measured: assignments.measured, current: assignments.current,
+      traced: assignments.traced, wanted: assignments.wanted, share: assignments.share, brief: briefRevisions.body, sha256: photos.sha256, batchId: batchPhotos.batchId,
     })
     .from(assignments)
     .innerJoin(briefRevisions, eq(briefRevisions.id, assignments.revisionId))
@@ -34,32 +40,71 @@ const FAILED: Measured = {
   passedThrough: false, encodes: 0, error: null,
 };
 
-export async function measure(store: Store, id: string): Promise<void> {
+/** The proof of the file where one was made now. */
+export async function measure(store: Store, id: string): Promise<Proof | null> {
   const row = await load(store, id);
-  if (!row || row.measured) return;
+  if (!row) return null;
+  if (row.wanted) {
+    await traceOne(store, id, row, row.wanted);
+    return null;
+  }
+  // Under a limit on the whole no file is made before that is shared out.
+  if (row.measured || (limited(row) && !row.share)) return null;
   let measured: Measured;
+  let proof: Proof | null = null;
   try {
-    measured = await fitted(store, id, row);
+    ({ measured, proof } = await fitted(store, id, row));
   } catch (error) {
-    if (error instanceof StaleError) return;
+    if (error instanceof StaleError) return null;
+    // Tried again when there is space; nothing is said about the photo.
+    if (isDiskFull(error)) throw error;
     measured = { ...FAILED, error: sentence(error) };
   }
   const verdict = verdictOf({ ...measured, accepted: row.accepted });
-  await store.db.update(assignments).set({ measured, verdict }).where(eq(assignments.id, id));
+  const same = row.share ? sql`${assignments.share} = ${JSON.stringify(row.share)}::jsonb` : isNull(assignments.share);
+  // What was settled meanwhile has a job of its own.
+  await store.db.update(assignments).set({ measured, verdict }).where(and(eq(assignments.id, id), same));
   await announce(store.db, row.batchId);
+  if (limited(row) && !(await stillSharing(store.db, row.batchId, "files"))) await touchShares(store.db, row.batchId);
+  return proof;
 }
 
-async function fitted(store: Store, id: string, row: NonNullable<Awaited<ReturnType<typeof load>>>): Promise<Measured> {
-  const source = await readSource(await store.files.read(row.sha256));
+/** Its brief limits the whole, and no setting is tried out for it. */
+const limited = (row: NonNullable<Awaited<ReturnType<typeof load>>>): boolean => row.brief.total !== undefined && row.current;
+
+/** Makes the trials that the sharing of a limit on the whole waits for. */
+async function traceOne(store: Store, id: string, row: NonNullable<Awaited<ReturnType<typeof load>>>, { side, trials: wanted }: TraceWanted): Promise<void> {
+  const key = sideKey(side);
+  try {
+    const source = await readSource(await store.files.read(row.sha256));
+    const traced = await trace({ source, ...asked(store, id, row) }, side, row.traced?.[key] ?? null, wanted);
+    await keepTraced(store.db, id, key, traced);
+  } catch (error) {
+    if (error instanceof StaleError) return;
+    if (isDiskFull(error)) throw error;
+    const measured = { ...FAILED, error: sentence(error) };
+    await store.db.update(assignments).set({ measured, verdict: verdictOf({ ...measured, accepted: row.accepted }), wanted: null }).where(eq(assignments.id, id));
+  }
+  await announce(store.db, row.batchId);
+  if (!(await stillSharing(store.db, row.batchId, "trials"))) await touchShares(store.db, row.batchId);
+}
+
+function asked(store: Store, id: string, row: NonNullable<Awaited<ReturnType<typeof load>>>) {
   const wanted = async () => {
     if (!(await load(store, id))) throw new StaleError();
   };
-  const answer = await fitPhoto({ source, brief: row.brief, frame: row.frame, choice: row.choice ?? undefined, trials: trialStore(store), wanted, sha256: row.sha256 });
+  return { brief: row.brief, frame: row.frame, choice: row.choice ?? undefined, trials: trialStore(store), planned: limited(row) ? plannedPictures(store) : undefined, wanted, sha256: row.sha256 };
+}
+
+async function fitted(store: Store, id: string, row: NonNullable<Awaited<ReturnType<typeof load>>>): Promise<{ measured: Measured; proof: Proof | null }> {
+  const source = await readSource(await store.files.read(row.sha256));
+  if (row.share?.kind === "cannot") return { measured: { ...FAILED, error: row.share.why }, proof: null };
+  const answer = await fitPhoto({ source, ...asked(store, id, row), share: row.share?.kind === "set" ? row.share : undefined });
   const { output, geometry, frame, screen, setting, steps, told, notes, passedThrough, encodes, format, difference, cleanFrom } = answer;
   const common = { geometry, frame, screen, setting, steps, told, notes, passedThrough, encodes, format, difference, cleanFrom };
-  if (!output) return { ...FAILED, ...common, error: answer.error };
-  const proof = await prove(row.brief, Buffer.from(output.buffer, output.byteOffset, output.length), { before: source.facts, frame, original: source.bytes });
+  if (!output) return { measured: { ...FAILED, ...common, error: answer.error }, proof: null };
   const { sha256, bytes } = await store.files.put(output);
-  await store.db.insert(files).values({ sha256, bytes }).onConflictDoNothing();
-  return { ...common, outputSha256: sha256, bytes, facts: proof.facts, checks: proof.checks, error: null };
+  await rememberFile(store.db, { sha256, bytes });
+  const proof = await prove(row.brief, await store.files.read(sha256), { before: source.facts, frame, original: source.bytes });
+  return { measured: { ...common, outputSha256: sha256, bytes, facts: proof.facts, checks: proof.checks, error: null }, proof };
 }

@@ -1,11 +1,13 @@
 /** The launcher: database, schema, web and worker; stops all of it cleanly. */
 import { fork, type ChildProcess } from "node:child_process";
-import { existsSync } from "node:fs";
+import { existsSync, realpathSync, statSync } from "node:fs";
+import { hostname } from "node:os";
 import { mkdir, readFile, rm, writeFile } from "node:fs/promises";
 import { join } from "node:path";
 import { parseArgs } from "node:util";
 import { sql } from "drizzle-orm";
 import { migrateStore } from "@/store/migrate";
+import { buryInstance } from "@/store/queries/workers";
 import { getSetting } from "@/store/queries/workspace";
 import { addJob, PRIORITY } from "@/store/queue";
 import { openStore } from "@/store/store";
@@ -17,16 +19,35 @@ const root = process.cwd();
 const say = (text: string) => process.stdout.write(`${text}\n`);
 const USUAL_PORT = 4710;
 
-function readOptions(): { port: number | null; empty: boolean } {
+/** Workers share two cores with the browser; more than this only wait for each other. */
+const MOST_WORKERS = 32;
+
+interface Options {
+  port: number | null;
+  empty: boolean;
+  workers: number;
+  /** Folders of this machine that files may be put into. */
+  outRoots: string[];
+}
+
+function readOptions(): Options {
   try {
-    const { values } = parseArgs({ options: { port: { type: "string" }, empty: { type: "boolean" } } });
+    const { values } = parseArgs({ options: { port: { type: "string" }, empty: { type: "boolean" }, workers: { type: "string" }, "out-root": { type: "string", multiple: true } } });
+    const workers = values.workers === undefined ? 1 : Number(values.workers);
+    if (!Number.isInteger(workers) || workers < 1 || workers > MOST_WORKERS) throw new SetupError(`--workers: wanted 1 to ${MOST_WORKERS}, found ${values.workers}.`);
     const port = values.port === undefined ? null : Number(values.port);
     if (port !== null && (!Number.isInteger(port) || port < 1 || port > 65_535)) throw new SetupError(`--port: wanted 1 to 65535, found ${values.port}.`);
-    return { port, empty: values.empty === true };
+    return { port, empty: values.empty === true, workers, outRoots: (values["out-root"] ?? []).map(outRoot) };
   } catch (error) {
     if (error instanceof SetupError) throw error;
     throw new SetupError(`start: ${error instanceof Error ? error.message.split(". ")[0] : String(error)}.`);
   }
+}
+
+function outRoot(path: string): string {
+  const found = statSync(path, { throwIfNoEntry: false });
+  if (!found?.isDirectory()) throw new SetupError(`--out-root: wanted a folder that is there, found "${path}".`);
+  return realpathSync(path);
 }
 
 async function choosePort(asked: number | null): Promise<number> {
@@ -93,12 +114,16 @@ async function main(): Promise<void> {
   const store = openStore(environment);
   await migrateStore(store, root);
   await shipBriefs(store);
+  // The lock of this data folder is ours, so whatever worked on it before is dead.
+  const instance = `${hostname()} ${dataDir}`;
+  await buryInstance(store.db, instance);
+  await store.files.clearParts();
   const loadsDemo = !options.empty && (await getSetting(store.db, "demo")) === null;
   if (loadsDemo) await addJob(store.db, "demo", "demo", PRIORITY.demo);
   await store.db.execute(sql`select 1`);
   await store.pool.end();
 
-  const env = { ...process.env, NODE_ENV: "production" as const, NEXT_TELEMETRY_DISABLED: "1", ZUMBREL_DATA: dataDir, ZUMBREL_DATABASE: database.url, ZUMBREL_PORT: String(port) };
+  const env = { ...process.env, NODE_ENV: "production" as const, NEXT_TELEMETRY_DISABLED: "1", ZUMBREL_DATA: dataDir, ZUMBREL_DATABASE: database.url, ZUMBREL_PORT: String(port), ZUMBREL_INSTANCE: instance, ZUMBREL_OUT_ROOTS: JSON.stringify(options.outRoots) };
   const begin = (name: string) =>
     new Promise<void>((resolve) => {
       const child = fork(join(root, ".build", `${name}.mjs`), [], { cwd: root, env, stdio: ["ignore", "ignore", "inherit", "ipc"] });
@@ -110,7 +135,7 @@ async function main(): Promise<void> {
         void stop(1);
       });
     });
-  await Promise.all([begin("web"), begin("worker")]);
+  await Promise.all([begin("web"), ...Array.from({ length: options.workers }, () => begin("worker"))]);
   say(`Zumbrel is at ${address}  (Ctrl-C stops it)`);
   if (loadsDemo) {
     const kept = existsSync(join(demoFolder(dataDir), "done"));

@@ -1,17 +1,29 @@
-/** The background process: takes jobs from the queue, two at a time, one decoder thread each. */
+/** The background process: takes jobs from the queue, two at a time, one decoder thread each. Several share one database. */
+import { EventEmitter } from "node:events";
+import { hostname } from "node:os";
 import { Logger, run, type TaskList } from "graphile-worker";
 import { z } from "zod";
 import { choiceSchema } from "@/core/search";
 import { oneThreadEach } from "@/imaging/threads";
-import { trimTrials } from "@/store/queries/trials";
+import { tidy } from "@/store/queries/storage";
+import { addLostJobs, beat, DeathWatch, healClock, signOff } from "@/store/queries/workers";
 import { readEnvironment } from "@/store/env";
 import { openStore } from "@/store/store";
 import { loadDemo } from "./demo";
 import { makeLog } from "./log";
 import { make } from "./make";
 import { measure } from "./measure";
+import { freeBytes, resumeWhereSpace, ROOM } from "./space";
+import { share } from "./share";
 import { thumb } from "./thumb";
 import { trial, weigh } from "./weigh";
+
+const BEAT_MS = 5000;
+const LOOK_MS = 5000;
+/** A worker that does not beat for so long is dead. */
+const DEAD_AFTER_MS = 30_000;
+const LOST_MS = 60_000;
+const TIDY_MS = 600_000;
 
 const environment = readEnvironment();
 const log = makeLog("worker", environment.logLevel);
@@ -26,22 +38,24 @@ const task = (name: string, work: (id: string) => Promise<void>): TaskList[strin
   log.debug({ task: name, id, ms: Math.round(performance.now() - start) }, "done");
 };
 
-// Locks of a worker that was killed would hold its jobs for hours. On one machine only one worker runs, so every lock is such a one.
-await store.pool.query(
-  "select graphile_worker.force_unlock_workers(array_agg(distinct locked_by)) from graphile_worker._private_jobs where locked_by is not null having count(*) > 0",
-);
-
 const logger = new Logger(() => (level, message, meta) => (level === "error" ? log.error(meta ?? {}, message) : log.debug(message)));
-const common = { pgPool: store.pool, pollInterval: 1000, noHandleSignals: true, crontab: "", logger };
+// The queue's names for what runs here, so that their locks can be told from those of the dead.
+const ids = new Set<string>();
+const events = new EventEmitter();
+// Jobs are locked by the pool that a runner's workers belong to.
+events.on("pool:create", ({ workerPool }: { workerPool: { id: string } }) => ids.add(workerPool.id));
+const instance = process.env.ZUMBREL_INSTANCE ?? `${hostname()} ${process.pid}`;
+const common = { pgPool: store.pool, pollInterval: 1000, events, noHandleSignals: true, crontab: "", logger };
 const runner = await run({
   ...common,
   concurrency: 2,
   taskList: {
-    measure: task("measure", (id) => measure(store, id)),
+    measure: task("measure", async (id) => void (await measure(store, id))),
     make: task("make", (id) => make(store, id)),
     thumb: task("thumb", (id) => thumb(store, id)),
     demo: task("demo", () => loadDemo(store, process.cwd(), environment.dataDir)),
     weigh: task("weigh", (id) => weigh(store, id)),
+    share: task("share", (id) => share(store, id)),
   },
 });
 // Somebody waits in front of these: they do not queue behind encodes that take seconds.
@@ -57,16 +71,34 @@ const atOnce = await run({
   },
 });
 
-const trim = setInterval(() => void trimTrials(store).catch((error: unknown) => log.warn({ err: error }, "trimming the trials failed")), 600_000);
+const watch = new DeathWatch(store.db, DEAD_AFTER_MS);
+const quietly = (what: string, work: () => Promise<unknown>) => () => void work().catch((error: unknown) => log.warn({ err: error }, `${what} failed`));
+const signOn = quietly("signing on", () => beat(store.db, instance, [...ids]));
+signOn();
+const timers = [
+  setInterval(signOn, BEAT_MS),
+  setInterval(quietly("looking for dead workers", async () => {
+    const dead = await watch.look();
+    if (dead.length) log.warn({ workers: dead.length }, "jobs of dead workers are free again");
+    await healClock(store.db);
+    await resumeWhereSpace(store);
+  }), LOOK_MS),
+  setInterval(quietly("looking for lost jobs", async () => {
+    const again = (await freeBytes(store)) < ROOM ? 0 : await addLostJobs(store.db);
+    if (again) log.warn({ jobs: again }, "jobs that were given up are added again");
+  }), LOST_MS),
+  setInterval(quietly("tidying the store", () => tidy(store)), TIDY_MS),
+];
 let stopping = false;
 
 async function stop(): Promise<void> {
   if (stopping) return;
   stopping = true;
-  clearInterval(trim);
+  timers.forEach((timer) => clearInterval(timer));
   // A native encode cannot be broken off; its job is taken up again at the next start.
   setTimeout(() => process.exit(0), 2500).unref();
   await Promise.all([runner.stop(), atOnce.stop()]).catch(() => undefined);
+  await signOff(store.db, [...ids]).catch(() => undefined);
   process.exit(0);
 }
 

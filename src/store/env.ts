@@ -5,6 +5,7 @@ const schema = z.object({
   ZUMBREL_DATA: z.string().min(1),
   ZUMBREL_DATABASE: z.string().startsWith("postgres://"),
   ZUMBREL_PORT: z.coerce.number().int().min(1).max(65_535).default(4710),
+  ZUMBREL_OUT_ROOTS: z.string().default("[]").transform((text) => z.array(z.string().startsWith("/")).parse(JSON.parse(text))),
   ZUMBREL_LOG: z.enum(["debug", "info", "warn", "error", "silent"]).default("info"),
 });
 
@@ -12,6 +13,8 @@ export interface Environment {
   dataDir: string;
   database: string;
   port: number;
+  /** Folders of this machine that files may be put into. */
+  outRoots: string[];
   logLevel: string;
 }
 
@@ -21,6 +24,6 @@ export function readEnvironment(): Environment {
     const keys = parsed.error.issues.map((issue) => issue.path.join(".")).join(", ");
     throw new Error(`The environment lacks or has wrong ${keys}. Start Zumbrel with bin/zumbrel start.`);
   }
-  const { ZUMBREL_DATA, ZUMBREL_DATABASE, ZUMBREL_PORT, ZUMBREL_LOG } = parsed.data;
-  return { dataDir: ZUMBREL_DATA, database: ZUMBREL_DATABASE, port: ZUMBREL_PORT, logLevel: ZUMBREL_LOG };
+  const { ZUMBREL_DATA, ZUMBREL_DATABASE, ZUMBREL_PORT, ZUMBREL_OUT_ROOTS, ZUMBREL_LOG } = parsed.data;
+  return { dataDir: ZUMBREL_DATA, database: ZUMBREL_DATABASE, port: ZUMBREL_PORT, outRoots: ZUMBREL_OUT_ROOTS, logLevel: ZUMBREL_LOG };
 }

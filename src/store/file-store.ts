@@ -1,7 +1,7 @@
 /** Bytes on disk under their SHA-256: written to a temporary name, synced, renamed. */
 import { createHash, randomBytes } from "node:crypto";
 import { createReadStream } from "node:fs";
-import { mkdir, open, readFile, rename, stat, unlink } from "node:fs/promises";
+import { mkdir, open, readdir, readFile, rename, stat, unlink, type FileHandle } from "node:fs/promises";
 import { join } from "node:path";
 
 export interface Stored {
@@ -17,8 +17,34 @@ export class TooLargeError extends Error {
   }
 }
 
+/** Small pieces are written together: each write is a trip to another thread and back. */
+const GATHER = 1024 * 1024;
+
+async function* gathered(stream: Iterable<Uint8Array> | AsyncIterable<Uint8Array>): AsyncGenerator<Uint8Array[]> {
+  let pieces: Uint8Array[] = [];
+  let bytes = 0;
+  for await (const piece of stream) {
+    pieces.push(piece);
+    bytes += piece.length;
+    if (bytes < GATHER) continue;
+    yield pieces;
+    pieces = [];
+    bytes = 0;
+  }
+  if (pieces.length) yield pieces;
+}
+
+/** A write may take less than it is given. */
+async function writeAll(file: FileHandle, pieces: readonly Uint8Array[]): Promise<void> {
+  const wanted = pieces.reduce((sum, piece) => sum + piece.length, 0);
+  const { bytesWritten } = await file.writev(pieces);
+  if (bytesWritten === wanted) return;
+  const rest = Buffer.concat(pieces).subarray(bytesWritten);
+  await file.writeFile(rest);
+}
+
 export class FileStore {
-  constructor(private readonly root: string) {}
+  constructor(readonly root: string) {}
 
   path(sha256: string): string {
     if (!/^[0-9a-f]{64}$/.test(sha256)) throw new Error("not a SHA-256");
@@ -37,11 +63,13 @@ export class FileStore {
     const hash = createHash("sha256");
     let bytes = 0;
     try {
-      for await (const piece of stream) {
-        bytes += piece.length;
+      for await (const pieces of gathered(stream)) {
+        for (const piece of pieces) {
+          bytes += piece.length;
+          hash.update(piece);
+        }
         if (bytes > limit) throw new TooLargeError(limit);
-        hash.update(piece);
-        await file.writeFile(piece);
+        await writeAll(file, pieces);
       }
       await file.sync();
     } catch (error) {
@@ -55,6 +83,33 @@ export class FileStore {
     await mkdir(join(this.root, sha256.slice(0, 2)), { recursive: true });
     await rename(temporary, path);
     return { sha256, bytes };
+  }
+
+  /** Streams to a file that is no part of the store; whoever asks takes it away. Nothing is left behind when the stream breaks off. */
+  async temporary(stream: AsyncIterable<Uint8Array>, limit: number): Promise<string> {
+    await mkdir(join(this.root, "part"), { recursive: true });
+    const path = join(this.root, "part", randomBytes(12).toString("hex"));
+    const file = await open(path, "wx", 0o600);
+    let bytes = 0;
+    try {
+      for await (const pieces of gathered(stream)) {
+        bytes += pieces.reduce((sum, piece) => sum + piece.length, 0);
+        if (bytes > limit) throw new TooLargeError(limit);
+        await writeAll(file, pieces);
+      }
+    } catch (error) {
+      await file.close();
+      await unlink(path).catch(() => undefined);
+      throw error;
+    }
+    await file.close();
+    return path;
+  }
+
+  /** Takes away what interrupted streams have left behind, when nothing else writes here. */
+  async clearParts(): Promise<void> {
+    const folder = join(this.root, "part");
+    for (const name of await readdir(folder).catch(() => [])) await unlink(join(folder, name)).catch(() => undefined);
   }
 
   read(sha256: string): Promise<Buffer> {

@@ -3,23 +3,28 @@ import { sql } from "drizzle-orm";
 import type { Choice } from "@/core/search";
 import type { Executor } from "./store";
 
-export type Task = "measure" | "make" | "thumb" | "demo" | "weigh";
+export type Task = "measure" | "make" | "thumb" | "demo" | "weigh" | "share" | "collect";
 
 /** Lower runs first. */
-export const PRIORITY = { make: 0, thumb: 5, inSight: 20, measure: 60, demo: 10, weigh: 15 } as const;
+export const PRIORITY = { make: 0, thumb: 5, inSight: 20, measure: 60, demo: 10, weigh: 15, share: 3, collect: 90 } as const;
 
-export async function addJob(db: Executor, task: Task, id: string, priority: number): Promise<void> {
-  await db.execute(
-    sql`select graphile_worker.add_job(${task}, payload := ${JSON.stringify({ id })}::json, job_key := ${`${task}:${id}`}, priority := ${priority}, max_attempts := 5)`,
-  );
-}
+export const addJob = (db: Executor, task: Task, id: string, priority: number): Promise<void> => addJobs(db, task, [id], priority);
 
+/** How often a job is offered that a worker takes at the very moment when it is replaced. */
+const TRIES = 8;
+
+/** One job an id; what waits already is moved to the new priority, what is under way is followed by another. */
 export async function addJobs(db: Executor, task: Task, ids: readonly string[], priority: number): Promise<void> {
-  if (!ids.length) return;
-  await db.execute(
-    sql`select graphile_worker.add_job(${task}, payload := json_build_object('id', t.id), job_key := ${`${task}:`} || t.id, priority := ${priority}::int, max_attempts := 5)
-        from jsonb_array_elements_text(${JSON.stringify(ids)}::jsonb) as t(id)`,
-  );
+  let left = [...ids];
+  for (let n = 0; left.length && n < TRIES; n += 1) {
+    const { rows } = await db.execute<{ id: string; job: string | null }>(
+      sql`select t.id, (graphile_worker.add_job(${task}, payload := json_build_object('id', t.id), job_key := ${`${task}:`} || t.id, priority := ${priority}::int, max_attempts := 5)).id as job
+          from jsonb_array_elements_text(${JSON.stringify(left)}::jsonb) as t(id)`,
+    );
+    // A job that was taken between the queue's two looks at it is neither replaced nor followed: no job comes back, so it is added again.
+    left = rows.filter((row) => row.job === null).map((row) => row.id);
+  }
+  if (left.length) throw new Error(`the queue did not take ${left.length} jobs`);
 }
 
 /** A trial that somebody has asked for; these have workers of their own, so that a long encode does not hold them up. */

@@ -3,8 +3,10 @@
  * An assignment is (photo in a batch × immutable brief revision × frame); a run has items,
  * each a snapshot of an assignment. What undo reaches is deleted softly.
  */
+import { sql } from "drizzle-orm";
 import { bigint, boolean, doublePrecision, index, integer, jsonb, pgTable, primaryKey, text, timestamp, uniqueIndex, uuid } from "drizzle-orm/pg-core";
 import type { Brief, OutputFormat } from "@/core/brief";
+import type { Limit, Offer, Traced, Tried } from "@/core/budget";
 import type { Shift } from "@/core/difference";
 import type { Frame, Geometry, Rect } from "@/core/frame";
 import type { Step, Verdict } from "@/core/plan";
@@ -22,7 +24,13 @@ export const workspaces = pgTable("workspaces", { id: id(), name: text("name").n
 const workspace = () => uuid("workspace_id").notNull().references(() => workspaces.id);
 
 /** Bytes on disk under their SHA-256. Who may see them is decided by the rows that refer to them. */
-export const files = pgTable("files", { sha256: text("sha256").primaryKey(), bytes: bytes("bytes").notNull(), createdAt: created() });
+export const files = pgTable("files", {
+  sha256: text("sha256").primaryKey(),
+  bytes: bytes("bytes").notNull(),
+  /** The bytes were given up; the row stays for what refers to it. */
+  gone: boolean("gone").notNull().default(false),
+  createdAt: created(),
+});
 
 export const briefs = pgTable("briefs", {
   id: id(),
@@ -47,6 +55,8 @@ export const batches = pgTable("batches", {
   name: text("name").notNull(),
   demo: boolean("demo").notNull().default(false),
   revisionId: uuid("revision_id").references(() => briefRevisions.id),
+  /** Messages that a limit on one message is shared out over. */
+  messages: integer("messages").notNull().default(1),
   createdAt: created(),
   deletedAt: deleted(),
 });
@@ -72,6 +82,8 @@ export const batchPhotos = pgTable(
     batchId: uuid("batch_id").notNull().references(() => batches.id),
     photoId: uuid("photo_id").notNull().references(() => photos.id),
     name: text("name").notNull(),
+    /** Where it lay below the folder that was brought in, parted by "/". */
+    folder: text("folder").notNull().default(""),
     /** A brief of its own; null where the batch's brief holds. */
     revisionId: uuid("revision_id").references(() => briefRevisions.id),
     /** Order in the batch: that in which the photos were given, however their uploads overtook each other. */
@@ -81,6 +93,15 @@ export const batchPhotos = pgTable(
   },
   (t) => [uniqueIndex("batch_photos_same").on(t.batchId, t.photoId), index("batch_photos_order").on(t.batchId, t.position)],
 );
+
+/** `trials` is null where only what can be told without any is wanted. */
+export interface TraceWanted {
+  side: number | null;
+  trials: { level: number; qualities: number[] } | null;
+}
+
+/** own: as if it were alone. cannot: the whole is too large, and why. */
+export type ShareTarget = { kind: "own" } | { kind: "set"; setting: Setting | null; geometry: Geometry; told: string[] } | { kind: "cannot"; why: string };
 
 /** What a finished measurement says about an assignment. */
 export interface Measured {
@@ -122,12 +143,52 @@ export const assignments = pgTable(
     accepted: boolean("accepted").notNull().default(false),
     /** Of all frames of a photo under a revision the one in use. */
     current: boolean("current").notNull().default(true),
+    /** What is known of it for sharing a limit on the whole, by the common long side that was tried ("all": none). */
+    traced: jsonb("traced").$type<Record<string, Traced>>(),
+    /** Trials that the sharing waits for. */
+    wanted: jsonb("wanted").$type<TraceWanted>(),
+    /** What the sharing has settled; its file is made from this. */
+    share: jsonb("share").$type<ShareTarget>(),
     measured: jsonb("measured").$type<Measured>(),
     verdict: jsonb("verdict").$type<Verdict>(),
     createdAt: created(),
     deletedAt: deleted(),
   },
   (t) => [uniqueIndex("assignments_same").on(t.batchPhotoId, t.revisionId, t.frameKey)],
+);
+
+/** A limit on the whole, and how it was shared out among the photos under a brief. */
+export interface ShareState {
+  limit: Limit;
+  /** settling: trials are being made. own: nothing binds. shared: all end at one difference. cannot: see `why`. */
+  state: "settling" | "own" | "shared" | "cannot";
+  /** Photos that take part, and how many of them wait for a trial. */
+  photos: number;
+  waiting: number;
+  /** The visible difference that all end at, about; null where nothing binds or nothing is settled. */
+  level: number | null;
+  /** The common long side that was chosen; null for as many pixels as the brief allows. */
+  side: number | null;
+  /** Bytes of the whole as it is counted, foretold until all files are made. */
+  total: number | null;
+  why: string | null;
+  offers: Offer[];
+  /** Files made as if alone were too large together, so the limit binds. */
+  binds: boolean;
+  /** The sides that were tried, in order. */
+  tried: Tried[];
+  /** Equal for equal photos, frames, choices and limits. */
+  key: string;
+}
+
+export const shares = pgTable(
+  "shares",
+  {
+    batchId: uuid("batch_id").notNull().references(() => batches.id),
+    revisionId: uuid("revision_id").notNull().references(() => briefRevisions.id),
+    state: jsonb("state").$type<ShareState>().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.batchId, t.revisionId] })],
 );
 
 /** A planned picture that was looked at. The key is a hash of photo, geometry, colour and engine, not of the brief. */
@@ -167,12 +228,27 @@ export const runs = pgTable("runs", {
   batchId: uuid("batch_id").notNull().references(() => batches.id),
   /** The batch's brief; each item keeps the one that it was made under. */
   revisionId: uuid("revision_id").references(() => briefRevisions.id),
+  /** Order in which runs were begun: a clock may be set back. */
+  seq: integer("seq").notNull().generatedAlwaysAsIdentity(),
+  /** A name for lists: that of the batch and of the brief, as they were. */
+  title: text("title").notNull().default(""),
+  /** The limit on the whole that it was made under. */
+  limit: jsonb("limit").$type<Limit>(),
   createdAt: created(),
+  /** When work on it was last taken up, and how many items were finished then: time left is worked out from there. */
+  resumedAt: timestamp("resumed_at", { withTimezone: true }).notNull().defaultNow(),
+  finishedThen: integer("finished_then").notNull().default(0),
+  pausedAt: timestamp("paused_at", { withTimezone: true }),
+  /** Why it pauses where nobody asked for it. */
+  pauseReason: text("pause_reason"),
+  cancelledAt: timestamp("cancelled_at", { withTimezone: true }),
   finishedAt: timestamp("finished_at", { withTimezone: true }),
+  /** Its files were given up; the record stays. */
+  filesDeletedAt: timestamp("files_deleted_at", { withTimezone: true }),
   deletedAt: deleted(),
 });
 
-export type ItemState = "waiting" | "done" | "failed";
+export type ItemState = "waiting" | "done" | "failed" | "cancelled";
 
 /** A snapshot of an assignment: what it says does not change when the brief or the frame is edited later. */
 export interface ItemSnapshot {
@@ -183,8 +259,13 @@ export interface ItemSnapshot {
   before: Facts;
   n: number;
   choice?: Choice;
-  /** A folder of the run that the file goes into. */
+  share?: ShareTarget;
+  /** A folder of the run that the file goes into: one a setting where several are compared, else that of the photo. */
   folder?: string;
+  /** Several settings of one photo. */
+  compared?: boolean;
+  /** The name that was shown before the run, with its folder. */
+  plannedName?: string;
 }
 
 export const runItems = pgTable(
@@ -199,9 +280,11 @@ export const runItems = pgTable(
     error: text("error"),
     outputSha256: text("output_sha256").references(() => files.sha256),
     outputName: text("output_name"),
+    /** Visible difference of the file. */
+    difference: doublePrecision("difference"),
     finishedAt: timestamp("finished_at", { withTimezone: true }),
   },
-  (t) => [uniqueIndex("run_items_same").on(t.runId, t.assignmentId)],
+  (t) => [uniqueIndex("run_items_same").on(t.runId, t.assignmentId), uniqueIndex("run_items_name").on(t.runId, sql`lower(${t.outputName})`), index("run_items_left").on(t.runId, t.state)],
 );
 
 export const proofs = pgTable("proofs", {
@@ -257,6 +340,7 @@ export type EditChange =
   /** Briefs of single rows, and of the batch where that changes too. */
   | { kind: "rows"; batch: { before: string | null; after: string | null } | null; rows: Record<string, { before: string | null; after: string | null }> }
   | { kind: "remove"; batchPhotoIds: string[] }
+  | { kind: "messages"; before: number; after: number }
   | { kind: "frame"; batchPhotoId: string; revisionId: string; before: FrameState; after: FrameState }
   | { kind: "choice"; rows: { batchPhotoId: string; revisionId: string; before: FrameState; after: FrameState }[] };
 
@@ -279,6 +363,15 @@ export const edits = pgTable(
   },
   (t) => [index("edits_batch").on(t.batchId, t.seq)],
 );
+
+/** Background workers that are alive: each counts its beats, so that a clock that is set back kills nobody. */
+export const workers = pgTable("workers", {
+  /** The queue's name for it: what it has locked. */
+  id: text("id").primaryKey(),
+  /** The launcher that started it. */
+  instance: text("instance").notNull(),
+  beat: bigint("beat", { mode: "number" }).notNull().default(0),
+});
 
 /** Facts about this installation, such as that the demo was loaded. */
 export const settings = pgTable("settings", { key: text("key").primaryKey(), value: jsonb("value").notNull() });

@@ -14,6 +14,7 @@ export interface Store {
   db: Database;
   pool: pg.Pool;
   files: FileStore;
+  dataDir: string;
 }
 
 export function openStore(environment: Pick<Environment, "database" | "dataDir">): Store {
@@ -21,5 +22,5 @@ export function openStore(environment: Pick<Environment, "database" | "dataDir">
   // An idle connection that breaks must not end the process; the next query says what is wrong.
   pool.on("error", () => undefined);
   pool.on("connect", (client) => client.on("error", () => undefined));
-  return { pool, db: drizzle(pool, { schema }), files: new FileStore(join(environment.dataDir, "files")) };
+  return { pool, db: drizzle(pool, { schema }), files: new FileStore(join(environment.dataDir, "files")), dataDir: environment.dataDir };
 }

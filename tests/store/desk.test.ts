@@ -11,6 +11,7 @@ import { createBatch, getBatch, listBatches, listRows, putDemoAway } from "@/sto
 import { createBrief, listBriefs, reviseBrief, type Revision } from "@/store/queries/briefs";
 import { editState, makeEdit, stepEdit } from "@/store/queries/edits";
 import { latestRun, startRun } from "@/store/queries/runs";
+import { collectFiles } from "@/store/queries/storage";
 import { trimTrials } from "@/store/queries/trials";
 import { localWorkspace } from "@/store/queries/workspace";
 import { files, photos, runItems, trials } from "@/store/schema";
@@ -152,7 +153,7 @@ describe("runs", () => {
     // All at once, each twice, as a queue does after a crash.
     await Promise.all([...items, ...items].map((item) => make(store, item.id)));
     const run = (await latestRun(store.db, batchId))!;
-    expect(run).toMatchObject({ id: runId, finished: true });
+    expect(run.row).toMatchObject({ id: runId, finishedAt: expect.any(Date) });
     expect(run.items.map((i) => [i.state, i.ok])).toEqual([["done", true], ["done", true]]);
     // Names that differ only in case would meet on some file systems.
     expect(new Set(run.items.map((i) => i.outputName!.toLowerCase())).size).toBe(2);
@@ -172,7 +173,7 @@ describe("runs", () => {
     const run = (await latestRun(store.db, batchId))!;
     expect(run.items.map((i) => i.state)).toEqual(["done", "failed"]);
     expect(run.items[1].error).toBeTruthy();
-    expect(run.finished).toBe(true);
+    expect(run.row.finishedAt).not.toBeNull();
   });
 
   it("start nothing where no photo can meet the brief", async () => {
@@ -184,7 +185,8 @@ describe("storage", () => {
   it("gives up trials beyond the cap, never originals or outputs", async () => {
     await bringIn(store, workspace, batchId, "a.jpg", await jpegPhoto(600, 800, 21));
     await measure(store, (await rows())[0].assignmentId!);
-    const removed = await trimTrials(store, 0, "0 seconds");
+    await trimTrials(store, 0);
+    const removed = (await collectFiles(store, "7 days", "0 seconds")).files;
     expect(removed).toBeGreaterThan(0);
     const [row] = await rows();
     expect(await store.files.has(row.sha256)).toBe(true);

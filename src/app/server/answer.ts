@@ -39,13 +39,14 @@ function statusOf(error: unknown): number {
   if (error instanceof z.ZodError) return 400;
   const name = error instanceof Error ? error.name : "";
   if (name === "TooLargeError") return 413;
+  if (name === "NotSharedError") return 409;
   if (name === "PhotoError" || name === "ContainerError" || name === "BriefError") return 422;
   if ((error as NodeJS.ErrnoException | null)?.code === "ENOSPC") return 507;
   return 500;
 }
 
-function wordsOf(error: unknown): string {
-  if (error instanceof RequestError || error instanceof BriefError || (error instanceof Error && error.name === "TooLargeError")) return error.message;
+export function wordsOf(error: unknown): string {
+  if (error instanceof RequestError || error instanceof BriefError || (error instanceof Error && ["TooLargeError", "NotSharedError"].includes(error.name))) return error.message;
   if (error instanceof z.ZodError) return `The request is wrong: ${error.issues[0].path.join(".")} ${error.issues[0].message}.`;
   return statusOf(error) === 500 ? "Something went wrong here; nothing was changed. Try again." : sentence(error);
 }

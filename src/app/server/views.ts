@@ -1,7 +1,7 @@
 /** From rows of the database to what a page shows. Estimates are worked out here, from the core alone. */
 import { heldBy, refusal, resolveBrief, type Brief, type OutputFormat, type ResolvedBrief } from "@/core/brief";
 import { aimedSize, askedPpi, AUTO, planGeometry, type Frame, type Geometry } from "@/core/frame";
-import { outputName } from "@/core/names";
+import { planNames } from "@/core/names";
 import { allowedFormats, passSteps, planSteps, reasonsToEncode, verdictOf } from "@/core/plan";
 import type { Facts } from "@/core/proof";
 import { aboutBytes } from "@/core/search";
@@ -9,6 +9,8 @@ import { revisionsWithShelf } from "@/store/queries/briefs";
 import { listRows, type BatchRow } from "@/store/queries/batches";
 import { editState } from "@/store/queries/edits";
 import { latestRun, type ItemRow } from "@/store/queries/runs";
+import { runProgress } from "./progress";
+import { totalViews } from "./totals";
 import type { Database } from "@/store/store";
 import type { BatchView, BriefInUse, MadeView, RowView } from "@/ui/api/contract";
 
@@ -18,16 +20,35 @@ export async function batchView(db: Database, batch: BatchRow): Promise<BatchVie
   const [rows, run, edit] = await Promise.all([listRows(db, batch.id), latestRun(db, batch.id), editState(db, batch.id)]);
   const used = await briefsInUse(db, batch.revisionId, rows);
   const made = new Map(run?.items.map((item) => [item.assignmentId, item]));
-  const count = (state: string) => run?.items.filter((item) => item.state === state).length ?? 0;
+  const views = rows.map((row) => {
+    const item = made.get(row.assignmentId ?? "") ?? null;
+    // What was made for another share of the whole is not this file.
+    const same = item && !run?.row.filesDeletedAt && JSON.stringify(item.share ?? null) === JSON.stringify(row.share ?? null);
+    return rowView(row, (row.revisionId && used.get(row.revisionId)) || null, same ? item : null);
+  });
   return {
     id: batch.id,
     name: batch.name,
     brief: batch.revisionId ? (used.get(batch.revisionId)?.view ?? null) : null,
     briefs: [...used.values()].map(({ view }) => view).filter((view) => view.rows > 0 || view.revisionId === batch.revisionId),
-    rows: rows.map((row, i) => rowView(row, i + 1, (row.revisionId && used.get(row.revisionId)) || null, made.get(row.assignmentId ?? "") ?? null)),
+    rows: named(rows, views, used),
     ...edit,
-    run: run ? { id: run.id, total: run.items.length, done: count("done"), failed: count("failed"), finished: run.finished, folders: run.folders } : null,
+    totals: await totalViews(db, batch, [...used.values()].map(({ view }) => view), rows),
+    run: run ? runProgress(run.row, run.items, run.folders) : null,
   };
+}
+
+/** The names that the files will get: those of the whole batch at once, since no two may be alike. */
+function named(rows: readonly StoredRow[], views: RowView[], used: ReadonlyMap<string, InUse>): RowView[] {
+  const wanted = views.flatMap((view, i) => {
+    const use = view.revisionId && used.get(view.revisionId);
+    if (!use || !view.geometry) return [];
+    const format = (rows[i].measured?.format ?? allowedFormats(use.resolved, view.before)[0]) as OutputFormat;
+    const { width, height } = view.geometry;
+    return [{ id: view.id, pattern: use.resolved.names, folder: view.folder, source: view.name, n: i + 1, width, height, date: view.before.date, brief: use.view.body.name, format }];
+  });
+  const names = new Map(planNames(wanted).map((name) => [name.id, name]));
+  return views.map((view) => ({ ...view, outputName: names.get(view.id)?.path ?? null, nameNotes: names.get(view.id)?.notes ?? [] }));
 }
 
 interface InUse {
@@ -47,21 +68,21 @@ async function briefsInUse(db: Database, batchRevision: string | null, rows: rea
 }
 
 function madeView(item: ItemRow | null): MadeView | null {
-  if (!item) return null;
+  if (!item || item.state === "cancelled" || item.gone) return null;
   return {
     itemId: item.id, state: item.state, error: item.error, name: item.outputName, bytes: item.bytes,
     checks: item.checks ?? [], unchanged: item.unchanged ?? [], dropped: item.dropped ?? [], ok: item.ok === true,
   };
 }
 
-function rowView(row: StoredRow, n: number, use: InUse | null, item: ItemRow | null): RowView {
+function rowView(row: StoredRow, use: InUse | null, item: ItemRow | null): RowView {
   const common = {
     revisionId: row.revisionId, own: row.own !== null,
-    id: row.id, photoId: row.photoId, assignmentId: row.assignmentId, name: row.name, thumb: row.thumb, before: row.facts,
+    id: row.id, photoId: row.photoId, assignmentId: row.assignmentId, name: row.name, folder: row.folder, thumb: row.thumb, outputName: null, nameNotes: [], before: row.facts,
     frame: row.measured?.frame ?? row.frame ?? AUTO, screen: row.measured?.screen ?? null, made: madeView(item), notes: row.measured?.notes ?? [],
     difference: row.measured?.difference ?? null, cleanFrom: row.measured?.cleanFrom ?? null, choice: row.choice ?? null,
   };
-  const nothing = { geometry: null, figure: "none" as const, bytes: null, ppi: null, steps: [], checks: [], outputName: null };
+  const nothing = { geometry: null, figure: "none" as const, bytes: null, ppi: null, steps: [], checks: [] };
   if (!use) return { ...common, ...nothing, verdict: null };
   const { resolved, view: { body: brief, refusal: refused } } = use;
   if (refused) return { ...common, ...nothing, verdict: { state: "cannot", reason: refused } };
@@ -72,11 +93,11 @@ function rowView(row: StoredRow, n: number, use: InUse | null, item: ItemRow | n
     const geometry = m.geometry ?? geometryOf(resolved, row.facts, common.frame).geometry;
     const ppi = m.facts?.resolution?.[0] ?? null;
     const figure = m.error ? ("none" as const) : ("measured" as const);
-    return { ...common, geometry, figure, bytes: m.bytes, ppi, steps: m.steps, checks: m.checks, verdict, outputName: nameOf(brief, resolved, row, n, geometry, m.format) };
+    return { ...common, geometry, figure, bytes: m.bytes, ppi, steps: m.steps, checks: m.checks, verdict };
   }
   const { geometry, error } = geometryOf(resolved, row.facts, common.frame);
   if (!geometry) return { ...common, ...nothing, verdict: { state: "cannot", reason: error ?? "" } };
-  return { ...common, ...estimate(brief, resolved, row.facts, geometry, common.frame), verdict: null, outputName: nameOf(brief, resolved, row, n, geometry, null) };
+  return { ...common, ...estimate(brief, resolved, row.facts, geometry, common.frame), verdict: null };
 }
 
 function geometryOf(resolved: ResolvedBrief, facts: Facts, frame: Frame): { geometry: Geometry | null; error: string | null } {
@@ -100,10 +121,4 @@ function estimate(brief: Brief, resolved: ResolvedBrief, facts: Facts, geometry:
     encoding: { setting: null, format, bytes: null, about, told: [] },
   };
   return { geometry, figure: "about" as const, bytes: about, ppi, checks: [], steps: passes ? passSteps(input, facts.privateData.length === 0 && !brief.resolution && !brief.paper) : planSteps(input) };
-}
-
-function nameOf(brief: Brief, resolved: ResolvedBrief, row: StoredRow, n: number, geometry: Geometry | null, format: string | null): string | null {
-  if (!geometry) return null;
-  const kind = (format ?? allowedFormats(resolved, row.facts)[0]) as OutputFormat;
-  return outputName(resolved.names, { source: row.name, n, width: geometry.width, height: geometry.height, date: row.facts.date, brief: brief.name, format: kind });
 }

@@ -1,5 +1,5 @@
 /** A brief with its defaults filled in and its texts turned into numbers: what plan, search and proof work from. */
-import { parseLength, parseResolution, resolveByteRange, toInches, type ByteRange } from "../units";
+import { parseLength, parseResolution, resolveByteRange, toBytes, toInches, type ByteRange } from "../units";
 import type { Brief, ClauseKey, OutputFormat } from "./schema";
 
 export interface PixelRange {
@@ -42,6 +42,8 @@ export interface ResolvedBrief {
   sharpen: { for: "screen" | "print"; amount: number } | null;
   metadata: "keep" | "private" | "none";
   padding: "allow" | "never";
+  /** Of all files together, in bytes. */
+  total: { max: number; counted: "files" | "mail" } | null;
   names: string;
   wishes: ReadonlySet<ClauseKey>;
   /** The clauses that the brief states, defaults not among them. */
@@ -96,6 +98,7 @@ export function resolveBrief(brief: Brief): ResolvedBrief {
     enlarge: brief.enlarge ?? (wantsPixels ? "allow" : "never"),
     metadata: brief.metadata ?? "private",
     padding: brief.padding ?? "allow",
+    total: brief.total ? { max: toBytes(brief.total.max, "max"), counted: brief.total.counted ?? "files" } : null,
     names: brief.names ?? "{name}",
     wishes: new Set(brief.wishes ?? []),
     stated,

@@ -4,7 +4,7 @@ import { CLAUSE_KEYS, type Brief, type ClauseKey, type OutputFormat } from "./sc
 export const WRITABLE: readonly OutputFormat[] = ["jpeg", "png", "webp", "avif", "tiff", "gif", "bmp"];
 const CARRIED_OUT: ReadonlySet<ClauseKey> = new Set<ClauseKey>([
   "format", "pick", "width", "height", "longSide", "shortSide", "box", "sizes", "shape", "scale", "paper", "resolution", "fileSize", "quality",
-  "colour", "frame", "background", "enlarge", "sharpen", "metadata", "layers", "padding", "names",
+  "colour", "frame", "background", "enlarge", "sharpen", "metadata", "layers", "padding", "total", "names",
 ]);
 /** The order in which wishes are given up when a photo cannot have them all: the dearest last. */
 export const WISHES_GIVEN_UP: readonly ClauseKey[] = [

@@ -155,7 +155,7 @@ function where({ crop }: Geometry, seen: { width: number; height: number }): str
 
 function encodingSteps(encoding: Encoding, brief: ResolvedBrief): Step[] {
   const size = encoding.bytes !== null ? `${formatBytes(encoding.bytes)} measured` : `about ${formatBytes(encoding.about ?? 0)}, not measured yet`;
-  const limit = brief.fileSize.max !== null ? `, ceiling ${formatBytes(brief.fileSize.max)}` : ", no ceiling asked";
+  const limit = brief.fileSize.max !== null ? `, ceiling ${formatBytes(brief.fileSize.max)}` : brief.total ? "" : ", no ceiling asked";
   const steps: Step[] = [{ do: settingWords(encoding.setting, encoding.format), why: size + limit }];
   for (const told of encoding.told) {
     const [what, why] = told.split(/, because (.*)/s);

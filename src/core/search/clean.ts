@@ -2,6 +2,7 @@
  * Finds, along one arm of settings whose visible difference falls with a whole-number quality, the lowest quality that
  * stays within a limit. Works on the logarithm of the difference, whose curve is alike for all pictures.
  */
+import { highest, lowest, predictLog, type At } from "./along";
 import type { Picture, Setting, Weighed } from "./types";
 
 export interface CleanArm<S extends Setting> {
@@ -38,11 +39,6 @@ const NEAR_LIMIT = 0.97;
 /** Aimed at so much below the limit, in ln(difference): a miss above it is of no use. */
 const MARGIN = 0.012;
 
-interface At {
-  quality: number;
-  log: number;
-}
-
 export async function solveClean<S extends Setting & { quality: number | null }>({ picture, arm, limit, budget, first, known = [], near = NEAR_LIMIT }: CleanTask<S>): Promise<CleanResult<S>> {
   const made: Weighed<S>[] = [];
   const points: At[] = [];
@@ -73,40 +69,20 @@ const nearEnough = (found: Weighed | null, least: number) => found !== null && f
 /** The same arm, whose expectation follows what was measured on a sample of the picture. */
 export function asTried<S extends Setting & { quality: number | null }>(arm: CleanArm<S>, tried: readonly Weighed<S>[]): CleanArm<S> {
   const points = tried.map((trial) => ({ quality: trial.setting.quality ?? arm.highest, log: Math.log(Math.max(1e-4, trial.difference)) }));
-  return { ...arm, expect: (quality) => predict(arm, points, quality) };
+  return { ...arm, expect: (quality) => predictLog(arm.expect, points, quality) };
 }
 
 export async function weigh<S extends Setting>(picture: Picture, setting: S): Promise<Weighed<S>> {
   return { setting, bytes: await picture.encode(setting), difference: await picture.difference(setting) };
 }
 
-const lowest = (list: At[]) => list.sort((a, b) => a.quality - b.quality)[0] ?? null;
-const highest = (list: At[]) => list.sort((a, b) => b.quality - a.quality)[0] ?? null;
-
 /** The lowest quality that is predicted within the limit. */
 function at<S extends Setting>(arm: CleanArm<S>, points: readonly At[], wanted: number, from: number, to: number): number {
   let [low, high] = [from, to];
   while (low < high) {
     const middle = (low + high) >> 1;
-    if (predict(arm, points, middle) <= wanted) high = middle;
+    if (predictLog(arm.expect, points, middle) <= wanted) high = middle;
     else low = middle + 1;
   }
   return low;
-}
-
-/** The expected curve moved through the nearest point; tilted through the two nearest, on both sides where there are such. */
-function predict<S extends Setting>({ expect }: CleanArm<S>, points: readonly At[], quality: number): number {
-  const below = highest(points.filter((p) => p.quality <= quality));
-  const above = lowest(points.filter((p) => p.quality > quality));
-  if (below && above) {
-    const span = expect(above.quality) - expect(below.quality);
-    const share = span < 0 ? (expect(quality) - expect(below.quality)) / span : (quality - below.quality) / (above.quality - below.quality);
-    return below.log + share * (above.log - below.log);
-  }
-  const near = below ?? above;
-  if (!near) return expect(quality);
-  const others = points.filter((p) => p !== near);
-  const next = below ? highest(others) : lowest(others);
-  const tilt = next ? (near.log - next.log) / (expect(near.quality) - expect(next.quality)) : 1;
-  return near.log + Math.min(3, Math.max(0.3, tilt)) * (expect(quality) - expect(near.quality));
 }

@@ -82,6 +82,11 @@ class JpegSearch {
 
   async run(): Promise<SearchResult<JpegSetting>> {
     const { min, max, aim } = this.goal;
+    if (this.lowest === this.highest && min === null) {
+      // One quality is asked: nothing is left to be searched for.
+      const setting = { quality: this.highest, chroma: this.picture.flat || this.highest >= SURELY_FULL ? ("4:4:4" as const) : ("4:2:0" as const) };
+      if ((await this.encode(setting)) <= (max ?? Infinity)) return this.met(this.find(setting)!);
+    }
     if (aim === "clean") {
       const clean = await this.clean();
       if (clean && clean.bytes >= (min ?? 0) && clean.bytes <= (max ?? Infinity)) return this.met(clean);

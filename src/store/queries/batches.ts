@@ -8,6 +8,9 @@ import { addJobs, PRIORITY, removeJobs } from "../queue";
 import { assignments, batches, batchPhotos, files, photos, type FrameState } from "../schema";
 import type { Executor } from "../store";
 import { getRevision } from "./briefs";
+import { cancelRunsOf } from "./run-control";
+import { rememberFile } from "./files";
+import { touchShares } from "./shares";
 
 export interface BatchSummary {
   id: string;
@@ -39,17 +42,37 @@ export async function createBatch(db: Executor, workspaceId: string, name: strin
   return row.id;
 }
 
+/** Puts a batch away, with the runs that are still going; it can come back for a while. False where there is none. */
+export async function removeBatch(db: Executor, workspaceId: string, id: string): Promise<boolean> {
+  const [row] = await db.update(batches).set({ deletedAt: sql`now()` }).where(and(eq(batches.id, id), eq(batches.workspaceId, workspaceId), isNull(batches.deletedAt))).returning({ id: batches.id });
+  if (row) await cancelRunsOf(db, id);
+  return row !== undefined;
+}
+
+/** Brings a removed batch back. False where it is not there any more. */
+export async function restoreBatch(db: Executor, workspaceId: string, id: string): Promise<boolean> {
+  const [row] = await db.update(batches).set({ deletedAt: null }).where(and(eq(batches.id, id), eq(batches.workspaceId, workspaceId), sql`${batches.deletedAt} is not null`)).returning({ id: batches.id });
+  if (row) await assignAll(db, id);
+  return row !== undefined;
+}
+
+export async function renameBatch(db: Executor, batch: BatchRow, name: string): Promise<void> {
+  await db.update(batches).set({ name }).where(eq(batches.id, batch.id));
+}
+
 export interface BatchRow {
   id: string;
   workspaceId: string;
   name: string;
   revisionId: string | null;
+  /** Messages that a limit on one message is shared out over. */
+  messages: number;
 }
 
 /** Null where there is no such batch in the workspace. */
 export async function getBatch(db: Executor, workspaceId: string, id: string): Promise<BatchRow | null> {
   const [row] = await db
-    .select({ id: batches.id, workspaceId: batches.workspaceId, name: batches.name, revisionId: batches.revisionId })
+    .select({ id: batches.id, workspaceId: batches.workspaceId, name: batches.name, revisionId: batches.revisionId, messages: batches.messages })
     .from(batches)
     .where(and(eq(batches.id, id), eq(batches.workspaceId, workspaceId), isNull(batches.deletedAt)));
   return row ?? null;
@@ -69,6 +92,8 @@ export async function putDemoAway(db: Executor, workspaceId: string, demoPhotos:
 
 export interface NewPhoto {
   name: string;
+  /** Below the folder that was brought in, parted by "/". */
+  folder?: string;
   /** Photos of a batch are shown in this order; milliseconds since 1970 where nobody says. */
   position?: number;
   sha256: string;
@@ -76,25 +101,30 @@ export interface NewPhoto {
   facts: Facts;
 }
 
-/** Brings a stored file into a batch. The same bytes twice are one photo; a removed one comes back. */
-export async function addPhoto(db: Executor, batch: BatchRow, photo: NewPhoto): Promise<{ batchPhotoId: string; photoId: string; known: boolean }> {
-  await db.insert(files).values({ sha256: photo.sha256, bytes: photo.bytes }).onConflictDoNothing();
+/** Brings a stored file into a batch. The same bytes twice are one photo, under the name that came first; a removed one comes back. `here`: the batch had it. */
+export async function addPhoto(db: Executor, batch: BatchRow, photo: NewPhoto): Promise<{ batchPhotoId: string; photoId: string; here: boolean }> {
+  await rememberFile(db, photo);
   const [fresh] = await db
     .insert(photos)
     .values({ workspaceId: batch.workspaceId, sha256: photo.sha256, facts: photo.facts })
     .onConflictDoNothing()
     .returning({ id: photos.id });
   const [same] = await db.select({ id: photos.id }).from(photos).where(and(eq(photos.workspaceId, batch.workspaceId), eq(photos.sha256, photo.sha256)));
+  const [before] = await db.select({ id: batchPhotos.id }).from(batchPhotos).where(and(eq(batchPhotos.batchId, batch.id), eq(batchPhotos.photoId, same.id), isNull(batchPhotos.deletedAt)));
   const [placed] = await db
     .insert(batchPhotos)
-    .values({ batchId: batch.id, photoId: same.id, name: photo.name, position: photo.position ?? Date.now() })
+    .values({ batchId: batch.id, photoId: same.id, name: photo.name, folder: photo.folder ?? "", position: photo.position ?? Date.now() })
     .onConflictDoUpdate({ target: [batchPhotos.batchId, batchPhotos.photoId], set: { deletedAt: null } })
     .returning({ id: batchPhotos.id });
-  if (fresh) await addJobs(db, "thumb", [same.id], PRIORITY.thumb);
+  // One that comes back after its bytes were given up has lost its small picture too.
+  const [lost] = fresh
+    ? [fresh]
+    : await db.update(photos).set({ thumbSha256: null }).where(and(eq(photos.id, same.id), sql`exists (select 1 from files f where f.sha256 = ${photos.thumbSha256} and f.gone)`)).returning({ id: photos.id });
+  if (lost) await addJobs(db, "thumb", [same.id], PRIORITY.thumb);
   const [row] = await db.select({ own: batchPhotos.revisionId }).from(batchPhotos).where(eq(batchPhotos.id, placed.id));
   const revisionId = row.own ?? batch.revisionId;
   if (revisionId) await assign(db, batch.id, revisionId, null, placed.id);
-  return { batchPhotoId: placed.id, photoId: same.id, known: !fresh };
+  return { batchPhotoId: placed.id, photoId: same.id, here: before !== undefined };
 }
 
 const pixelClauses = (brief: Brief) => JSON.stringify([...PIXEL_CLAUSES.map((key) => brief[key]), brief.sizes, brief.box, brief.shape, brief.scale, brief.paper, brief.frame, brief.enlarge]);
@@ -134,6 +164,7 @@ export async function assign(db: Executor, batchId: string, revisionId: string, 
     await db.insert(assignments).values(values).onConflictDoNothing();
   }
   await addJobs(db, "measure", await unmeasured(db, batchId, revisionId, only), PRIORITY.measure);
+  if (now.body.total) await touchShares(db, batchId);
 }
 
 /** The missing assignments of every brief that a batch uses. */
@@ -203,6 +234,7 @@ export async function listRows(db: Executor, batchId: string) {
       id: batchPhotos.id,
       position: batchPhotos.position,
       name: batchPhotos.name,
+      folder: batchPhotos.folder,
       photoId: photos.id,
       sha256: photos.sha256,
       facts: photos.facts,
@@ -212,6 +244,7 @@ export async function listRows(db: Executor, batchId: string) {
       choice: assignments.choice,
       accepted: assignments.accepted,
       measured: assignments.measured,
+      share: assignments.share,
       revisionId: sql<string | null>`${briefOfRow}`,
       own: batchPhotos.revisionId,
     })

@@ -1,8 +1,9 @@
 /** Edits of a batch, with undo and redo. */
 import { and, asc, desc, eq, inArray } from "drizzle-orm";
-import { batchPhotos, edits, type EditChange } from "../schema";
+import { batches, batchPhotos, edits, type EditChange } from "../schema";
 import type { Executor } from "../store";
 import { assignAll, getBatch, setFrame, useRevision, useRowBriefs, type BatchRow } from "./batches";
+import { touchShares } from "./shares";
 
 type Side = "before" | "after";
 
@@ -24,11 +25,14 @@ async function apply(db: Executor, batch: BatchRow, change: EditChange, side: Si
     await setFrame(db, change.batchPhotoId, change.revisionId, change[side]);
   } else if (change.kind === "choice") {
     for (const row of change.rows) await setFrame(db, row.batchPhotoId, row.revisionId, row[side]);
+  } else if (change.kind === "messages") {
+    await db.update(batches).set({ messages: change[side] }).where(eq(batches.id, batch.id));
   } else {
     const deletedAt = side === "after" ? new Date() : null;
     await db.update(batchPhotos).set({ deletedAt }).where(and(eq(batchPhotos.batchId, batch.id), inArray(batchPhotos.id, change.batchPhotoIds)));
     if (side === "before") await assignAll(db, batch.id);
   }
+  await touchShares(db, batch.id);
 }
 
 /** What undo and redo would do, in words; null where there is nothing. */

@@ -1,29 +1,27 @@
 /** The cache of trials: sizes stay in the database, bytes on disk up to a cap. */
-import { and, asc, eq, inArray, isNotNull, sql } from "drizzle-orm";
+import { and, asc, eq, isNotNull } from "drizzle-orm";
 import type { Shift } from "@/core/difference";
 import type { Rect } from "@/core/frame";
 import { settingKey, type Setting } from "@/core/search";
-import { files, plannedPictures, trials } from "../schema";
+import { plannedPictures, trials } from "../schema";
 import type { Store } from "../store";
+import { rememberFile } from "./files";
 
 /** Bytes of trials that are kept on disk. */
 const CAP = 2 * 1024 ** 3;
-/** Files younger than this are never collected: a job may be about to refer to them. */
-const GRACE = "1 hour";
-
 interface Judgement {
   difference: number;
   worst: Rect | null;
   shift: Shift;
 }
 
+const here = (picture: string, setting: string) => and(eq(trials.pictureKey, picture), eq(trials.settingKey, setting));
 const seen = { difference: trials.difference, worst: trials.worst, shift: trials.shift };
 const judgedOf = ({ difference, worst, shift }: { difference: number | null; worst: Rect | null; shift: Shift | null }): Judgement | null => (difference === null || !shift ? null : { difference, worst, shift });
 
 type Look = Omit<typeof plannedPictures.$inferSelect, "key" | "createdAt">;
 
 export function trialStore({ db, files: disk }: Store) {
-  const here = (picture: string, setting: string) => and(eq(trials.pictureKey, picture), eq(trials.settingKey, setting));
   return {
     async look(key: string): Promise<Look | null> {
       const { flat, kernel, conversion, screen } = plannedPictures;
@@ -43,7 +41,7 @@ export function trialStore({ db, files: disk }: Store) {
     },
     async keep(key: string, setting: Setting, encoded: Uint8Array, ms: number) {
       const { sha256, bytes } = await disk.put(encoded);
-      await db.insert(files).values({ sha256, bytes }).onConflictDoNothing();
+      await rememberFile(db, { sha256, bytes });
       await db
         .insert(trials)
         .values({ pictureKey: key, settingKey: settingKey(setting), setting, bytes, sha256, ms })
@@ -55,29 +53,15 @@ export function trialStore({ db, files: disk }: Store) {
   };
 }
 
-/** Gives up the bytes of the trials used longest ago until the cap is kept, then removes files that no row needs. */
-export async function trimTrials(store: Store, cap = CAP, grace = GRACE): Promise<number> {
-  const { db, files: disk } = store;
+/** Gives up the bytes of the trials used longest ago until the cap is kept; the collector then finds their files unused. Bytes given up. */
+export async function trimTrials({ db }: Store, cap = CAP): Promise<number> {
   const rows = await db.select({ key: trials.pictureKey, setting: trials.settingKey, bytes: trials.bytes }).from(trials).where(isNotNull(trials.sha256)).orderBy(asc(trials.usedAt));
-  let kept = rows.reduce((sum, row) => sum + row.bytes, 0);
+  const all = rows.reduce((sum, row) => sum + row.bytes, 0);
+  let kept = all;
   for (const row of rows) {
     if (kept <= cap) break;
-    await db.update(trials).set({ sha256: null }).where(and(eq(trials.pictureKey, row.key), eq(trials.settingKey, row.setting)));
+    await db.update(trials).set({ sha256: null }).where(here(row.key, row.setting));
     kept -= row.bytes;
   }
-  return db.transaction(async (tx) => {
-    // One collector at a time, and none while a row is being written that names a file.
-    await tx.execute(sql`select pg_advisory_xact_lock(74201)`);
-    await tx.execute(sql`lock table files in share row exclusive mode`);
-    const unused = await tx.execute<{ sha256: string }>(sql`
-      select sha256 from files f where f.created_at < now() - ${grace}::interval
-        and not exists (select 1 from photos p where p.sha256 = f.sha256 or p.thumb_sha256 = f.sha256)
-        and not exists (select 1 from trials t where t.sha256 = f.sha256)
-        and not exists (select 1 from run_items i where i.output_sha256 = f.sha256)
-        and not exists (select 1 from assignments a where a.measured->>'outputSha256' = f.sha256)`);
-    const shas = unused.rows.map((row) => row.sha256);
-    if (shas.length) await tx.delete(files).where(inArray(files.sha256, shas));
-    for (const sha256 of shas) await disk.remove(sha256);
-    return shas.length;
-  });
+  return all - kept;
 }

@@ -4,7 +4,7 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { toast } from "sonner";
-import type { BatchView, DeskView, ShelfBrief } from "./contract";
+import type { BatchView, DeskView, RunDetail, RunView, ShelfBrief, StorageView } from "./contract";
 
 export class ServerError extends Error {}
 
@@ -28,6 +28,12 @@ export const useDesk = () => useQuery({ queryKey: ["desk"], queryFn: () => call<
 export const useBatch = (id: string | null) =>
   useQuery({ queryKey: ["batch", id], queryFn: () => call<BatchView>("GET", `batches/${id}`), enabled: id !== null, placeholderData: keepPreviousData });
 
+export const useRuns = () => useQuery({ queryKey: ["runs"], queryFn: () => call<{ runs: RunView[] }>("GET", "runs") });
+
+export const useRun = (id: string | null) => useQuery({ queryKey: ["runs", id], queryFn: () => call<RunDetail>("GET", `runs/${id}`), enabled: id !== null, placeholderData: keepPreviousData });
+
+export const useStorage = (enabled: boolean) => useQuery({ queryKey: ["storage"], queryFn: () => call<StorageView>("GET", "storage"), enabled });
+
 export const useShelf = () => useQuery({ queryKey: ["shelf"], queryFn: () => call<{ briefs: ShelfBrief[] }>("GET", "briefs") });
 
 /** A change on the server; failures are said, and what is shown is fetched anew. */
@@ -39,6 +45,10 @@ export function useChange<V>(change: (value: V) => Promise<unknown>) {
     onSettled: () => client.invalidateQueries(),
   });
 }
+
+const SOON_MS = 250;
+/** Waits so many times as long as the last fetch took. */
+const PEACE = 4;
 
 /** Keeps the queries fresh from the server's events: at most four times a second, and never before the last answer is there. */
 export function useEvents(): void {
@@ -52,12 +62,16 @@ export function useEvents(): void {
       const ids = stale;
       stale = new Set();
       const keys = ids.has("") ? [["batch"]] : [...ids].map((id) => ["batch", id]);
-      await Promise.all([["desk"], ["weigh"], ...keys].map((queryKey) => client.invalidateQueries({ queryKey })));
+      const start = performance.now();
+      await Promise.all([["desk"], ["weigh"], ["runs"], ...keys].map((queryKey) => client.invalidateQueries({ queryKey })));
+      // A batch of thousands takes longer to fetch: the more so, the longer it is left in peace.
+      pause = Math.max(SOON_MS, (performance.now() - start) * PEACE);
       timer = null;
       if (stale.size) later();
     };
+    let pause = SOON_MS;
     const later = () => {
-      if (!closed) timer ??= setTimeout(() => void refresh(), 250);
+      if (!closed) timer ??= setTimeout(() => void refresh(), pause);
     };
     source.onmessage = (event: MessageEvent<string>) => {
       const { batchId } = JSON.parse(event.data) as { batchId?: string | null };

@@ -1,8 +1,10 @@
 /** What the pages get from the server. */
 import type { Brief } from "@/core/brief";
 import type { OutputFormat } from "@/core/brief";
+import type { Limit, Offer } from "@/core/budget";
 import type { Shift } from "@/core/difference";
 import type { Frame, Geometry, Rect, Size } from "@/core/frame";
+import type { NameNote } from "@/core/names";
 import type { Step, Verdict } from "@/core/plan";
 import type { Check, Facts } from "@/core/proof";
 import type { Choice, Chroma, Setting } from "@/core/search";
@@ -19,6 +21,8 @@ export interface RowView {
   photoId: string;
   assignmentId: string | null;
   name: string;
+  /** Where it lay below the folder that was brought in, parted by "/"; empty for none. */
+  folder: string;
   /** The brief that it is held against. */
   revisionId: string | null;
   /** That brief is its own, not the batch's. */
@@ -46,8 +50,10 @@ export interface RowView {
   notes: string[];
   checks: Check[];
   verdict: Verdict | null;
-  /** How the file will be called. */
+  /** How the file will be called, with its folder. */
   outputName: string | null;
+  /** What is worth knowing of that name. */
+  nameNotes: NameNote[];
   /** What the newest run made of it under this brief and frame. */
   made: MadeView | null;
 }
@@ -56,6 +62,7 @@ export interface MadeView {
   itemId: string;
   state: "waiting" | "done" | "failed";
   error: string | null;
+  /** With its folder. */
   name: string | null;
   bytes: number | null;
   checks: Check[];
@@ -96,8 +103,112 @@ export interface BatchView {
   rows: RowView[];
   undo: string | null;
   redo: string | null;
-  /** `folders`: it made several settings, each into a folder of its own. */
-  run: { id: string; total: number; done: number; failed: number; finished: boolean; folders: boolean } | null;
+  /** Limits on the whole, by brief. */
+  totals: TotalView[];
+  /** The newest run. */
+  run: RunProgress | null;
+}
+
+export interface RunProgress {
+  id: string;
+  total: number;
+  done: number;
+  failed: number;
+  cancelled: number;
+  finished: boolean;
+  /** Why nothing is made at the moment: somebody asked for it, or the disk is full. */
+  paused: "asked" | "disk" | null;
+  /** About; null where nothing can be told yet. */
+  secondsLeft: number | null;
+  /** It made several settings, each into a folder of its own. */
+  folders: boolean;
+}
+
+/** A limit on the whole, and how it is shared out. */
+export interface TotalView {
+  revisionId: string;
+  limit: Limit;
+  state: "settling" | "own" | "shared" | "cannot";
+  photos: number;
+  /** Photos that wait for a trial. */
+  waiting: number;
+  level: number | null;
+  side: number | null;
+  /** Bytes of the whole as it is counted; null until that is known. */
+  bytes: number | null;
+  /** Bytes of files that the limit leaves. */
+  room: number;
+  /** Bytes of the photos as they are now, counted the same way. */
+  now: number;
+  why: string | null;
+  offers: Offer[];
+}
+
+/** What came of files that were brought in. */
+export interface BroughtIn {
+  added: number;
+  /** Photos that the batch had already. */
+  known: number;
+  /** Entries of a package that were not taken, with the reason; the first of them where there are many. */
+  refused: { name: string; why: string }[];
+  refusedCount: number;
+}
+
+export interface RunView {
+  id: string;
+  batchId: string;
+  title: string;
+  /** ISO 8601. */
+  at: string;
+  progress: RunProgress;
+  /** Bytes of the originals, and of the files that were made. */
+  before: number;
+  after: number;
+  /** Its files were given up. */
+  filesGone: boolean;
+}
+
+export interface RunItemView {
+  id: string;
+  source: string;
+  /** With its folder; null where nothing was made. */
+  name: string | null;
+  state: "waiting" | "done" | "failed" | "cancelled";
+  error: string | null;
+  before: Facts;
+  after: Facts | null;
+  bytes: number | null;
+  difference: number | null;
+  checks: Check[];
+  unchanged: string[];
+  dropped: string[];
+  ok: boolean | null;
+  photoId: string;
+}
+
+export interface RunDetail extends RunView {
+  limit: Limit | null;
+  /** The limit as a line of the proof; null where there is none, or nothing was made. */
+  total: Check | null;
+  items: RunItemView[];
+  onlyYou: string[];
+  /** Folders of the machine that files may be put into. */
+  outRoots: string[];
+  /** Messages that its files take as mail under its limit; 1 where there is no limit. */
+  messages: { files: number; bytes: number }[];
+}
+
+export interface StorageView {
+  originals: number;
+  runs: number;
+  ready: number;
+  trials: number;
+  leftovers: number;
+  /** Planned pictures, which can always be made again. */
+  planned: number;
+  total: number;
+  /** Bytes that the disk has left. */
+  free: number;
 }
 
 /** One encoding that was really made of the picture that is weighed. */

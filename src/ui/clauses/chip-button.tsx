@@ -2,7 +2,7 @@
 
 /** A clause as a chip that opens in place. */
 import { DropdownMenu, Popover } from "radix-ui";
-import { useState, type ReactNode } from "react";
+import { useRef, useState, type ReactNode } from "react";
 import type { Brief } from "@/core/brief";
 import { CHIPS, EDITABLE, isStated, isWished, receiversWords, USUAL, type Chip } from "./chips";
 import { ChipForm } from "./chip-form";
@@ -20,9 +20,9 @@ export function ChipButton(props: Props) {
   return (
     <ChipPopover {...props}>
       {words === null ? (
-        <Popover.Trigger className="press rounded-box border border-dashed border-[#9a9a98] px-2.5 py-1 hover:bg-wash data-[state=open]:border-plum">Add {chip.title.toLowerCase()}</Popover.Trigger>
+        <Popover.Trigger data-chip={chip.key} className="press rounded-box border border-dashed border-[#9a9a98] px-2.5 py-1 hover:bg-wash data-[state=open]:border-plum">Add {chip.title.toLowerCase()}</Popover.Trigger>
       ) : (
-        <Popover.Trigger className={`box px-2.5 py-1 hover:bg-wash data-[state=open]:border-plum ${isWished(brief, chip) ? "border-dashed" : ""}`}>
+        <Popover.Trigger data-chip={chip.key} className={`box px-2.5 py-1 hover:bg-wash data-[state=open]:border-plum ${isWished(brief, chip) ? "border-dashed" : ""}`}>
           <span className="mr-1 text-small text-second">{chip.title}</span> <span className="figures font-semibold">{words}</span>
           {isWished(brief, chip) && <span className="ml-1.5 text-tiny text-second">wished</span>}
           {receivers !== null && <span className="figures ml-1.5 text-tiny text-needs">asked {receivers}</span>}
@@ -30,6 +30,12 @@ export function ChipButton(props: Props) {
       )}
     </ChipPopover>
   );
+}
+
+/** A clause that was just said moves to its place in the row; the focus goes along, not back to the top of the page. */
+function focusChip(chip: Chip, event: Event) {
+  event.preventDefault();
+  document.querySelector<HTMLElement>(`[data-chip="${chip.key}"]`)?.focus();
 }
 
 interface PopoverProps extends Props {
@@ -40,6 +46,7 @@ interface PopoverProps extends Props {
 
 export function ChipPopover({ chip, brief, onSave, children, defaultOpen = false, onClose }: PopoverProps) {
   const [open, setOpen] = useState(defaultOpen);
+  const saved = useRef(false);
   const change = (next: boolean) => {
     setOpen(next);
     if (!next) onClose?.();
@@ -48,11 +55,12 @@ export function ChipPopover({ chip, brief, onSave, children, defaultOpen = false
     <Popover.Root open={open} onOpenChange={change}>
       {children}
       <Popover.Portal>
-        <Popover.Content align="start" sideOffset={6} aria-label={`${chip.title} of the brief`} className="box z-40 max-h-[70vh] w-[352px] overflow-y-auto border-plum p-4">
+        <Popover.Content align="start" sideOffset={6} aria-label={`${chip.title} of the brief`} className="box z-40 max-h-[70vh] w-[352px] overflow-y-auto border-plum p-4" onCloseAutoFocus={(event) => saved.current && focusChip(chip, event)}>
           <ChipForm
             chip={chip}
             brief={brief}
             onSave={(next, words) => {
+              saved.current = true;
               change(false);
               onSave(next, words);
             }}

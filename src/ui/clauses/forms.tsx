@@ -259,7 +259,25 @@ const sharpen: Kind = {
 };
 
 /** Forms by the key of their chip. Clauses that are only read and stored so far have none. */
-export const FORMS: Partial<Record<string, Kind>> = { format, pixels, sizes, box, shape, scale, fileSize, paper, resolution, quality, colour, sharpen, frame, enlarge, background, metadata, padding, names };
+const total: Kind = {
+  start: (brief) => ({ max: amount(brief.total?.max), counted: brief.total?.counted ?? "files" }),
+  read: (values) => {
+    if (values.max.trim() === "") throw new Error("Say a limit, or remove the clause.");
+    const max = /^[0-9.,\s]+$/.test(values.max) ? `${values.max.trim().replace(",", ".")}MB` : values.max.trim();
+    toBytes(max, "max");
+    return { total: { max, counted: values.counted === "mail" ? "mail" : "files" } };
+  },
+  Fields: ({ form }) => (
+    <fieldset>
+      <legend className="mb-2 font-semibold">All files together</legend>
+      <Field form={form} name="max" label="At most" autoFocus reading={(text) => formatBytes(toBytes(/^[0-9.,\s]+$/.test(text) ? `${text.trim().replace(",", ".")}MB` : text, "max"))} />
+      <Pick form={form} name="counted" label="Counted" options={[["files", "the files alone"], ["mail", "the whole message, as it is sent"]]} />
+      <p className="mt-2 text-small text-second">Inside a message files grow by about 37 %; that is counted. The limit is shared so that all photos end alike to the eye.</p>
+    </fieldset>
+  ),
+};
+
+export const FORMS: Partial<Record<string, Kind>> = { format, pixels, sizes, box, shape, scale, fileSize, total, paper, resolution, quality, colour, sharpen, frame, enlarge, background, metadata, padding, names };
 
 /** Checks typed clauses as a brief file would be. */
 export function checkClauses(brief: Brief): void {

@@ -11,6 +11,7 @@ import { DisagreementList } from "../clauses/disagreement-list";
 import { Button } from "../parts/button";
 import { PaperPixels } from "./paper-pixels";
 import { PasteWording } from "./paste-wording";
+import { TotalNote } from "./total-note";
 
 interface Props {
   batch: BatchView;
@@ -38,6 +39,7 @@ export function BriefStrip({ batch, briefs, row, chosen }: Props) {
   const save = (next: Brief, words: string) => edit.mutate({ brief: next, words, of: use?.revisionId ?? null });
   const note = use ? (use.refusal ?? resolveBrief(brief).fileSize.note) : null;
   const several = batch.briefs.length > 1;
+  const total = batch.totals.find((one) => one.revisionId === use?.revisionId) ?? null;
   return (
     <section aria-label="Brief" className="max-h-[44vh] overflow-y-auto border-b border-rule px-[18px] pt-3 pb-3">
       <div className="flex flex-wrap items-baseline gap-x-3">
@@ -72,6 +74,7 @@ export function BriefStrip({ batch, briefs, row, chosen }: Props) {
         {row && <PaperPixels key={`${row.id} ${use?.revisionId ?? ""}`} row={row} brief={brief} onSave={save} />}
       </div>
       <DisagreementList brief={brief} photo={row?.before ?? null} screen={row?.screen ?? null} onSave={save} />
+      {total && use && <TotalNote batch={batch} total={total} brief={brief} onSave={save} />}
       {note && (
         <p role="note" className="mt-2.5 border-l-[3px] border-needs bg-needs-wash px-3 py-1.5">
           {use?.refusal ? `This brief has clauses that are ${note}. Choose another brief or remove them.` : note}

@@ -5,6 +5,7 @@ import { useVirtualizer } from "@tanstack/react-virtual";
 import { useEffect, useMemo, useRef, type KeyboardEvent, type MouseEvent } from "react";
 import { formatName, resolveBrief, type Brief, type ClauseKey, type ResolvedBrief } from "@/core/brief";
 import { pixelGauge } from "@/core/gauge";
+import { nameNoteWords } from "@/core/names";
 import { formatBytes, formatPpi, formatSize, trimNumber } from "@/core/units";
 import { call, useChange } from "../api/client";
 import type { BatchView, RowView } from "../api/contract";
@@ -190,10 +191,10 @@ function useSight(batchId: string, rows: readonly RowView[]): void {
 }
 
 function PhotoCell({ row }: { row: RowView }) {
-  const second = row.made?.state === "done" ? `made: ${row.made.name}` : row.verdict?.state === "meets" && row.verdict.reason ? row.verdict.reason : firstStep(row);
+  const second = row.made?.state === "done" ? `made: ${row.made.name}` : row.nameNotes.some((note) => note.kind !== "pattern") ? nameNoteWords(row.nameNotes.find((note) => note.kind !== "pattern")!) : row.verdict?.state === "meets" && row.verdict.reason ? row.verdict.reason : firstStep(row);
   return (
     <>
-      <span className="block truncate font-semibold" title={row.name}>
+      <span className="block truncate font-semibold" title={row.folder ? `${row.folder}/${row.name}` : row.name}>
         {row.name}
       </span>
       <span className="block truncate text-small text-second" title={second}>

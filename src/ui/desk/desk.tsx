@@ -1,12 +1,12 @@
 "use client";
 
 /** The Desk: the whole job on one screen. */
-import { useCallback, useEffect, useMemo, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useDropzone } from "react-dropzone";
 import { toast } from "sonner";
 import { call, useBatch, useChange, useDesk, useEvents } from "../api/client";
 import type { RowView } from "../api/contract";
-import { useUploads } from "../api/upload";
+import { useUploads, type Arrival } from "../api/upload";
 import { Header } from "../parts/header";
 import { useRemembered } from "../parts/remembered";
 import { useStepKeys } from "../parts/step-keys";
@@ -38,6 +38,13 @@ function useChosenBatch(ids: string[] | null): [string | null, (id: string) => v
   return [valid, choose];
 }
 
+/** Browsers know this attribute; React's types do not. */
+const FOLDERS = { webkitdirectory: "" };
+
+function sayKnown({ known }: Arrival): void {
+  if (known) toast(known === 1 ? "One of these photos was here already; it is not taken twice." : `${known} of these photos were here already; they are not taken twice.`);
+}
+
 export function Desk() {
   useEvents();
   const desk = useDesk();
@@ -50,7 +57,8 @@ export function Desk() {
     setRowId(id);
     setMarked(marks);
   }, []);
-  const { uploads, bring, dismiss } = useUploads();
+  const { uploads, bring, dismiss } = useUploads(sayKnown);
+  const folder = useRef<HTMLInputElement>(null);
   const shown = batch && batch.id === batchId ? batch : null;
   const rows = shown?.rows ?? NO_ROWS;
   const row = rows.find((r) => r.id === rowId) ?? rows[0] ?? null;
@@ -89,10 +97,15 @@ export function Desk() {
         undo={shown?.undo ?? null}
         redo={shown?.redo ?? null}
         onStep={(direction) => stepEdit(direction)}
-        status={shown?.run && !shown.run.finished ? `Making files: ${shown.run.done + shown.run.failed} of ${shown.run.total}` : "Nothing running"}
+        status={shown?.run && !shown.run.finished ? `${shown.run.paused ? "Paused" : "Making files"}: ${shown.run.done + shown.run.failed} of ${shown.run.total}` : "Nothing running"}
       />
       <div className="grid min-h-0 grid-cols-[204px_minmax(0,1fr)_300px] grid-rows-[minmax(0,1fr)_auto] max-[1150px]:grid-cols-[160px_minmax(0,1fr)_252px]">
-        <BatchRail desk={desk.data ?? null} error={desk.error} chosen={batchId} onChoose={choose} uploads={uploads} onDismiss={dismiss} onOpen={drop.open} input={<input {...drop.getInputProps()} aria-label="Choose photos" />} />
+        <BatchRail desk={desk.data ?? null} error={desk.error} chosen={batchId} onChoose={choose} uploads={uploads} onDismiss={dismiss} onOpen={drop.open} onFolder={() => folder.current?.click()} input={
+          <>
+            <input {...drop.getInputProps()} aria-label="Choose photos" />
+            <input ref={folder} type="file" hidden multiple {...FOLDERS} aria-label="Choose a folder" onChange={(event) => { void accept([...(event.target.files ?? [])]); event.target.value = ""; }} />
+          </>
+        } />
         <main className={`grid min-h-0 min-w-0 grid-rows-[auto_minmax(0,1fr)] ${none ? "col-span-2" : ""}`}>
           {none && desk.data ? (
             <Welcome onOpen={drop.open} demoComing={desk.data.demoComing} />

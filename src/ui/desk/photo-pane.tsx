@@ -5,17 +5,17 @@ import { Download } from "lucide-react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
-import { clauseNames, type Brief } from "@/core/brief";
+import type { Brief } from "@/core/brief";
 import { CLEAN, PLAIN } from "@/core/difference/types";
-import { formatBytes, formatSize, trimNumber } from "@/core/units";
+import { formatSize, trimNumber } from "@/core/units";
 import { call, useChange } from "../api/client";
 import type { BatchView, DeskView, MadeView, RowView } from "../api/contract";
 import { Button } from "../parts/button";
-import { StateMark } from "../parts/state-mark";
 import { Checklist } from "./checklist";
 import { PartPicture } from "../picture/part-picture";
 import { FrameMap } from "./frame-map";
 import { RowBrief } from "./row-brief";
+import { ProofLines } from "../parts/proof-lines";
 import { rowState } from "./row-state";
 
 interface Props {
@@ -179,24 +179,7 @@ function ProofList({ made }: { made: MadeView }) {
           <Download size={14} aria-hidden /> Take it
         </a>
       </div>
-      <ul className="mt-1.5 space-y-1">
-        {made.checks.map((check) => (
-          <li key={check.clause} className="grid grid-cols-[16px_68px_1fr] items-start gap-1.5">
-            <span className="pt-0.5">
-              <StateMark small state={check.ok === false ? "cannot" : check.gaveWay ? "needs" : "meets"} />
-              <span className="sr-only">{check.ok === false ? "not met" : check.gaveWay ? "gave way" : "met"}</span>
-            </span>
-            <span className="text-small">{clauseNames[check.clause]}</span>
-            <span className="figures text-small">
-              <b>{check.found}</b>
-              <span className="block text-tiny text-second">asked: {check.asked}</span>
-            </span>
-          </li>
-        ))}
-      </ul>
-      {made.bytes !== null && made.checks.length === 0 && <p className="text-small">Nothing was asked that can be checked; the file weighs {formatBytes(made.bytes)}.</p>}
-      {made.dropped.length > 0 && <p className="mt-2 text-small text-second">Left out: {made.dropped.join(", ")}.</p>}
-      {made.unchanged.length > 0 && <p className="mt-2 text-small text-second">Not asked and unchanged: {made.unchanged.join("; ")}.</p>}
+      <ProofLines {...made} />
     </section>
   );
 }

@@ -1,59 +1,63 @@
 "use client";
 
 /** Totals, names, and the one button that says what it will do. */
-import { Download } from "lucide-react";
 import { formatBytes } from "@/core/units";
 import { call, useChange } from "../api/client";
-import type { BatchView } from "../api/contract";
+import type { BatchView, RowView, TotalView } from "../api/contract";
 import { Button } from "../parts/button";
-import { ProgressBar } from "../parts/progress-bar";
+import { Figure } from "../parts/figure";
+import { Gauge } from "../parts/gauge";
+import { WholePanel } from "../parts/whole-panel";
+import { RunGoing } from "../runs/run-progress";
+import { TakeAway } from "../runs/take-away";
+import { NamesPanel } from "./names-panel";
 import { rowState } from "./row-state";
+
+/** Bytes that a row's file has, or will have. */
+const bytesOf = (row: RowView): number => (row.made?.state === "done" ? row.made.bytes : row.bytes) ?? 0;
 
 export function RunBar({ batch }: { batch: BatchView }) {
   const { rows, run } = batch;
-  const start = useChange(() => call("POST", `batches/${batch.id}/runs`, {}));
+  const start = useChange((anew: boolean) => call("POST", `batches/${batch.id}/runs`, { anew }));
   const states = rows.map(rowState);
-  const able = rows.filter((row, i) => row.revisionId !== null && states[i].state !== "cannot");
+  const able = rows.filter((row, i) => row.revisionId !== null && (states[i].state !== "cannot" || row.made?.state === "failed"));
   const asked = batch.briefs.length > 0;
   const waiting = states.filter((s) => s.state === "needs").length;
-  const about = able.some((row) => row.figure === "about");
+  const about = able.some((row) => row.figure === "about" && row.made?.state !== "done");
   const before = rows.reduce((sum, row) => sum + row.before.bytes, 0);
-  const after = able.reduce((sum, row) => sum + ((row.made?.state === "done" ? row.made.bytes : row.bytes) ?? 0), 0);
-  const names = rows.find((row) => row.outputName)?.outputName ?? "–";
-  const made = rows.filter((row) => row.made?.state === "done").length;
+  const after = able.reduce((sum, row) => sum + bytesOf(row), 0);
+  const made = able.filter((row) => row.made?.state === "done");
+  const total = batch.totals.find((one) => one.revisionId === batch.brief?.revisionId) ?? batch.totals[0] ?? null;
+  const sharing = batch.totals.some((one) => one.state === "settling");
+  const tooLarge = batch.totals.some((one) => one.state === "cannot");
   const busy = run !== null && !run.finished;
-  const allMade = made > 0 && made === able.length;
+  const allMade = made.length > 0 && made.length === able.length;
   const files = (n: number) => `${n} ${n === 1 ? "file" : "files"}`;
+  const left = able.length - made.length;
+  const words = !asked ? "Say what is asked first" : tooLarge ? "Too large together" : sharing ? "Sharing the whole" : !able.length ? "Nothing can be made" : made.length && left < able.length ? `Make ${files(left)} more` : `Make ${files(able.length)}`;
+  const will = able.length && asked ? `${about ? "about " : ""}${formatBytes(after)}` : "–";
+  const mail = total?.limit.counted === "mail" ? { limit: total.limit.max * total.limit.messages, room: total.room, bytes: about ? null : total.bytes } : null;
   return (
     <footer aria-label="Run" className="col-span-2 col-start-2 flex h-[68px] items-center gap-7 border-t border-rule bg-sheet px-[18px] max-[1150px]:gap-4">
       <Figure title="Now" value={formatBytes(before)} />
-      <Figure title={allMade ? "After" : "Will be"} value={able.length && asked ? `${about ? "about " : ""}${formatBytes(after)}` : "–"} />
-      <Figure title={rows.length > 1 ? "Names, the first" : "Name"} value={names} grow />
-      {waiting > 0 && !allMade && <Figure title="Waiting for you" value={`${waiting} to look at`} />}
-      <div className="ml-auto flex items-center gap-3">
+      <WholePanel label={`What it comes to: ${will}`} before={before} after={after} files={able.length} about={about} mail={mail}>
+        {total ? <WholeFigure total={total} about={about} /> : <Figure title={allMade ? "After" : "Will be"} value={will} />}
+      </WholePanel>
+      <NamesPanel batch={batch} />
+      {waiting > 0 && !allMade && !busy && <Figure title="Waiting for you" value={`${waiting} to look at`} />}
+      <div className="ml-auto flex shrink-0 items-center gap-3">
         {busy ? (
-          <div role="status" className="w-56">
-            <span className="text-small">
-              {run.done + run.failed} of {files(run.total)} made
-            </span>
-            <ProgressBar label="Files made" value={run.done + run.failed} max={run.total} />
-          </div>
+          <RunGoing run={run} />
         ) : allMade && run ? (
           <>
-            <Button kind="quiet" disabled={start.isPending} onClick={() => start.mutate(undefined)}>
+            <Button kind="quiet" disabled={start.isPending} onClick={() => start.mutate(true)}>
               Make again
             </Button>
-            <a
-              href={made === 1 ? `/api/items/${rows.find((row) => row.made?.state === "done")!.made!.itemId}/file` : `/api/runs/${run.id}/zip`}
-              download
-              className="inline-flex h-11 items-center gap-2 rounded-box bg-plum px-5 text-[15px] font-semibold whitespace-nowrap text-white hover:bg-plum-deep"
-            >
-              <Download size={16} aria-hidden /> {made === 1 ? "Download the file" : `Download ${files(made)} as ZIP`}
-            </a>
+            <TakeAway runId={run.id} files={made.length} itemId={made[0].made!.itemId} messages={total?.limit.counted === "mail" ? total.limit.messages : 0} />
           </>
         ) : (
-          <Button kind="main" disabled={able.length === 0 || start.isPending || !asked} onClick={() => start.mutate(undefined)}>
-            {!asked ? "Say what is asked first" : able.length ? `Make ${files(able.length)}` : "Nothing can be made"}
+          <Button kind="main" disabled={able.length === 0 || start.isPending || !asked || sharing || tooLarge} onClick={() => start.mutate(false)}>
+            {words}
           </Button>
         )}
       </div>
@@ -61,13 +65,16 @@ export function RunBar({ batch }: { batch: BatchView }) {
   );
 }
 
-function Figure({ title, value, grow = false }: { title: string; value: string; grow?: boolean }) {
+/** The whole against its limit. */
+function WholeFigure({ total, about }: { total: TotalView; about: boolean }) {
+  const { limit, bytes } = total;
+  const max = limit.max * limit.messages;
+  const title = limit.counted === "files" ? "All files" : limit.messages > 1 ? `${limit.messages} messages` : "As one message";
+  const value = bytes === null ? `limit ${formatBytes(max)}` : `${about ? "about " : ""}${formatBytes(bytes)} of ${formatBytes(max)}`;
+  const tone = total.state === "cannot" ? "cannot" : bytes !== null && !about ? (bytes <= max ? "meets" : "cannot") : "open";
   return (
-    <div className={grow ? "min-w-0 shrink" : "shrink-0"}>
-      <span className="block text-tiny text-second">{title}</span>
-      <span className="figures block truncate text-[14px] font-semibold" title={value}>
-        {value}
-      </span>
-    </div>
+    <Figure title={title} value={value}>
+      <Gauge min={null} max={max} now={total.now} will={bytes} tone={tone} width={150} label={`now ${formatBytes(total.now)}, will be ${value}`} />
+    </Figure>
   );
 }

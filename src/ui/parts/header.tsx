@@ -10,7 +10,8 @@ interface Props {
   /** What undo and redo would do, in words; null where there is nothing. */
   undo: string | null;
   redo: string | null;
-  onStep: (direction: "undo" | "redo") => void;
+  /** Absent on screens without edits. */
+  onStep?: (direction: "undo" | "redo") => void;
   status: string;
   /** Further buttons of the screen. */
   children?: ReactNode;
@@ -19,6 +20,7 @@ interface Props {
 const SCREENS = [
   { href: "/", name: "Desk" },
   { href: "/briefs", name: "Briefs" },
+  { href: "/runs", name: "Runs" },
 ];
 
 export function Header({ undo, redo, onStep, status, children }: Props) {
@@ -49,12 +51,16 @@ export function Header({ undo, redo, onStep, status, children }: Props) {
       </p>
       <div className="flex gap-2">
         {children}
-        <Button disabled={!undo} onClick={() => onStep("undo")} title={undo ? `Undo ${undo}` : "Nothing to undo"} keyHint="Ctrl Z">
-          <Undo2 size={14} aria-hidden /> Undo
-        </Button>
-        <Button disabled={!redo} onClick={() => onStep("redo")} title={redo ? `Redo ${redo}` : "Nothing to redo"} aria-label="Redo">
-          <Redo2 size={14} aria-hidden />
-        </Button>
+        {onStep && (
+          <>
+            <Button disabled={!undo} onClick={() => onStep("undo")} title={undo ? `Undo ${undo}` : "Nothing to undo"} keyHint="Ctrl Z">
+              <Undo2 size={14} aria-hidden /> Undo
+            </Button>
+            <Button disabled={!redo} onClick={() => onStep("redo")} title={redo ? `Redo ${redo}` : "Nothing to redo"} aria-label="Redo">
+              <Redo2 size={14} aria-hidden />
+            </Button>
+          </>
+        )}
       </div>
     </header>
   );

@@ -1,8 +1,27 @@
-import { route } from "@/app/server/answer";
-import { requireBatch } from "@/app/server/batch";
-import { getStore } from "@/app/server/store";
+import { z } from "zod";
+import { readBody, RequestError, route } from "@/app/server/answer";
+import { changeBatch, requireBatch } from "@/app/server/batch";
+import { getStore, getWorkspace } from "@/app/server/store";
 import { batchView } from "@/app/server/views";
+import { removeBatch, renameBatch } from "@/store/queries/batches";
+import { announce } from "@/store/queue";
 
 export const dynamic = "force-dynamic";
 
 export const GET = route(async (_request, { id }) => batchView(getStore().db, await requireBatch(id)));
+
+const body = z.strictObject({ name: z.string().trim().min(1).max(200) });
+
+export const PUT = route(async (request, { id }) => {
+  const { name } = await readBody(request, body);
+  await changeBatch(id, (tx, batch) => renameBatch(tx, batch, name));
+});
+
+/** Puts the batch away, and ends its runs; it can come back. */
+export const DELETE = route(async (_request, { id }) => {
+  await requireBatch(id);
+  const { db } = getStore();
+  const workspaceId = await getWorkspace();
+  if (!(await db.transaction((tx) => removeBatch(tx, workspaceId, id)))) throw new RequestError(404, "This batch is no longer there. Choose another on the left.");
+  await announce(db, null);
+});

@@ -1,9 +1,14 @@
-import { RequestError, route } from "@/app/server/answer";
+import { z } from "zod";
+import { readBody, RequestError, route } from "@/app/server/answer";
 import { changeBatch } from "@/app/server/batch";
 import { startRun } from "@/store/queries/runs";
 
-export const POST = route(async (_request, { id }) => {
-  const runId = await changeBatch(id, (tx, batch) => startRun(tx, batch));
+const body = z.strictObject({ anew: z.boolean().optional() });
+
+/** Makes the files. What the last run has made in the same way is taken over, unless all is to be made anew. */
+export const POST = route(async (request, { id }) => {
+  const { anew } = await readBody(request, body);
+  const runId = await changeBatch(id, (tx, batch) => startRun(tx, batch, anew === true));
   if (!runId) throw new RequestError(409, "There is no photo in this batch that can meet the brief, so there is nothing to make.");
   return { runId };
 });

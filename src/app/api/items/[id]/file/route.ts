@@ -6,8 +6,8 @@ import { outputsOf } from "@/store/queries/runs";
 /** One finished file, under its name. */
 export const GET = route(async (_request, { id }) => {
   const { db, files } = getStore();
-  const [file] = await outputsOf(db, await getWorkspace(), { itemId: checkId(id) });
-  if (!file?.sha256 || !file.name) throw new RequestError(404, "This file is not made yet, or was put away. Make it again on the Desk.");
+  const [file] = await outputsOf(db, await getWorkspace(), { itemIds: [checkId(id)] });
+  if (!file) throw new RequestError(404, "This file is not made yet, or was given up. Make it again on the Desk.");
   const body = Readable.toWeb(files.stream(file.sha256)) as ReadableStream<Uint8Array>;
-  return new Response(body, { headers: { "content-type": `image/${file.format}`, "content-length": String(file.bytes), "content-disposition": attachment(file.name) } });
+  return new Response(body, { headers: { "content-type": `image/${file.format}`, "content-length": String(file.bytes), "content-disposition": attachment(file.name.split("/").pop()!) } });
 });

@@ -1,17 +1,47 @@
-import { PassThrough, Readable } from "node:stream";
-import { ZipFile } from "yazl";
-import { attachment, checkId, RequestError, route } from "@/app/server/answer";
+import { Readable } from "node:stream";
+import { z } from "zod";
+import { attachment, RequestError, route } from "@/app/server/answer";
+import { requireRun } from "@/app/server/runs";
 import { getStore, getWorkspace } from "@/app/server/store";
+import { manifestCsv, manifestJson, type ManifestRow } from "@/core/manifest";
+import { freeName, safeName, splitName } from "@/core/names";
+import { zipOf, type ZipEntry } from "@/packing";
 import { outputsOf } from "@/store/queries/runs";
 
-/** All finished files of a run, streamed; pictures are packed already, so they are only stored. */
-export const GET = route(async (_request, { id }) => {
+const query = z.object({ of: z.enum(["files", "originals"]).default("files"), manifest: z.enum(["0", "1"]).default("0") });
+
+type Output = Awaited<ReturnType<typeof outputsOf>>[number];
+
+/**
+ * All finished files of a run, streamed, with its size told beforehand. `originals`: the photos that they were made
+ * from, under the very names of the files, so that they can take their place.
+ */
+export const GET = route(async (request, { id }) => {
+  const run = await requireRun(id);
+  const { of, manifest } = query.parse(Object.fromEntries(new URL(request.url).searchParams));
   const { db, files } = getStore();
-  const outputs = await outputsOf(db, await getWorkspace(), { runId: checkId(id) });
-  if (!outputs.length) throw new RequestError(404, "This run has no finished files yet.");
-  const zip = new ZipFile();
-  for (const { sha256, name } of outputs) zip.addFile(files.path(sha256!), name!, { compress: false });
-  zip.end();
-  const body = Readable.toWeb(zip.outputStream.pipe(new PassThrough())) as ReadableStream<Uint8Array>;
-  return new Response(body, { headers: { "content-type": "application/zip", "content-disposition": attachment(`zumbrel-${outputs.length}-files.zip`) } });
+  const outputs = await outputsOf(db, await getWorkspace(), { runId: run.id });
+  if (!outputs.length) throw new RequestError(404, "This run has no files now: none is finished yet, or they were given up.");
+  const shas = outputs.map((output) => (of === "originals" ? output.snapshot.sourceSha256 : output.sha256));
+  const there = await Promise.all(shas.map((sha256) => files.has(sha256)));
+  if (!there.every(Boolean)) throw new RequestError(410, "Some of these files are not stored any more: their batch was removed a while ago. Bring the photos in again.");
+  const entries: ZipEntry[] = outputs.map((output, i) => ({ name: of === "originals" ? originalName(output) : output.name, from: { path: files.path(shas[i]) } }));
+  if (manifest === "1") {
+    const rows = outputs.map(manifestRow);
+    const taken = (name: string) => entries.some((entry) => entry.name.toLowerCase() === name.toLowerCase());
+    entries.push({ name: freeName("manifest.csv", taken), from: { bytes: Buffer.from(manifestCsv(rows)) } }, { name: freeName("manifest.json", taken), from: { bytes: Buffer.from(manifestJson(run.title, rows)) } });
+  }
+  const { bytes, stream } = await zipOf(entries);
+  const name = `${safeName(run.title.split(" · ")[0])}${of === "originals" ? ", originals" : ""}.zip`;
+  return new Response(Readable.toWeb(stream) as ReadableStream<Uint8Array>, { headers: { "content-type": "application/zip", "content-length": String(bytes), "content-disposition": attachment(name) } });
 });
+
+/** The file's own name, with the ending that the original's bytes have. */
+function originalName({ name, snapshot, facts }: Output): string {
+  if (facts.format === snapshot.before.format) return name;
+  const { ending } = splitName(snapshot.sourceName);
+  const dot = name.lastIndexOf(".");
+  return ending ? `${name.slice(0, dot)}.${ending}` : name.slice(0, dot);
+}
+
+const manifestRow = ({ name, snapshot, facts, checks, difference }: Output): ManifestRow => ({ source: snapshot.sourceName, output: name, before: snapshot.before, after: facts, checks, difference });

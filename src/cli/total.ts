@@ -1,0 +1,113 @@
+/** A limit on the whole at the command line: what each photo's file has to be, so that all end at the same visible difference. */
+import { mkdtemp, rm } from "node:fs/promises";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { resolveBrief, type Brief, type OutputFormat } from "@/core/brief";
+import { cannotWords, offersFor, offerWords, sharedWords, type Limit, type Traced, type Whole } from "@/core/budget";
+import { outputName, splitName } from "@/core/names";
+import { allowedFormats } from "@/core/plan";
+import { memoryTrials } from "@/imaging/memory-trials";
+import { PlannedCache } from "@/imaging/planned-cache";
+import { readSource } from "@/imaging/facts";
+import { shareOut, photosOf, type SharedOut } from "@/imaging/share-out";
+import { trace } from "@/imaging/trace";
+import type { Shared } from "@/imaging/fit-photo";
+import type { TrialStore } from "@/imaging/workbench";
+import { wholeOf } from "@/packing";
+import { readBounded } from "./fit";
+import type { SourcePath } from "./sources";
+
+/** What the sharing has settled for the files that are written next. */
+export interface TotalPlan {
+  limit: Limit | null;
+  /** By position; none where the file is made as if it were alone. */
+  shares: Map<number, Shared>;
+  trials: Map<number, TrialStore>;
+  planned: PlannedCache | null;
+  /** Why no file can be made; null where they can. */
+  error: string | null;
+  close: () => Promise<void>;
+}
+
+const AT_ONCE = 2;
+/** Bytes of encodings that are held for all photos together, so that what was tried need not be made again. */
+const HELD = 512 * 1024 * 1024;
+const PLANNED = 4 * 1024 ** 3;
+const MOST_MESSAGES = 20;
+
+const ALONE: TotalPlan = { limit: null, shares: new Map(), trials: new Map(), planned: null, error: null, close: async () => undefined };
+
+/** `mail`: messages may be split where one cannot hold the photos. `done` is told how many photos were looked at. */
+export async function planTotal(paths: readonly SourcePath[], brief: Brief, mail: boolean, done: (count: number) => void): Promise<TotalPlan> {
+  const { total } = resolveBrief(brief);
+  if (!total) return ALONE;
+  const folder = await mkdtemp(join(tmpdir(), "zumbrel-planned-"));
+  const work = new TotalWork(paths, brief, new PlannedCache(folder, PLANNED), done);
+  const close = () => rm(folder, { recursive: true, force: true });
+  const plan = (limit: Limit, shares: TotalPlan["shares"], error: string | null): TotalPlan => ({ limit, shares, trials: work.trials, planned: work.planned, error, close });
+  const ids = await work.look();
+  let limit: Limit = { ...total, messages: 1 };
+  for (;;) {
+    const { out, whole } = await work.share(ids, limit);
+    if (!out.cannot) return plan(limit, sharesOf(out, limit), null);
+    const offers = offersFor({ brief, whole, counted: limit.counted, messages: limit.messages, picks: out.cannot.picks, photos: photosOf(out.traced).map((photo) => ({ ...photo, full: out.traced.get(photo.id)!.full })) });
+    const more = offers.find((offer) => offer.kind === "messages");
+    if (mail && more && more.count <= MOST_MESSAGES) limit = { ...limit, messages: more.count };
+    else {
+      const name = (id: string) => splitName(paths[Number(id)].source).stem;
+      const ways = offers.map((offer) => offerWords(offer, name)).join("; ");
+      return plan(limit, new Map(), `${cannotWords(limit, out.cannot.total)} What would help: ${ways}.`);
+    }
+  }
+}
+
+function sharesOf(out: SharedOut, limit: Limit): TotalPlan["shares"] {
+  if (!out.picks) return new Map();
+  const told = sharedWords(limit, out.picks.size, out.level);
+  return new Map([...out.picks].map(([id, pick]) => [Number(id), { setting: pick.setting, geometry: out.traced.get(id)!.geometry, told: [told] }]));
+}
+
+class TotalWork {
+  readonly trials = new Map<number, TrialStore>();
+  private readonly names = new Map<string, string>();
+  private looked = 0;
+
+  constructor(private readonly paths: readonly SourcePath[], private readonly brief: Brief, readonly planned: PlannedCache, private readonly done: (count: number) => void) {}
+
+  /** The photos that can be read, with the names that their files will have, as long as those can become. */
+  async look(): Promise<string[]> {
+    const resolved = resolveBrief(this.brief);
+    const ids: string[] = [];
+    for (const [i, path] of this.paths.entries()) {
+      if (path.error) continue;
+      const source = await this.read(i).catch(() => null);
+      if (!source) continue;
+      const format: OutputFormat = allowedFormats(resolved, source.facts)[0];
+      const name = outputName(resolved.names, { source: path.source, n: i + 1, width: 99_999, height: 99_999, date: source.facts.date, brief: this.brief.name, format });
+      this.names.set(String(i), path.folder ? `${path.folder}/${name}` : name);
+      ids.push(String(i));
+    }
+    return ids;
+  }
+
+  async share(ids: readonly string[], limit: Limit): Promise<{ out: SharedOut; whole: Whole }> {
+    const whole = await wholeOf(limit, this.brief.name, ids.map((id) => this.names.get(id)!));
+    const out = await shareOut({
+      ids, whole, aim: resolveBrief(this.brief).fileSize.aim === "clean" ? "clean" : "best", atOnce: AT_ONCE,
+      trace: (id, side, before, wanted) => this.trace(Number(id), side, before, wanted),
+    });
+    return { out, whole };
+  }
+
+  private async trace(i: number, side: number | null, before: Traced | null, wanted: Parameters<typeof trace>[3]): Promise<Traced> {
+    let trials = this.trials.get(i);
+    if (!trials) this.trials.set(i, (trials = memoryTrials(HELD / this.paths.length)));
+    const traced = await trace({ source: await this.read(i), brief: this.brief, trials, planned: this.planned }, side, before, wanted);
+    if (!before) this.done((this.looked += 1));
+    return traced;
+  }
+
+  private async read(i: number) {
+    return readSource(await readBounded(this.paths[i].source));
+  }
+}

@@ -1,0 +1,60 @@
+/** The settings along which a photo can be coded more coarsely: one encoder, one table, one chroma; only the quality changes. */
+import type { ResolvedBrief } from "../brief";
+import { avifEffort, webpEffort } from "../search/effort";
+import { avifPriorLog, differenceLog, FULL_CHROMA, priorLog, webpPriorLog } from "../search/prior";
+import { CAREFUL_PIXELS, type AvifSetting, type Chroma, type JpegSetting, type WebpSetting } from "../search/types";
+import type { OutputFormat } from "../brief";
+
+export type ArmSetting = JpegSetting | WebpSetting | AvifSetting;
+
+/** What an arm is, as it can be stored. */
+export interface ArmSpec {
+  /** The setting at any quality. */
+  like: ArmSetting;
+  /** Of the output. */
+  pixels: number;
+  lowest: number;
+  highest: number;
+}
+
+export interface Arm extends ArmSpec {
+  setting(quality: number): ArmSetting;
+  /** ln(visible difference) that is usual at a quality. */
+  expectDifference(quality: number): number;
+  /** ln(bytes) that are usual at a quality. */
+  expectBytes(quality: number): number;
+}
+
+/** Below these the damage is such that a file is not offered. */
+const LOWEST: Record<ArmSetting["format"], number> = { jpeg: 20, webp: 5, avif: 12 };
+/**
+ * The quantisation table that takes the fewest bytes at the same difference where the trellis works (7), and where pictures
+ * are too large for it (2); on the former a quality counts as one higher by `shift` on the tables of Annex K.
+ */
+const TABLES = { careful: { table: 7, shift: 9 }, quick: { table: 2, shift: 0 } } as const;
+
+/** Null for formats without loss, which have nothing to give. `flat`: lettering, logos, drawings. */
+export function armFor(format: OutputFormat, brief: ResolvedBrief, pixels: number, flat: boolean): ArmSpec | null {
+  if (format !== "jpeg" && format !== "webp" && format !== "avif") return null;
+  const limits = { pixels, lowest: Math.max(LOWEST[format], brief.quality?.min ?? 1), highest: brief.quality?.max ?? 100 };
+  if (format === "webp") return { ...limits, like: { format, quality: 80, effort: webpEffort(pixels) } };
+  if (format === "avif") return { ...limits, like: { format, quality: 70, bits: brief.bits === 10 ? 10 : 8, effort: avifEffort(pixels) } };
+  const chroma: Chroma = flat ? "4:4:4" : "4:2:0";
+  const effort = pixels <= CAREFUL_PIXELS ? "careful" : "quick";
+  // A quality that is asked is counted on the tables of Annex K.
+  return { ...limits, like: { format, quality: 80, chroma, table: brief.quality ? 0 : TABLES[effort].table, effort } };
+}
+
+export function armOf(spec: ArmSpec): Arm {
+  const { like, pixels } = spec;
+  const size = Math.log(pixels);
+  const setting = (quality: number): ArmSetting => ({ ...like, quality });
+  if (like.format === "jpeg") {
+    const shift = like.table === 7 ? TABLES.careful.shift : 0;
+    const annexK = (quality: number) => Math.min(100, quality + shift);
+    const chroma = like.chroma === "4:4:4" ? FULL_CHROMA : 0;
+    return { ...spec, setting, expectDifference: (q) => differenceLog(like.chroma, annexK(q)), expectBytes: (q) => priorLog(annexK(q)) + chroma + size };
+  }
+  const bytes = like.format === "webp" ? webpPriorLog : avifPriorLog;
+  return { ...spec, setting, expectDifference: (q) => differenceLog(like.format, q), expectBytes: (q) => bytes(q) + size };
+}

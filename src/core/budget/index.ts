@@ -1,0 +1,6 @@
+export * from "./arm";
+export * from "./photo";
+export * from "./share";
+export * from "./fewer";
+export * from "./offers";
+export * from "./words";

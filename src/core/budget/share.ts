@@ -1,0 +1,143 @@
+/**
+ * Shares a limit on the whole among photos so that all end at the same visible difference: not at the same quality
+ * number, and not at the same bytes. Foretells from few trials what each photo takes, says which trials would settle
+ * it, and ends when every file that is chosen was really made.
+ */
+import { CLEAN, PLAIN } from "../difference/types";
+import { Curve, type Pick, type SharedPhoto } from "./photo";
+
+/** How the whole is counted: what is there without any file, and what each file of so many bytes adds. */
+export interface Whole {
+  /** Bytes, inclusive. */
+  max: number;
+  fixed: number;
+  each: (bytes: number) => number;
+}
+
+export interface ShareTask {
+  photos: readonly SharedPhoto[];
+  whole: Whole;
+  /** What files are made for where the limit does not bind: nothing to be seen, or the least that each file's own ceiling allows. */
+  aim: "clean" | "best";
+  /** The files as they would be without a limit on the whole were made, and are too large together. */
+  binds?: boolean;
+}
+
+export interface Wanted {
+  id: string;
+  /** Trials are to be made on both sides of this difference where nothing is known of the photo yet. */
+  level: number;
+  /** Trials that would settle it. */
+  qualities: number[];
+}
+
+export type ShareAnswer =
+  /** The limit does not bind: each file is made as if it were alone. */
+  | { kind: "own"; level: number }
+  | { kind: "trials"; wanted: Wanted[]; level: number }
+  | { kind: "shared"; picks: Pick[]; total: number; level: number }
+  /** Even at a difference that is plain to see the whole is too large. */
+  | { kind: "cannot"; picks: Pick[]; total: number; over: number };
+
+/** A whole above this share of the limit is near enough. */
+export const NEAR_WHOLE = 0.96;
+/** Left free while files are only foretold. */
+const SPARE = 0.006;
+/** Below this share of the limit, foretold, nothing binds. */
+const CLEARLY = 0.97;
+/** Where a file's own ceiling is what binds, the search goes down to this difference. */
+const NOTHING_SEEN = 0.05;
+
+export class Share {
+  readonly curves: Curve[];
+
+  constructor(private readonly task: ShareTask) {
+    this.curves = task.photos.map((photo) => new Curve(photo));
+  }
+
+  total(picks: readonly Pick[]): number {
+    const { fixed, each } = this.task.whole;
+    return picks.reduce((sum, pick) => sum + each(pick.bytes), fixed);
+  }
+
+  at(level: number): Pick[] {
+    return this.curves.map((curve) => curve.within(level));
+  }
+
+  /** The files as they would be without a limit on the whole: what obeys the brief stays as it is. */
+  private alone(finest: number): Pick[] {
+    return this.curves.map((curve) => curve.ready() ?? curve.within(finest));
+  }
+
+  answer(): ShareAnswer {
+    const { whole, aim, binds } = this.task;
+    const finest = aim === "clean" ? CLEAN : NOTHING_SEEN;
+    // Files that need no new encoding, all of them: nothing has to be tried.
+    if (!binds && this.curves.every(({ photo }) => photo.whole) && this.total(this.alone(finest)) <= whole.max) return { kind: "own", level: 0 };
+    const fresh = this.curves.filter(({ photo }) => photo.arm && photo.points.length === 0);
+    if (fresh.length) {
+      const level = this.levelWithin(whole.max * (1 - SPARE), Math.max(finest, 0.5), PLAIN);
+      return { kind: "trials", level, wanted: fresh.map(({ photo }) => ({ id: photo.id, level, qualities: [] })) };
+    }
+    if (!binds && this.total(this.alone(finest)) <= whole.max * CLEARLY) return { kind: "own", level: finest };
+    const coarsest = this.coarsest();
+    if (this.total(coarsest) > whole.max) {
+      const wanted = missing(coarsest, PLAIN);
+      if (wanted.length) return { kind: "trials", wanted, level: PLAIN };
+      return { kind: "cannot", picks: coarsest, total: this.total(coarsest), over: this.total(coarsest) - whole.max };
+    }
+    return this.settled(finest);
+  }
+
+  private coarsest(): Pick[] {
+    return this.curves.map((curve) => curve.within(PLAIN, true));
+  }
+
+  private settled(finest: number): ShareAnswer {
+    const { whole } = this.task;
+    const foretold = this.levelWithin(whole.max * (1 - SPARE), finest, PLAIN);
+    let [level, picks] = [foretold, this.at(foretold)];
+    if (this.total(picks) > whole.max) picks = this.coarsest();
+    if (picks.every((pick) => pick.measured)) {
+      // Nothing is foretold any more, so nothing has to be spared.
+      level = this.levelWithin(whole.max, finest, foretold);
+      const finer = this.at(level);
+      if (this.total(finer) <= whole.max) picks = this.filled(finer, level);
+    }
+    const wanted = missing(picks, level);
+    if (wanted.length) return { kind: "trials", wanted, level };
+    return { kind: "shared", picks, total: this.total(picks), level: Math.max(0, ...picks.map((pick) => pick.difference)) };
+  }
+
+  /** The smallest difference, between two, at which the whole takes at most so many bytes. */
+  private levelWithin(bytes: number, from: number, to: number): number {
+    if (this.total(this.at(from)) <= bytes) return from;
+    let [low, high] = [Math.log(from), Math.log(to)];
+    for (let n = 0; n < 24; n += 1) {
+      const middle = (low + high) / 2;
+      if (this.total(this.at(Math.exp(middle))) <= bytes) high = middle;
+      else low = middle;
+    }
+    return Math.exp(high);
+  }
+
+  /** What is left over goes to the photos that differ most, a step each, as long as there is room. */
+  private filled(picks: Pick[], level: number): Pick[] {
+    const { whole, aim } = this.task;
+    const out = [...picks];
+    if (aim === "clean" && level <= CLEAN) return out;
+    let left = whole.max - this.total(out);
+    const order = out.map((_, i) => i).sort((a, b) => out[b].difference - out[a].difference);
+    for (const i of order) {
+      if (left < whole.max * (1 - NEAR_WHOLE) * 0.25) break;
+      const finer = this.curves[i].finer(out[i]);
+      const costs = finer ? whole.each(finer.bytes) - whole.each(out[i].bytes) : Infinity;
+      if (!finer || costs > left) continue;
+      out[i] = finer;
+      left -= costs;
+    }
+    return out;
+  }
+}
+
+const missing = (picks: readonly Pick[], level: number): Wanted[] => picks.filter((pick) => !pick.measured).map((pick) => ({ id: pick.id, level, qualities: [pick.quality!] }));

@@ -1,0 +1,2 @@
+export * from "./size";
+export * from "./split";

@@ -1,0 +1,55 @@
+"use client";
+
+/** A run's files into a folder of the machine where Zumbrel runs, one of those that were allowed at its start. */
+import { FolderDown } from "lucide-react";
+import { Popover } from "radix-ui";
+import { useState } from "react";
+import { toast } from "sonner";
+import { call, useChange } from "../api/client";
+import type { RunDetail } from "../api/contract";
+import { Button } from "../parts/button";
+
+export function PutInto({ run }: { run: RunDetail }) {
+  const [open, setOpen] = useState(false);
+  const [root, setRoot] = useState(run.outRoots[0]);
+  const [folder, setFolder] = useState("");
+  const put = useChange(async () => {
+    const { written, renamed } = await call<{ written: number; renamed: number }>("POST", `runs/${run.id}/out`, { root, folder });
+    setOpen(false);
+    toast(`${written} files are in ${root}${folder ? `/${folder}` : ""}.${renamed ? ` ${renamed} got a number behind the name, because a file of that name was there.` : ""}`);
+  });
+  return (
+    <Popover.Root open={open} onOpenChange={setOpen}>
+      <Popover.Trigger className="box press inline-flex h-11 items-center gap-2 px-3 whitespace-nowrap hover:bg-wash">
+        <FolderDown size={16} aria-hidden /> Into a folder
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content side="top" align="end" sideOffset={8} aria-label="Into a folder of this machine" className="box z-40 w-96 border-plum p-4">
+          <form
+            onSubmit={(event) => {
+              event.preventDefault();
+              put.mutate(undefined);
+            }}
+          >
+            <label className="mb-2 block">
+              <span className="mb-1 block text-small text-second">Folder that was allowed at the start</span>
+              <select value={root} onChange={(event) => setRoot(event.target.value)} className="box figures h-8 w-full px-1.5">
+                {run.outRoots.map((one) => (
+                  <option key={one}>{one}</option>
+                ))}
+              </select>
+            </label>
+            <label className="mb-3 block">
+              <span className="mb-1 block text-small text-second">Folder inside it, if any</span>
+              <input value={folder} maxLength={400} onChange={(event) => setFolder(event.target.value)} autoComplete="off" className="box figures h-8 w-full px-2" />
+            </label>
+            <Button kind="plain" type="submit" disabled={put.isPending}>
+              Put the files there
+            </Button>
+            <p className="mt-2 text-small text-second">Nothing that is there is written over.</p>
+          </form>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
