@@ -1,0 +1,5 @@
+export * from "./find";
+export * from "./notes";
+export * from "./otsu";
+export * from "./render";
+export * from "./types";

@@ -1,0 +1,44 @@
+/** What the search for ink works on, and what it answers. */
+import type { Rect } from "../frame/orientation";
+
+/** 8-bit RGB code values, interleaved, upright. */
+export interface RgbPicture {
+  data: Uint8Array;
+  width: number;
+  height: number;
+}
+
+export interface InkSettings {
+  /** 0 takes only what is surely ink, 100 everything that may be; 50 lies half way between paper and ink. */
+  strength: number;
+  /** White around the ink, in percent of its longer side. */
+  margin: number;
+}
+
+export const DEFAULT_INK: InkSettings = { strength: 50, margin: 6 };
+
+export interface InkFound {
+  width: number;
+  height: number;
+  /** How much of each pixel is ink, 0 to 255. */
+  cover: Uint8Array;
+  /** Pixels that hold any ink, with the soft edge. */
+  bounds: Rect;
+  /** Share of the picture that is ink, 0 to 1. */
+  share: number;
+  /** Median width of the strokes in px. */
+  stroke: number;
+  /** Groups of strokes that lie apart. */
+  groups: number;
+  /** Ink runs into the edge of the picture: something may be missing. */
+  touches: boolean;
+  /** Lines of the paper that were left out. */
+  lines: number;
+  /** Mean colour of the ink on white, code values. */
+  colour: [number, number, number];
+}
+
+/** There is nothing that looks like ink; the message is one sentence with a way out. */
+export class InkError extends Error {
+  override name = "InkError";
+}
