@@ -4,7 +4,7 @@ import { findDisagreements } from "@/core/disagreements";
 import { publicFacts, type Check } from "@/core/proof";
 import { formatBytes, formatSize } from "@/core/units";
 import { sentence } from "@/imaging/error";
-import { readSource } from "@/imaging/facts";
+import { readWritten } from "@/imaging/facts";
 import { prove } from "@/imaging/fit-photo";
 import { CallError, readCall, type Call } from "./args";
 import { loadBrief } from "./briefs";
@@ -35,7 +35,7 @@ async function inspect({ paths, json }: Extract<Call, { command: "inspect" }>): 
   const files = [];
   for (const path of paths) {
     try {
-      files.push({ path, error: null, facts: publicFacts((await readSource(await readBounded(path))).facts) });
+      files.push({ path, error: null, facts: publicFacts((await readWritten(await readBounded(path))).facts) });
     } catch (error) {
       files.push({ path, error: error instanceof CallError ? error.message : sentence(error), facts: null });
     }

@@ -2,7 +2,7 @@
 import sharp, { type Sharp } from "sharp";
 import { readPng, rebuildPng, writeBmp } from "@/core/containers";
 import type { Planned } from "@/core/develop";
-import type { JpegSetting, PngSetting, Setting } from "@/core/search";
+import type { JpegSetting, PdfSetting, PngSetting, Setting } from "@/core/search";
 import { indexedPng } from "./indexed-png";
 
 /** The chunks that make up the picture; everything else comes from `assemble`. */
@@ -15,6 +15,7 @@ export async function encode(pixels: Planned, setting: Setting, cmyk = false): P
       return writeBmp(rgbOf(pixels), pixels.width, pixels.height);
     case "png":
       return encodePng(pixels, setting);
+    case "pdf":
     case "jpeg":
       return encodeJpeg(open(pixels, cmyk), setting);
     case "webp": {
@@ -57,7 +58,7 @@ async function encodePng(pixels: Planned, { colours, level }: PngSetting): Promi
   return rebuildPng(file, [], (type) => PICTURE_CHUNKS.has(type));
 }
 
-function encodeJpeg(image: Sharp, { quality, chroma, table, effort }: JpegSetting): Promise<Buffer> {
+function encodeJpeg(image: Sharp, { quality, chroma, table, effort }: JpegSetting | PdfSetting): Promise<Buffer> {
   const careful = effort === "careful";
   return image
     .jpeg({

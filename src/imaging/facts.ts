@@ -12,6 +12,7 @@ import { swapsSides, uprightSize } from "@/core/frame";
 import type { Facts } from "@/core/proof";
 import { MAX_PIXELS, formatSize } from "@/core/units";
 import { PhotoError } from "./error";
+import { readPdfPicture } from "./pdf";
 import { judgeProfile } from "./profiles";
 
 /** A photo's bytes with what is known about them. */
@@ -32,6 +33,24 @@ export interface Source {
   icc: Uint8Array | null;
   /** The profile where it can be used. */
   profile: Profile | null;
+}
+
+/** Also files that are written here and read back only. Throws as {@link readSource} does. */
+export async function readWritten(bytes: Buffer): Promise<Source> {
+  return sniff(bytes.subarray(0, 64)) === "pdf" ? checkSize(await pdfSource(bytes)) : readSource(bytes);
+}
+
+/** The picture on a page: its JPEG's own facts, printed at the size that the page shows it at. */
+async function pdfSource(bytes: Buffer): Promise<Source> {
+  const { jpeg, page, shown, pages, icc } = await readPdfPicture(bytes);
+  const source = jpegSource(jpeg);
+  const { profile, fault } = icc ? judgeProfile(icc, source.jpeg!.frame.components.length) : { profile: source.profile, fault: source.facts.profileFault };
+  const { width, height } = source.jpeg!.frame;
+  const facts: Facts = {
+    ...source.facts, width, height, format: "pdf", bytes: bytes.length, pages, page, orientation: 1, resolution: [width / shown.width, height / shown.height], resolutionStep: 0,
+    profile: icc !== null || source.facts.profile, profileFault: fault, colourSpace: profile?.name ?? source.facts.colourSpace, fixedHeaders: true,
+  };
+  return { ...source, facts, icc: icc ?? source.icc, profile };
 }
 
 /** Reads the facts. Throws {@link PhotoError} or a container error with one clear sentence. Nothing is decoded. */

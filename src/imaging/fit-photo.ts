@@ -1,16 +1,18 @@
 /** One photo through one brief: pass through where it obeys already, else plan, search, encode. */
 import { clauseNames, clauseWords, formatName, heldBy, lostToFormat, refusal, resolveBrief, WISHES_GIVEN_UP, type Brief, type OutputFormat, type ResolvedBrief } from "@/core/brief";
-import { aimedSize, AUTO, CENTRED, planGeometry, proposeFrame, targetFor, type Frame, type Geometry } from "@/core/frame";
+import { aimedSize, AUTO, CENTRED, cutsByHand, planGeometry, proposeFrame, targetFor, type Frame, type Geometry } from "@/core/frame";
 import { allowedFormats, passSteps, planSteps, reasonsToEncode, type Step } from "@/core/plan";
-import { checkFacts, dropped, meets, unchanged, type Check, type Facts } from "@/core/proof";
+import { asksSurround, checkFacts, checkPixels, dropped, meets, surroundOf, surroundWords, unchanged, type Check, type Facts } from "@/core/proof";
+import type { InkReport } from "@/core/ink";
 import { beatsWith, screenWords } from "@/core/develop";
-import { qualityOf, readJpeg } from "@/core/containers";
+import { qualityOf, readJpeg, sniff } from "@/core/containers";
 import { choiceName, fitFormats, settingOf, type Choice, type Fitted, type Setting } from "@/core/search";
 import { formatBytes, trimNumber } from "@/core/units";
 import { destinationOf } from "./destination";
 import { PhotoError } from "./error";
-import { readSource, type Source } from "./facts";
-import { plannedHeaders, resolutionToWrite } from "./headers";
+import { readSource, readWritten, type Source } from "./facts";
+import { staged } from "./ink";
+import { pageOf, plannedHeaders, resolutionToWrite } from "./headers";
 import { lookForDetail } from "./look";
 import type { PlannedCache } from "./planned-cache";
 import { samePicture } from "./picture-bytes";
@@ -59,6 +61,8 @@ export interface FitAnswer {
   difference: number | null;
   /** Bytes from which on the ceiling would force no visible loss; null where it forces none or that is not known. */
   cleanFrom: number | null;
+  /** What was found as ink, where the brief asks for it. */
+  ink: InkReport | null;
   passedThrough: boolean;
   encodes: number;
   steps: Step[];
@@ -86,19 +90,46 @@ export async function fitPhoto(request: FitRequest): Promise<FitAnswer> {
   return first;
 }
 
-async function fitAsAsked(request: FitRequest): Promise<FitAnswer> {
+/** Clauses that change the pixels of any photo, unless it has been through them already. */
+const DRAWN = ["ink", "border"] as const;
+
+/** The answer for a file whose ink or border is as asked already, and everything else too: it stays. */
+async function asDrawn(request: FitRequest): Promise<FitAnswer | null> {
   const { source, brief } = request;
+  if (request.choice || request.share || !DRAWN.some((clause) => brief[clause] !== undefined)) return null;
+  const bare: Brief = { ...brief, ink: undefined, border: undefined, frame: brief.frame };
+  const resolved = resolveBrief(bare);
+  const { facts } = source;
+  const frame = request.frame ?? AUTO;
+  const whole = targetFor(resolved, facts);
+  const fits = facts.width >= whole.width.min && facts.width <= whole.width.max && facts.height >= whole.height.min && facts.height <= whole.height.max;
+  if (!fits || cutsByHand(frame) || frame.turn) return null;
+  const geometry = planGeometry(resolved, facts, frame);
+  if (reasonsToEncode(bare, resolved, facts, geometry, frame.takenAs).length) return null;
+  const pixels = await preparePicture(source, asItIs(source, geometry));
+  if (checkPixels(brief, pixels).some((check) => check.ok === false)) return null;
+  const answer = await leastTouched({ request, brief: bare, resolved, source, frame, geometry, notes: [], ink: null });
+  return answer.passedThrough ? answer : null;
+}
+
+async function fitAsAsked(request: FitRequest): Promise<FitAnswer> {
+  const { brief } = request;
   const resolved = resolveBrief(brief);
   if (request.choice && "aim" in request.choice) resolved.fileSize = { ...resolved.fileSize, aim: request.choice.aim };
   const asked = request.frame ?? AUTO;
   const notes = resolved.fileSize.note ? [resolved.fileSize.note] : [];
-  for (const { clause, why } of targetFor(resolved, aimedSize(source.facts, asked)).lost) notes.push(`${clauseNames[clause]} gave way: ${why}.`);
-  const nothing = { output: null, format: null, geometry: null, frame: asked, screen: null, setting: null, difference: null, cleanFrom: null, passedThrough: false, encodes: 0, steps: [], told: [], notes };
+  for (const { clause, why } of targetFor(resolved, aimedSize(request.source.facts, asked)).lost) notes.push(`${clauseNames[clause]} gave way: ${why}.`);
+  const nothing = { output: null, format: null, geometry: null, frame: asked, screen: null, setting: null, difference: null, cleanFrom: null, ink: null, passedThrough: false, encodes: 0, steps: [], told: [], notes };
   const refused = refusal(brief);
   if (refused) return { ...nothing, error: refused };
   try {
-    const { geometry, frame } = await framed(resolved, source, asked);
-    const work: Work = { request, brief, resolved, source, frame, geometry, notes };
+    const drawn = await asDrawn(request);
+    if (drawn) return { ...drawn, notes: [...notes, ...drawn.notes] };
+    const stage = await staged({ ...request, frame: asked });
+    const { source, ink } = stage;
+    const { geometry, frame } = await framed(resolved, source, stage.frame);
+    if (ink) notes.push(...ink.notes);
+    const work: Work = { request: { ...request, source, sha256: stage.sha256 }, brief, resolved, source, frame, geometry, notes, ink };
     if (request.share) return await asShared(work, request.share);
     return await leastTouched(work);
   } catch (error) {
@@ -123,6 +154,7 @@ interface Work {
   frame: Frame;
   geometry: Geometry;
   notes: string[];
+  ink: InkReport | null;
 }
 
 /** From this share of its bytes on, saved, a file that obeys is encoded anew where the aim is clean. */
@@ -131,6 +163,12 @@ const WORTH_IT = 0.05;
 /** Passes the picture data through where they obey, packs them tighter where that is all it takes, and encodes anew only where it has to, or pays. */
 async function leastTouched(work: Work): Promise<FitAnswer> {
   const { brief, resolved, source, frame, geometry, request } = work;
+  const page = request.choice ? null : ownJpegOnPage(work);
+  if (page) {
+    const answer = await passThrough(work, page);
+    const [first, ...steps] = answer.steps;
+    return { ...answer, format: "pdf", steps: [{ ...first, do: "Put the photo's own JPEG data on a page, byte for byte" }, ...steps] };
+  }
   const chosen = request.choice && "format" in request.choice;
   if (chosen || reasonsToEncode(brief, resolved, source.facts, geometry, frame.takenAs).length) return fitAnew(work);
   const rewritten = rewriteHeaders(resolved, source);
@@ -149,13 +187,24 @@ async function leastTouched(work: Work): Promise<FitAnswer> {
   return { ...(await passThrough(work, lossless)), encodes: anew.encodes };
 }
 
+/** The photo's JPEG data on the asked page, where nothing else has to change and the file lies in its range; else null. */
+function ownJpegOnPage({ brief, resolved, source, frame, geometry }: Work): Uint8Array | null {
+  const { facts, jpeg } = source;
+  if (allowedFormats(resolved, facts)[0] !== "pdf" || !jpeg || facts.orientation !== 1) return null;
+  if (reasonsToEncode(brief, { ...resolved, formats: ["jpeg"] }, facts, geometry, frame.takenAs).length) return null;
+  const components = jpeg.frame.components.length as 1 | 3 | 4;
+  const to = destinationOf({ ...resolved, space: "keep" }, source);
+  const file = pageOf(rewriteHeaders({ ...resolved, paper: null }, source), components, source.icc ?? (components === 4 ? null : to.icc), geometry, plannedHeaders(resolved, source, to, frame).page(geometry));
+  return file.length >= (resolved.fileSize.min ?? 0) && file.length <= (resolved.fileSize.max ?? Infinity) ? file : null;
+}
+
 async function passThrough({ brief, resolved, source, frame, geometry, notes }: Work, output: Uint8Array): Promise<FitAnswer> {
   // Passing through still has to prove that the picture is whole.
   await preparePicture(source, asItIs(source, geometry));
   const { dropped } = plannedHeaders(resolved, source, destinationOf(resolved, source));
   const format = source.facts.format as OutputFormat;
   const saved = output.length < source.bytes.length ? source.bytes.length - output.length : 0;
-  const repacked = saved > 0 && source.jpeg !== null && !samePicture(source, await readSource(Buffer.from(output.buffer, output.byteOffset, output.length)));
+  const repacked = saved > 0 && source.jpeg !== null && sniff(output) === "jpeg" && !samePicture(source, await readSource(Buffer.from(output.buffer, output.byteOffset, output.length)));
   const steps = passSteps(
     {
       brief, resolved, facts: source.facts, geometry, frame, dropped,
@@ -165,7 +214,7 @@ async function passThrough({ brief, resolved, source, frame, geometry, notes }: 
     output === source.bytes,
   );
   if (repacked) steps.splice(0, 1, { do: "Pack the picture data tighter, every pixel the same", why: `${formatBytes(saved)} less without any loss` });
-  return { output, format, error: null, geometry, frame, screen: null, setting: null, difference: 0, cleanFrom: null, passedThrough: true, encodes: 0, steps, told: [], notes };
+  return { output, format, error: null, geometry, frame, screen: null, setting: null, difference: 0, cleanFrom: null, ink: null, passedThrough: true, encodes: 0, steps, told: [], notes };
 }
 
 /** Every pixel of a file, only to see that it decodes. */
@@ -191,7 +240,7 @@ async function fitAnew(work: Work, bench = new Workbench({ ...work.request, fram
   const { brief, resolved, source, frame, geometry, notes } = work;
   const fitted = settled ?? (await asChosen(work, bench)) ?? (await searched(work, bench));
   if (!fitted.ok) {
-    return { output: null, format: null, error: fitted.why, geometry, frame, screen: null, setting: null, difference: null, cleanFrom: null, passedThrough: false, encodes: fitted.encodes, steps: [], told: [], notes };
+    return { output: null, format: null, error: fitted.why, geometry, frame, screen: null, setting: null, difference: null, cleanFrom: null, ink: work.ink, passedThrough: false, encodes: fitted.encodes, steps: [], told: [], notes };
   }
   const output = await bench.file(fitted.geometry, fitted.setting, fitted.padTo);
   const { format } = fitted.setting;
@@ -209,13 +258,13 @@ async function fitAnew(work: Work, bench = new Workbench({ ...work.request, fram
     notes.push(`The file is larger than the photo was (${formatBytes(source.bytes.length)}), because ${why}.`);
   }
   const steps = planSteps({
-    brief, resolved: heldBy(resolved, format), facts: source.facts, geometry: fitted.geometry, frame, kernel, conversion, proposed: frame.auto === true && fitted.geometry.cut > 0,
+    brief, resolved: heldBy(resolved, format), facts: source.facts, geometry: fitted.geometry, frame, kernel, conversion, ink: work.ink, proposed: frame.auto === true && fitted.geometry.cut > 0,
     writePpi: headers.ppi(fitted.geometry), dropped: headers.dropped,
     encoding: { setting: fitted.setting, format, bytes: output.length, about: null, told: fitted.told },
   });
   return {
     output, format, error: null, geometry: fitted.geometry, frame, screen: beats, setting: fitted.setting,
-    difference: fitted.difference, cleanFrom: fitted.cleanFrom, passedThrough: false, encodes: fitted.encodes, steps, told: fitted.told, notes,
+    difference: fitted.difference, cleanFrom: fitted.cleanFrom, ink: work.ink, passedThrough: false, encodes: fitted.encodes, steps, told: fitted.told, notes,
   };
 }
 
@@ -272,6 +321,8 @@ export interface Proof {
   unchanged: string[];
   /** What of the photo's metadata is not in the file. */
   dropped: string[];
+  /** Figures that judge nothing. */
+  notes: string[];
 }
 
 export interface Made {
@@ -284,14 +335,17 @@ export interface Made {
 
 /** Reads written bytes back with a fresh decoder and holds them against the brief. Throws where they do not decode. */
 export async function prove(brief: Brief, written: Buffer, made: Made | null): Promise<Proof> {
-  const source = await readSource(written);
+  const source = await readWritten(written);
   const { facts } = source;
   const geometry = planGeometry(resolveBrief({ zumbrelBrief: 1, name: "as it is" }), facts);
   const pixels = await preparePicture(source, asItIs(source, geometry));
   if (pixels.width !== facts.width || pixels.height !== facts.height) throw new PhotoError("The written file decodes to another size than it says.");
-  const checks = checkFacts(brief, resolveBrief(brief), facts, made?.before ?? null, made?.frame ?? CENTRED);
+  // Ink is cut out of its photo, whose own size then says nothing.
+  const before = brief.ink ? null : (made?.before ?? null);
+  const checks = [...checkFacts(brief, resolveBrief(brief), facts, before, made?.frame ?? CENTRED), ...checkPixels(brief, pixels)];
   const same = made?.original && made.before.format === facts.format && samePicture(await readSource(made.original), source);
   const left = made ? unchanged(brief, made.before, facts) : [];
   if (same) left.unshift(written.equals(made!.original!) ? "every byte of the file" : "the picture data, byte for byte");
-  return { ok: meets(checks), facts, checks, unchanged: left, dropped: made ? dropped(made.before, facts) : [] };
+  const notes = asksSurround(brief) ? [surroundWords(surroundOf(pixels, brief.border?.px))] : [];
+  return { ok: meets(checks), facts, checks, unchanged: left, dropped: made ? dropped(made.before, facts) : [], notes };
 }

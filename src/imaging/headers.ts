@@ -3,10 +3,10 @@ import { deflateSync } from "node:zlib";
 import type { OutputFormat, ResolvedBrief } from "@/core/brief";
 import {
   ascii, asciiEntry, chunk, concat, copyOf, correctXmp, emptyExif, exifSegment, filterExif, iccSegments, iptcRights, isIcc, jfifSegment, longEntry, MARKER, physChunk,
-  readAvif, readJpeg, readPng, readTiff, readWebp, rebuildAvif, rebuildBmp, rebuildJpeg, rebuildPng, rebuildTiff, rebuildWebp, segment, shortEntry, TAG, textAt,
+  readAvif, readJpeg, readPng, readTiff, readWebp, rebuildAvif, rebuildBmp, rebuildJpeg, rebuildPng, rebuildTiff, rebuildWebp, segment, writePdf, shortEntry, TAG, textAt,
   TIFF_TAG, withEntries, withResolution, writeExif, xmpRights, type Exif, type ExifEntry,
 } from "@/core/containers";
-import { aimedSize, askedPpi, CENTRED, type Frame, type Size } from "@/core/frame";
+import { aimedSize, askedPpi, CENTRED, pageFor, type Frame, type Page, type Size } from "@/core/frame";
 import type { Destination } from "./destination";
 import type { Source } from "./facts";
 
@@ -25,6 +25,8 @@ export function resolutionToWrite(brief: ResolvedBrief, source: Source, out: Siz
 export interface Headers {
   /** For an output of this size, in ppi. */
   ppi: (out: Size) => number | null;
+  /** The page of a PDF with an output of this size. */
+  page: (out: Size) => Page;
   exif: Exif | null;
   /** The XMP packet where metadata are kept. */
   xmp: Uint8Array | null;
@@ -44,6 +46,7 @@ export function plannedHeaders(brief: ResolvedBrief, source: Source, to: Destina
   const dropped = none ? (source.facts.metadata ? ["all metadata"] : []) : brief.metadata === "keep" ? filtered.dropped : source.facts.privateData;
   return {
     ppi: (out) => resolutionToWrite(brief, source, out, frame),
+    page: (out) => pageFor(brief, aimedSize(source.facts, frame), out, resolutionToWrite(brief, source, out, frame)),
     exif: none ? null : withRights(filtered.exif, source),
     xmp: brief.metadata === "keep" ? source.xmp : null,
     to: brief.profile === "embed" ? to : null,
@@ -89,6 +92,8 @@ export function assemble(encoded: Uint8Array, format: OutputFormat, headers: Hea
   switch (format) {
     case "jpeg":
       return jpegFile(encoded, headers, ppi, block, xmp, icc);
+    case "pdf":
+      return pdfFile(encoded, headers, size, block, xmp, icc);
     case "png":
       return pngFile(encoded, headers, ppi, block, xmp, icc);
     case "webp":
@@ -117,6 +122,15 @@ function jpegFile(encoded: Uint8Array, headers: Headers, ppi: number | null, exi
   // CMYK comes with its profile from the colour library, and APP14 says how its inks are stored.
   return rebuildJpeg(file, head, (s) => s.marker < MARKER.APP0 || s.marker > 0xef || s.marker === MARKER.APP14 || (headers.to?.name === "cmyk" && isIcc(file, s)));
 }
+
+/** The page around a JPEG; the profile goes beside the picture, once. */
+function pdfFile(encoded: Uint8Array, headers: Headers, size: Size, exif: Uint8Array | null, xmp: Uint8Array | null, icc: Uint8Array | null): Uint8Array {
+  const jpeg = jpegFile(encoded, headers, headers.ppi(size), exif, xmp, null);
+  return pageOf(jpeg, readJpeg(jpeg).frame.components.length as 1 | 3 | 4, icc, size, headers.page(size));
+}
+
+export const pageOf = (jpeg: Uint8Array, components: 1 | 3 | 4, icc: Uint8Array | null, size: Size, page: Page): Uint8Array =>
+  writePdf({ jpeg, width: size.width, height: size.height, components, icc, ...page });
 
 /** PNG keeps XMP in an iTXt chunk of this keyword (XMP part 3). */
 export const pngXmp = (xmp: Uint8Array): Uint8Array => chunk("iTXt", concat([ascii("XML:com.adobe.xmp\0\0\0\0\0"), xmp]));

@@ -16,6 +16,8 @@ export interface PicturePlan {
   /** "#rrggbb": around the photo where it is padded, and under what is transparent where the format holds no transparency. */
   background: string;
   opaque: boolean;
+  /** "#rrggbb", of the border that the geometry leaves room for; missing where it leaves none. */
+  border?: string;
   sharpen: Sharpening | null;
   ppi: number | null;
 }
@@ -45,7 +47,7 @@ export async function preparePicture(source: Source, plan: PicturePlan, band = B
     const [picture, screen] = await Promise.all([inBands(source, plan, wanted, band, failOn), checkTail(source, wanted, failOn)]);
     return { ...picture, screen: picture.screen ?? screen };
   });
-  return padded(prepared, geometry, colourIn(plan.background, plan.to.space));
+  return padded(prepared, geometry, colourIn(plan.background, plan.to.space), colourIn(plan.border ?? plan.background, plan.to.space));
 }
 
 async function inBands(source: Source, plan: PicturePlan, wanted: Wanted, band: number, failOn: "warning" | "truncated"): Promise<Prepared> {
@@ -128,14 +130,21 @@ function paste(to: Planned, from: Planned, x: number, y: number, part: Rect): vo
   }
 }
 
-function padded(picture: Prepared, geometry: Geometry, background: readonly number[]): Prepared {
+function padded(picture: Prepared, geometry: Geometry, background: readonly number[], border: readonly number[]): Prepared {
   if (picture.width === geometry.width && picture.height === geometry.height) return picture;
   const { channels, data: from } = picture;
   const length = geometry.width * geometry.height * channels;
   const data = from instanceof Uint16Array ? new Uint16Array(length) : new Uint8Array(length);
   const top = from instanceof Uint16Array ? 65_535 : 255;
-  const pixel = [...background.map((v) => Math.round(v * top)), top].slice(0, channels);
-  for (let i = 0; i < length; i += channels) for (let c = 0; c < channels; c += 1) data[i + c] = pixel[c];
+  const [ground, edge] = [background, border].map((colour) => [...colour.map((v) => Math.round(v * top)), top].slice(0, channels));
+  const px = geometry.border ?? 0;
+  for (let y = 0, i = 0; y < geometry.height; y += 1) {
+    const outside = y < px || y >= geometry.height - px;
+    for (let x = 0; x < geometry.width; x += 1, i += channels) {
+      const pixel = outside || x < px || x >= geometry.width - px ? edge : ground;
+      for (let c = 0; c < channels; c += 1) data[i + c] = pixel[c];
+    }
+  }
   const out = { ...picture, data, width: geometry.width, height: geometry.height };
   paste(out, picture, geometry.place.x, geometry.place.y, { x: 0, y: 0, width: picture.width, height: picture.height });
   return out;

@@ -6,6 +6,7 @@ import { allowedFormats, reasonsToEncode } from "@/core/plan";
 import { CAREFUL_PIXELS, searchPng, settingOf, type Choice, type Picture, type Setting } from "@/core/search";
 import type { Source } from "./facts";
 import { framed } from "./fit-photo";
+import { staged } from "./ink";
 import type { PlannedCache } from "./planned-cache";
 import { rewriteHeaders } from "./rewrite";
 import { Workbench, type TrialStore } from "./workbench";
@@ -28,12 +29,14 @@ const APART = 1.3;
 
 /** Adds the trials that are wanted; null: none yet, only what can be told without making any. Throws a GeometryError where the photo cannot take the pixels. */
 export async function trace(request: TraceRequest, side: number | null, before: Traced | null, wanted: Pick<Wanted, "level" | "qualities"> | null): Promise<Traced> {
-  const { source, brief } = request;
+  const { brief } = request;
   const resolved = resolveBrief(brief);
-  const { geometry: full, frame } = await framed(resolved, source, request.frame ?? AUTO);
+  const stage = await staged({ ...request, frame: request.frame ?? AUTO });
+  const { source, sha256 } = stage;
+  const { geometry: full, frame } = await framed(resolved, source, stage.frame);
   const geometry = reduced(resolved, source, full, frame, side);
-  const bench = new Workbench({ ...request, frame }, resolved);
-  const traced = before ? { ...before } : (await begun({ ...request, frame }, resolved, bench, geometry, full, side));
+  const bench = new Workbench({ ...request, source, sha256, frame }, resolved);
+  const traced = before ? { ...before } : (await begun({ ...request, source, frame }, resolved, bench, geometry, full, side));
   if (!traced.arm || !wanted) return traced;
   const { format } = traced;
   if (!traced.points.length) {

@@ -6,11 +6,12 @@ import { fileURLToPath } from "node:url";
 import { Worker } from "node:worker_threads";
 import type { Developed, Development, Samples } from "@/core/develop";
 import type { Pixels } from "@/core/difference";
-import { carryOut, type Judged, type Work } from "./work";
+import type { InkFound, InkSettings, RgbPicture } from "@/core/ink";
+import { carryOut, type Done, type Judged, type Work } from "./work";
 
 interface Job {
   work: Work;
-  done: (result: Developed | Judged) => void;
+  done: (result: Done) => void;
   failed: (error: Error) => void;
 }
 
@@ -31,12 +32,15 @@ export function warmUp(): void {
   if (THREAD && !fromSources && started === 0) start(THREAD);
 }
 
+/** Throws an InkError where nothing looks like ink. */
+export const findInkAside = (picture: RgbPicture, settings: InkSettings) => aside({ kind: "ink", picture, settings }) as Promise<InkFound>;
+
 export const developAside = (samples: Samples, plan: Development) => aside({ kind: "develop", samples, plan }) as Promise<Developed>;
 
 /** `id` names the reference: a thread that has met it need not analyse it again. Its pixels are shared, not copied. */
 export const differenceAside = (id: string, reference: Pixels, trial: Pixels) => aside({ kind: "difference", id, reference, trial }) as Promise<Judged>;
 
-function aside(work: Work): Promise<Developed | Judged> {
+function aside(work: Work): Promise<Done> {
   const path = THREAD;
   if (!path || fromSources) return Promise.resolve().then(() => carryOut(work));
   return new Promise((done, failed) => {
@@ -51,7 +55,7 @@ function start(path: string): void {
   started += 1;
   // A thread that waits for work must not keep the process alive.
   worker.unref();
-  worker.on("message", ({ result, error }: { result?: Developed | Judged; error?: { name: string; message: string } }) => {
+  worker.on("message", ({ result, error }: { result?: Done; error?: { name: string; message: string } }) => {
     const job = running.get(worker);
     running.delete(worker);
     worker.unref();
@@ -75,6 +79,7 @@ function start(path: string): void {
 const desks = new WeakMap<Worker, SharedArrayBuffer>();
 
 function send(worker: Worker, work: Work): void {
+  if (work.kind === "ink") return worker.postMessage(work);
   const data = work.kind === "develop" ? work.samples.data : work.trial.data;
   let desk = desks.get(worker);
   if (!desk || desk.byteLength < data.byteLength) {

@@ -1,8 +1,11 @@
 /** What threads are asked for, and how it is done: the same on a thread and in place. */
 import { develop, type Developed, type Development, type Samples } from "@/core/develop";
 import { Reference, type Difference, type Pixels } from "@/core/difference";
+import { findInk, type InkFound, type InkSettings, type RgbPicture } from "@/core/ink";
 
-export type Work = { kind: "develop"; samples: Samples; plan: Development } | { kind: "difference"; id: string; reference: Pixels; trial: Pixels };
+export type Work =
+  | { kind: "ink"; picture: RgbPicture; settings: InkSettings }
+  | { kind: "develop"; samples: Samples; plan: Development } | { kind: "difference"; id: string; reference: Pixels; trial: Pixels };
 
 /** A comparison without its map, which nobody asks for across threads. */
 export type Judged = Omit<Difference, "map">;
@@ -10,7 +13,11 @@ export type Judged = Omit<Difference, "map">;
 /** The reference met last: what it alone gives is not worked out again for every trial. One a thread, since a large one takes 200 MB. */
 let last: { id: string; reference: Reference } | null = null;
 
-export function carryOut(work: Work): Developed | Judged {
+/** What comes back from a thread. */
+export type Done = Developed | Judged | InkFound;
+
+export function carryOut(work: Work): Done {
+  if (work.kind === "ink") return findInk(work.picture, work.settings);
   if (work.kind === "develop") return develop(work.samples, work.plan);
   if (last?.id !== work.id) last = { id: work.id, reference: new Reference(work.reference) };
   const { difference, worst, shift } = last.reference.compare(work.trial);

@@ -2,7 +2,7 @@
 import { createHash } from "node:crypto";
 import { CAN, heldBy, type OutputFormat, type ResolvedBrief } from "@/core/brief";
 import type { ConversionReport, RgbSpace } from "@/core/colour";
-import { padAvif, padGif, padJpeg, padPng, padTiff, readWebp, rebuildBmp, rebuildWebp, webpChunk } from "@/core/containers";
+import { padAvif, padGif, padJpeg, padPdf, padPng, padTiff, readWebp, rebuildBmp, rebuildWebp, webpChunk } from "@/core/containers";
 import type { Frame, Geometry } from "@/core/frame";
 import type { KernelName } from "@/core/resample";
 import { settingKey, type Picture, type Setting } from "@/core/search";
@@ -216,6 +216,8 @@ export class Workbench {
         return padAvif(bytes, target);
       case "tiff":
         return padTiff(bytes, target);
+      case "pdf":
+        return padPdf(bytes, target);
       case "gif":
         return padGif(bytes, target);
       default:
@@ -264,6 +266,7 @@ export class Workbench {
       to: destinationOf(held, source, frame.takenAs),
       bits: held.bits === 8 ? 8 : 16,
       background: held.background,
+      border: held.border?.colour,
       opaque: !CAN[format].transparency || held.space === "cmyk",
       sharpen: held.sharpen,
       ppi: this.headers(format).ppi(geometry),
@@ -288,11 +291,13 @@ export class Workbench {
     const { geometry: _, to, ...plan } = this.plan(geometry, format);
     const { facts } = this.request.source;
     const round = (rect: { x: number; y: number; width: number; height: number }) => [rect.x, rect.y, rect.width, rect.height].map((v) => v.toFixed(3));
+    const edge = geometry.border ? [geometry.border, plan.border] : null;
     const under = (facts.alpha && plan.opaque) || geometry.mode === "pad" ? plan.background : "";
     const parts = [
       ENGINE, this.sha256, geometry.width, geometry.height, round(geometry.crop), round(geometry.place), geometry.turn ?? 0, geometry.angle ?? 0,
       to.name, to.keeps, plan.bits, plan.frame.kernel ?? "", plan.frame.takenAs ?? "", under, facts.alpha && !plan.opaque,
       plan.sharpen ? [plan.sharpen.for, plan.sharpen.amount, plan.sharpen.for === "print" ? plan.ppi : null] : null,
+      ...(edge ? [edge] : []),
     ];
     return createHash("sha256").update(JSON.stringify(parts)).digest("hex");
   }
@@ -300,7 +305,8 @@ export class Workbench {
 
 const bares = new Map<string, Promise<Uint8Array>>();
 const DOT = { data: new Uint8Array(16 * 16 * 3), width: 16, height: 16, channels: 3 };
-const PLAIN: Partial<Record<OutputFormat, Setting>> = {
+const PLAIN: Record<OutputFormat, Setting> = {
+  pdf: { format: "pdf", quality: 50, chroma: "4:4:4", table: 0, effort: "fast" },
   jpeg: { format: "jpeg", quality: 50, chroma: "4:4:4", table: 0, effort: "fast" }, png: { format: "png", colours: null, level: 9 }, webp: { format: "webp", quality: 50, effort: 0 },
   avif: { format: "avif", quality: 50, bits: 8, effort: 0 }, tiff: { format: "tiff", packing: "none" }, gif: { format: "gif", colours: 2 }, bmp: { format: "bmp" },
 };
@@ -308,6 +314,6 @@ const PLAIN: Partial<Record<OutputFormat, Setting>> = {
 function bareFile(format: OutputFormat, cmyk: boolean): Promise<Uint8Array> {
   const key = `${format} ${cmyk}`;
   let bare = bares.get(key);
-  if (!bare) bares.set(key, (bare = encode(DOT, PLAIN[format]!, cmyk)));
+  if (!bare) bares.set(key, (bare = encode(DOT, PLAIN[format], cmyk)));
   return bare;
 }

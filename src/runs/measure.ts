@@ -100,11 +100,11 @@ async function fitted(store: Store, id: string, row: NonNullable<Awaited<ReturnT
   const source = await readSource(await store.files.read(row.sha256));
   if (row.share?.kind === "cannot") return { measured: { ...FAILED, error: row.share.why }, proof: null };
   const answer = await fitPhoto({ source, ...asked(store, id, row), share: row.share?.kind === "set" ? row.share : undefined });
-  const { output, geometry, frame, screen, setting, steps, told, notes, passedThrough, encodes, format, difference, cleanFrom } = answer;
-  const common = { geometry, frame, screen, setting, steps, told, notes, passedThrough, encodes, format, difference, cleanFrom };
+  const { output, geometry, frame, screen, setting, steps, told, notes, passedThrough, encodes, format, difference, cleanFrom, ink } = answer;
+  const common = { geometry, frame: row.brief.ink ? row.frame : frame, ink, screen, setting, steps, told, notes, passedThrough, encodes, format, difference, cleanFrom };
   if (!output) return { measured: { ...FAILED, ...common, error: answer.error }, proof: null };
   const { sha256, bytes } = await store.files.put(output);
   await rememberFile(store.db, { sha256, bytes });
   const proof = await prove(row.brief, await store.files.read(sha256), { before: source.facts, frame, original: source.bytes });
-  return { measured: { ...common, outputSha256: sha256, bytes, facts: proof.facts, checks: proof.checks, error: null }, proof };
+  return { measured: { ...common, notes: [...notes, ...proof.notes], outputSha256: sha256, bytes, facts: proof.facts, checks: proof.checks, error: null }, proof };
 }

@@ -6,6 +6,7 @@ import { planGeometry, type Frame, type Geometry } from "@/core/frame";
 import { ladder, settingOf, type Choice, type Chroma } from "@/core/search";
 import { sentence } from "@/imaging/error";
 import { readSource, type Source } from "@/imaging/facts";
+import { staged } from "@/imaging/ink";
 import { repackJpeg } from "@/imaging/repack";
 import { rewriteHeaders } from "@/imaging/rewrite";
 import { Workbench } from "@/imaging/workbench";
@@ -47,14 +48,14 @@ async function open(store: Store, id: string): Promise<Bench> {
 }
 
 async function prepare(store: Store, id: string, row: NonNullable<Awaited<ReturnType<typeof loadWeighed>>>): Promise<Bench> {
-  const source = await readSource(await store.files.read(row.sha256));
   const resolved = resolveBrief(row.brief);
-  const frame = row.measured?.frame ?? row.frame;
+  const photo = await readSource(await store.files.read(row.sha256));
+  const { source, sha256, frame } = await staged({ source: photo, brief: row.brief, frame: row.brief.ink ? row.frame : (row.measured?.frame ?? row.frame), sha256: row.sha256 });
   const geometry = row.measured?.geometry ?? planGeometry(resolved, source.facts, frame);
   const wanted = async () => {
     if (!(await stillWeighed(store.db, id))) throw new UnwantedError();
   };
-  return { bench: new Workbench({ source, frame, trials: trialStore(store), sha256: row.sha256, wanted }, resolved), brief: row.brief, source, frame, geometry, batchId: row.batchId };
+  return { bench: new Workbench({ source, frame, trials: trialStore(store), sha256, wanted }, resolved), brief: row.brief, source, frame, geometry, batchId: row.batchId };
 }
 
 /** Every trial of the ladder; those that are made already are only looked up. */

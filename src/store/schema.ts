@@ -8,6 +8,7 @@ import { bigint, boolean, doublePrecision, index, integer, jsonb, pgTable, prima
 import type { Brief, OutputFormat } from "@/core/brief";
 import type { Limit, Offer, Traced, Tried } from "@/core/budget";
 import type { Shift } from "@/core/difference";
+import type { InkReport } from "@/core/ink";
 import type { Frame, Geometry, Rect } from "@/core/frame";
 import type { Step, Verdict } from "@/core/plan";
 import type { ConversionReport } from "@/core/colour";
@@ -119,6 +120,8 @@ export interface Measured {
   difference?: number | null;
   /** Bytes from which on the ceiling would force no visible loss. */
   cleanFrom?: number | null;
+  /** What was found as ink; missing where none was looked for. */
+  ink?: InkReport | null;
   checks: Check[];
   steps: Step[];
   told: string[];

@@ -8,6 +8,7 @@ import { SPACES } from "@/core/colour";
 import { decodeTrial } from "@/imaging/decode-trial";
 import { destinationOf } from "@/imaging/destination";
 import { readSource } from "@/imaging/facts";
+import { staged } from "@/imaging/ink";
 import { eightBits, type Level } from "@/imaging/levels";
 import { preparePicture } from "@/imaging/prepare";
 import { Workbench } from "@/imaging/workbench";
@@ -106,9 +107,9 @@ function open(store: Store, row: Weighed): Promise<Opened> {
 }
 
 async function read(store: Store, row: Weighed): Promise<Opened> {
-  const source = await readSource(await store.files.read(row.sha256));
   const resolved = resolveBrief(row.brief);
-  const frame = row.measured?.frame ?? row.frame;
+  const photo = await readSource(await store.files.read(row.sha256));
+  const { source, sha256, frame } = await staged({ source: photo, brief: row.brief, frame: row.brief.ink ? row.frame : (row.measured?.frame ?? row.frame), sha256: row.sha256 });
   const { space } = destinationOf(resolved, source, frame.takenAs);
-  return { bench: new Workbench({ source, frame, sha256: row.sha256 }, resolved), source, resolved, frame, space: space === SPACES["display-p3"] ? "display-p3" : "srgb" };
+  return { bench: new Workbench({ source, frame, sha256 }, resolved), source, resolved, frame, space: space === SPACES["display-p3"] ? "display-p3" : "srgb" };
 }

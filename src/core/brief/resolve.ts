@@ -41,6 +41,9 @@ export interface ResolvedBrief {
   enlarge: "never" | "allow";
   sharpen: { for: "screen" | "print"; amount: number } | null;
   metadata: "keep" | "private" | "none";
+  /** Inside the asked pixels. */
+  border: { px: number; colour: string } | null;
+  ink: "black" | "original" | null;
   padding: "allow" | "never";
   /** Of all files together, in bytes. */
   total: { max: number; counted: "files" | "mail" } | null;
@@ -74,6 +77,8 @@ export function resolveBrief(brief: Brief): ResolvedBrief {
   const wantsPixels =
     PIXEL_CLAUSES.some((key) => pixels[key]?.exact != null || pixels[key]?.min != null) ||
     brief.sizes !== undefined || (brief.paper !== undefined && brief.resolution !== undefined) || (scale ?? 0) > 1;
+  // A page shows all of the picture, and so does a sheet with ink on it: what is missing of the shape is background.
+  const nothingCut = brief.ink !== undefined || (brief.format?.every((format) => format === "pdf") ?? false);
   const stated = new Set((Object.keys(brief) as (keyof Brief)[]).filter((key): key is ClauseKey => key in clauseNames));
   return {
     name: brief.name,
@@ -93,10 +98,12 @@ export function resolveBrief(brief: Brief): ResolvedBrief {
     profile: brief.colour?.profile ?? "embed",
     statesProfile: brief.colour?.profile !== undefined,
     sharpen: brief.sharpen ?? null,
-    frame: brief.frame ?? (bothSides || shaped ? "fill" : "whole"),
+    frame: brief.frame ?? (bothSides || shaped ? (nothingCut ? "pad" : "fill") : "whole"),
     background: brief.background ?? "#ffffff",
     enlarge: brief.enlarge ?? (wantsPixels ? "allow" : "never"),
     metadata: brief.metadata ?? "private",
+    border: brief.border ?? null,
+    ink: brief.ink ?? null,
     padding: brief.padding ?? "allow",
     total: brief.total ? { max: toBytes(brief.total.max, "max"), counted: brief.total.counted ?? "files" } : null,
     names: brief.names ?? "{name}",

@@ -1,10 +1,10 @@
 /** Which clauses are carried out. What is not is refused by name, never ignored. */
 import { CLAUSE_KEYS, type Brief, type ClauseKey, type OutputFormat } from "./schema";
 
-export const WRITABLE: readonly OutputFormat[] = ["jpeg", "png", "webp", "avif", "tiff", "gif", "bmp"];
+export const WRITABLE: readonly OutputFormat[] = ["jpeg", "png", "webp", "avif", "tiff", "gif", "bmp", "pdf"];
 const CARRIED_OUT: ReadonlySet<ClauseKey> = new Set<ClauseKey>([
   "format", "pick", "width", "height", "longSide", "shortSide", "box", "sizes", "shape", "scale", "paper", "resolution", "fileSize", "quality",
-  "colour", "frame", "background", "enlarge", "sharpen", "metadata", "layers", "padding", "total", "names",
+  "colour", "frame", "background", "enlarge", "sharpen", "metadata", "border", "ink", "layers", "padding", "total", "names",
 ]);
 /** The order in which wishes are given up when a photo cannot have them all: the dearest last. */
 export const WISHES_GIVEN_UP: readonly ClauseKey[] = [
@@ -29,6 +29,6 @@ export function refusal(brief: Brief): string | null {
 
 /** Clauses that a proof of an existing file cannot judge. */
 export function notChecked(brief: Brief): string[] {
-  const unread: ClauseKey[] = ["sharpen", "border", "ink", "total"];
+  const unread: ClauseKey[] = ["sharpen", "total"];
   return unread.filter((key) => brief[key] !== undefined);
 }

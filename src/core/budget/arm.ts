@@ -2,10 +2,10 @@
 import type { ResolvedBrief } from "../brief";
 import { avifEffort, webpEffort } from "../search/effort";
 import { avifPriorLog, differenceLog, FULL_CHROMA, priorLog, webpPriorLog } from "../search/prior";
-import { CAREFUL_PIXELS, type AvifSetting, type Chroma, type JpegSetting, type WebpSetting } from "../search/types";
+import { CAREFUL_PIXELS, type AvifSetting, type Chroma, type JpegSetting, type PdfSetting, type WebpSetting } from "../search/types";
 import type { OutputFormat } from "../brief";
 
-export type ArmSetting = JpegSetting | WebpSetting | AvifSetting;
+export type ArmSetting = PdfSetting | JpegSetting | WebpSetting | AvifSetting;
 
 /** What an arm is, as it can be stored. */
 export interface ArmSpec {
@@ -26,7 +26,7 @@ export interface Arm extends ArmSpec {
 }
 
 /** Below these the damage is such that a file is not offered. */
-const LOWEST: Record<ArmSetting["format"], number> = { jpeg: 20, webp: 5, avif: 12 };
+const LOWEST: Record<ArmSetting["format"], number> = { jpeg: 20, pdf: 20, webp: 5, avif: 12 };
 /**
  * The quantisation table that takes the fewest bytes at the same difference where the trellis works (7), and where pictures
  * are too large for it (2); on the former a quality counts as one higher by `shift` on the tables of Annex K.
@@ -35,7 +35,7 @@ const TABLES = { careful: { table: 7, shift: 9 }, quick: { table: 2, shift: 0 } 
 
 /** Null for formats without loss, which have nothing to give. `flat`: lettering, logos, drawings. */
 export function armFor(format: OutputFormat, brief: ResolvedBrief, pixels: number, flat: boolean): ArmSpec | null {
-  if (format !== "jpeg" && format !== "webp" && format !== "avif") return null;
+  if (format !== "jpeg" && format !== "pdf" && format !== "webp" && format !== "avif") return null;
   const limits = { pixels, lowest: Math.max(LOWEST[format], brief.quality?.min ?? 1), highest: brief.quality?.max ?? 100 };
   if (format === "webp") return { ...limits, like: { format, quality: 80, effort: webpEffort(pixels) } };
   if (format === "avif") return { ...limits, like: { format, quality: 70, bits: brief.bits === 10 ? 10 : 8, effort: avifEffort(pixels) } };
@@ -49,7 +49,7 @@ export function armOf(spec: ArmSpec): Arm {
   const { like, pixels } = spec;
   const size = Math.log(pixels);
   const setting = (quality: number): ArmSetting => ({ ...like, quality });
-  if (like.format === "jpeg") {
+  if (like.format === "jpeg" || like.format === "pdf") {
     const shift = like.table === 7 ? TABLES.careful.shift : 0;
     const annexK = (quality: number) => Math.min(100, quality + shift);
     const chroma = like.chroma === "4:4:4" ? FULL_CHROMA : 0;

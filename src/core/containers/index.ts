@@ -3,6 +3,7 @@ export * from "./error";
 export * from "./exif";
 export * from "./jpeg";
 export * from "./jpeg-quality";
+export * from "./pdf";
 export * from "./png";
 export * from "./privacy";
 export * from "./sniff";

@@ -25,6 +25,8 @@ export const frameSchema = z.strictObject({
   kernel: z.enum(KERNELS).optional(),
   /** Nobody has set it: where it has to cut, it goes to where the detail is. */
   auto: z.boolean().optional(),
+  /** How ink is looked for, where that was changed: strength 0 to 100, margin in percent of the ink's longer side. */
+  ink: z.strictObject({ strength: z.number().min(0).max(100), margin: z.number().min(0).max(40) }).optional(),
   /** The colour space of a photo that says none itself. */
   takenAs: z.enum(["display-p3", "oprgb", "romm-rgb"]).optional(),
 });
@@ -65,5 +67,6 @@ export function tidyFrame(frame: Frame): Frame {
     x: round(frame.x, 6), y: round(frame.y, 6),
     ...(zoom > 1 && { zoom }), ...(turn !== 0 && { turn }), ...(angle !== 0 && { angle }),
     ...(frame.auto && { auto: true }), ...(frame.swap && { swap: true }), ...(frame.kernel && { kernel: frame.kernel }), ...(frame.takenAs && { takenAs: frame.takenAs }),
+    ...(frame.ink && { ink: frame.ink }),
   };
 }

@@ -17,6 +17,8 @@ export interface Geometry {
   turn?: QuarterTurn;
   /** How far the part leans clockwise, in degrees; missing is 0. */
   angle?: number;
+  /** Pixels of the border around it, inside the output; missing is 0. */
+  border?: number;
   /** Where it lies in the output, in whole pixels; smaller than the output only where background is added. */
   place: Rect;
   /** Output pixels per photo pixel, the larger of both axes; above 1 pixels are made up. */
@@ -30,6 +32,7 @@ const clamp = (value: number, { min, max }: Bounds) => Math.min(max, Math.max(mi
 /** The geometry that a brief asks for. `photo` is upright. Throws {@link GeometryError} with a sentence when the photo cannot meet it. */
 export function planGeometry(brief: ResolvedBrief, photo: Size, frame: Frame = CENTRED): Geometry {
   checkFrame(frame);
+  if (framesInside(brief, photo, frame) && fitsBorder(brief)) return bordered(planGeometry(insideOf(brief), photo, frame), brief.border!.px);
   const target = targetFor(brief, aimedSize(photo, frame));
   const { width: w, height: h } = target;
   if (w.min === w.max && h.min === h.max) return frameInto(brief, photo, { width: w.min, height: h.min }, frame);
@@ -82,6 +85,11 @@ function sizeAt(base: Size, scale: number, { width: w, height: h, ratio }: Targe
 
 /** The same geometry with about `area` times its pixels, where the brief leaves that free (its wishes may yield); null where it does not. */
 export function rescale(brief: ResolvedBrief, photo: Size, from: Geometry, area: number, frame: Frame = CENTRED): Geometry | null {
+  if (framesInside(brief, photo, frame)) {
+    const { px } = brief.border!;
+    const inner = rescale(insideOf(brief), photo, { ...from, width: from.width - 2 * px, height: from.height - 2 * px }, area, frame);
+    return inner && bordered(inner, px);
+  }
   const bounds = targetFor(brief, aimedSize(photo, frame), brief.wishes);
   const side = Math.sqrt(area);
   const cap = brief.enlarge === "allow" || area < 1 ? Infinity : 1 / from.scale;
@@ -96,8 +104,36 @@ export function rescale(brief: ResolvedBrief, photo: Size, from: Geometry, area:
   return frameInto(brief, photo, size, frame);
 }
 
-/** Puts the photo into an output of exactly `out` pixels. */
+/** Puts the photo into an output of exactly `out` pixels, inside the border that is asked. */
 export function frameInto(brief: ResolvedBrief, photo: Size, out: Size, frame: Frame = CENTRED): Geometry {
+  const px = brief.border?.px ?? 0;
+  if (px === 0) return insideBorder(brief, photo, out, frame);
+  const inner = { width: out.width - 2 * px, height: out.height - 2 * px };
+  if (inner.width < 1 || inner.height < 1) {
+    throw new GeometryError(`A border of ${px} px on each side leaves nothing of ${formatSize(out.width, out.height)} px. Ask for a thinner border or more pixels.`);
+  }
+  return bordered(insideBorder(brief, photo, inner, frame), px);
+}
+
+function bordered({ place, ...rest }: Geometry, px: number): Geometry {
+  return { ...rest, width: rest.width + 2 * px, height: rest.height + 2 * px, border: px, place: { ...place, x: place.x + px, y: place.y + px } };
+}
+
+/** The brief for what lies inside its border. */
+function insideOf(brief: ResolvedBrief): ResolvedBrief {
+  const less = 2 * brief.border!.px;
+  const side = (px: number | null) => (px === null ? null : Math.max(1, px - less));
+  const pixels = Object.fromEntries(Object.entries(brief.pixels).map(([key, range]) => [key, range && { exact: side(range.exact), min: side(range.min), max: side(range.max) }])) as ResolvedBrief["pixels"];
+  return { ...brief, pixels, box: brief.box && { width: side(brief.box.width)!, height: side(brief.box.height)! }, border: null };
+}
+
+/** A border that leaves nothing is refused where the output's size is known. */
+const fitsBorder = ({ pixels, border }: ResolvedBrief): boolean => [pixels.width, pixels.height].every((range) => range?.exact == null || range.exact > 2 * border!.px);
+
+/** With a free shape the photo keeps its own inside the border; with an asked one the whole output has it. */
+const framesInside = (brief: ResolvedBrief, photo: Size, frame: Frame): boolean => brief.border !== null && targetFor(brief, aimedSize(photo, frame)).ratio === null;
+
+function insideBorder(brief: ResolvedBrief, photo: Size, out: Size, frame: Frame): Geometry {
   const seen = turnedSize(photo, frame);
   const byHand = cutsByHand(frame);
   const [sx, sy] = [out.width / seen.width, out.height / seen.height];
@@ -147,5 +183,5 @@ function part({ crop }: Geometry, seen: Size): string {
 
 /** Whether the output has exactly the photo's pixels, none cut, moved or made. */
 export function keepsPixels(geometry: Geometry, photo: Size): boolean {
-  return geometry.width === photo.width && geometry.height === photo.height && geometry.cut === 0 && geometry.mode === "whole" && !geometry.turn && !geometry.angle;
+  return geometry.width === photo.width && geometry.height === photo.height && geometry.cut === 0 && geometry.mode === "whole" && !geometry.turn && !geometry.angle && !geometry.border;
 }

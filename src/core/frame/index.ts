@@ -6,4 +6,5 @@ export * from "./frame";
 export * from "./propose";
 export * from "./geometry";
 export * from "./orientation";
+export * from "./page";
 export * from "./target";

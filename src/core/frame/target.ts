@@ -104,7 +104,9 @@ class Aiming {
     }
     if (target.paper && this.taken("paper", wished)) {
       const { width, height } = target.paper;
-      if (width !== null && height !== null) this.form("paper", width / height);
+      // On a page the picture lies as it is, with paper around it, unless it has to be as dense as asked on all of it.
+      const onPage = this.brief.formats?.every((format) => format === "pdf") && !brief.resolution;
+      if (width !== null && height !== null && !onPage) this.form("paper", width / height);
       if (brief.resolution && this.taken("resolution", brief.wishes.has("resolution"))) this.density();
     }
   }

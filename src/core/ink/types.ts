@@ -38,6 +38,12 @@ export interface InkFound {
   colour: [number, number, number];
 }
 
+/** What is told of found ink: `width` and `height` are pixels of the part that was searched, in which `bounds` are counted. */
+export interface InkReport extends Pick<InkFound, "width" | "height" | "bounds" | "share" | "stroke" | "groups" | "touches" | "lines"> {
+  /** Sentences for a person. */
+  notes: string[];
+}
+
 /** There is nothing that looks like ink; the message is one sentence with a way out. */
 export class InkError extends Error {
   override name = "InkError";

@@ -33,6 +33,8 @@ export function reasonsToEncode(brief: Brief, resolved: ResolvedBrief, facts: Fa
   if (resolved.metadata === "none" && facts.orientation !== 1) reasons.push("the turning mark goes with the metadata");
   if (brief.sharpen && brief.sharpen.amount > 0) reasons.push("it is to be sharpened");
   const cleans = resolved.metadata === "none" ? facts.metadata : resolved.metadata === "private" && facts.privateData.length > 0;
+  if (brief.ink) reasons.push("its ink is to be cleaned");
+  if (brief.border) reasons.push("a border is asked");
   const rewrites = brief.resolution !== undefined || brief.paper !== undefined || cleans;
   if (rewrites && facts.fixedHeaders) reasons.push("its headers have to change");
   // These cannot leave a profile out of a file that stays, where the brief wants none.

@@ -38,6 +38,8 @@ export interface PlanInput {
   /** What was really done, where the picture was made. */
   kernel?: KernelName | null;
   conversion?: ConversionReport | null;
+  /** The share of the photo that was found to be ink; absent where none was looked for. */
+  ink?: { lines: number } | null;
   /** Nobody has moved the frame. */
   proposed?: boolean;
 }
@@ -50,6 +52,7 @@ export function planSteps(input: PlanInput): Step[] {
   if (facts.orientation !== 1) {
     steps.push({ do: swapsSides(facts.orientation) ? "Turn it upright" : "Set it straight", why: "its EXIF orientation says so" });
   }
+  if (input.ink) steps.push(...inkSteps(input.brief, input.ink));
   steps.push(...colourSteps(input), ...frameSteps(input), ...sharpenSteps(input), ...bitSteps(input));
   const format = input.encoding.format as OutputFormat;
   if (facts.alpha && CAN[format] && !CAN[format].transparency) {
@@ -59,6 +62,11 @@ export function planSteps(input: PlanInput): Step[] {
   if (input.writePpi !== null && CAN[format]?.resolution !== false) steps.push({ do: `Write ${formatPpi(input.writePpi)}`, why: `${densityReason(input)}; it changes no pixels` });
   if (input.dropped.length) steps.push({ do: `Leave out ${input.dropped.join(", ")}`, why: metadataReason(input) });
   return steps;
+}
+
+function inkSteps(brief: Brief, { lines }: { lines: number }): Step[] {
+  const left = lines ? `light, tint${lines > 1 ? `, ${lines} lines of the paper` : ", a line of the paper"} and specks are left out` : "light, tint, creases and specks of the paper are left out";
+  return [{ do: brief.ink === "black" ? "Make the ink black on white, its edges soft" : "Keep the ink's colour, the paper white", why: left }, { do: "Cut it to the ink, with an even margin", why: "what lies around it is only paper" }];
 }
 
 function colourSteps({ brief, resolved, facts, frame, conversion }: PlanInput): Step[] {
@@ -140,6 +148,7 @@ function frameSteps(input: PlanInput): Step[] {
     const how = kernel === "nearest" && !frame?.kernel ? "few colours and hard edges, so pixels are repeated and edges stay hard" : `the pixels between are made up${kernel ? ` by ${kernelNames[kernel]}` : ""}`;
     steps.push({ do: `Enlarge ${trimNumber(geometry.scale, 1)} × to ${made} px`, why: `${asked}; ${how}` });
   }
+  if (geometry.border) steps.push({ do: `Draw a border of ${geometry.border} px, ${resolved.border?.colour}`, why: `inside the ${size} px that are asked` });
   if (geometry.mode === "pad") steps.push({ do: `Add ${resolved.background} around it to ${size} px`, why: "nothing of the photo is cut" });
   return steps;
 }
@@ -168,6 +177,8 @@ function encodingSteps(encoding: Encoding, brief: ResolvedBrief): Step[] {
 export function settingWords(setting: Setting | null, format: string): string {
   if (!setting) return `Save as ${formatName(format)}`;
   switch (setting.format) {
+    case "pdf":
+      return `PDF page with a JPEG ${setting.chroma}, quality ${setting.quality}`;
     case "jpeg":
       return `JPEG ${setting.chroma}, quality ${setting.quality}`;
     case "png":

@@ -56,7 +56,8 @@ export function checkFacts(brief: Brief, resolved: ResolvedBrief, facts: Facts, 
     const { paper } = target;
     // A field that holds whole numbers only cannot be more exact than half of its step.
     const slack = facts.resolutionStep * Math.max(paper.width ?? 0, paper.height ?? 0);
-    add("paper", paperWords(facts), facts.resolution !== null && holdsPaper(paper, facts, facts.resolution, slack));
+    if (facts.page) add("paper", paperWords(facts), isPage(facts.page, paper));
+    else add("paper", paperWords(facts), facts.resolution !== null && holdsPaper(paper, facts, facts.resolution, slack));
   }
   if (resolved.resolution) {
     const slack = Math.max(RESOLUTION_SLACK, facts.resolutionStep) + 1e-6;
@@ -79,7 +80,7 @@ export function checkFacts(brief: Brief, resolved: ResolvedBrief, facts: Facts, 
 type Add = (clause: ClauseKey, found: string, ok: boolean, asked?: string) => void;
 
 function checkQuality(asked: { min: number; max: number }, facts: Facts, add: Add): void {
-  if (facts.format !== "jpeg" || facts.quality === null) return add("quality", "no quality scale", true);
+  if ((facts.format !== "jpeg" && facts.format !== "pdf") || facts.quality === null) return add("quality", "no quality scale", true);
   const found = facts.qualityExact ? String(facts.quality) : `about ${facts.quality}, by tables of another make`;
   add("quality", found, facts.quality >= asked.min && facts.quality <= asked.max);
 }
@@ -96,8 +97,15 @@ function scaled(scale: number, before: Size, after: Size): boolean {
   return Math.abs(after.width - before.width * scale) <= 0.5 && Math.abs(after.height - before.height * scale) <= 0.5;
 }
 
+/** Of a page, in inches: a tenth of a millimetre. */
+const PAGE_SLACK = 0.1 / 25.4;
+
+const isPage = (page: { width: number; height: number }, paper: { width: number | null; height: number | null }): boolean =>
+  (paper.width === null || Math.abs(page.width - paper.width) <= PAGE_SLACK) && (paper.height === null || Math.abs(page.height - paper.height) <= PAGE_SLACK);
+
 /** "40 × 50 mm": how large the file prints at the resolution that it states. */
-function paperWords({ width, height, resolution }: Facts): string {
+function paperWords({ width, height, resolution, page }: Facts): string {
+  if (page) return `a page of ${trimNumber(page.width * 25.4, 1)} × ${trimNumber(page.height * 25.4, 1)} mm`;
   if (!resolution) return "no resolution";
   return `${trimNumber((width / resolution[0]) * 25.4, 1)} × ${trimNumber((height / resolution[1]) * 25.4, 1)} mm`;
 }

@@ -8,6 +8,8 @@ export interface Facts {
   bytes: number;
   /** Pixels per inch, [x, y] of the upright picture; null where none is recorded. */
   resolution: [number, number] | null;
+  /** The page that shows the picture, in inches; missing where the file has none. */
+  page?: { width: number; height: number };
   /** Half of the smallest difference that the field of the resolution can hold, in ppi. */
   resolutionStep: number;
   bits: number | null;

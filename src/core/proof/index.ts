@@ -1,2 +1,3 @@
 export * from "./checks";
 export * from "./facts";
+export * from "./pixels";

@@ -14,6 +14,7 @@ export function expectedSeconds(setting: Setting, pixels: number): number {
   switch (setting.format) {
     case "avif":
       return each(AVIF[Math.min(setting.effort, AVIF.length - 1)]);
+    case "pdf":
     case "jpeg":
       return each(setting.effort === "careful" ? 0.5 : 0.02);
     case "webp":

@@ -4,7 +4,7 @@ import { searchBmp, searchGif, searchTiff } from "./few";
 import { LOWEST_QUALITY, searchJpeg } from "./jpeg";
 import { searchPng } from "./png";
 import { searchQuality } from "./quality";
-import type { Goal, Picture, SearchResult } from "./types";
+import type { Goal, JpegSetting, PdfSetting, Picture, SearchResult, Setting } from "./types";
 
 /** `free`: pixels may still be given up. `last`: no other format is left to try. */
 export function search(picture: Picture, format: OutputFormat, goal: Goal, brief: ResolvedBrief, free: boolean, last: boolean): Promise<SearchResult> {
@@ -22,5 +22,25 @@ export function search(picture: Picture, format: OutputFormat, goal: Goal, brief
     case "bmp":
       return searchBmp(picture, goal);
   }
-  return searchJpeg(picture, goal, { quality: brief.quality, lowest: LOWEST_QUALITY });
+  const limits = { quality: brief.quality, lowest: LOWEST_QUALITY };
+  return format === "pdf" ? searchPdf(picture, goal, limits) : searchJpeg(picture, goal, limits);
+}
+
+const onPage = (setting: Setting): Setting => (setting.format === "jpeg" ? { ...setting, format: "pdf" } : setting);
+
+/** A picture whose JPEGs lie on pages. */
+export const asPages = (picture: Picture): Picture => ({
+  ...picture,
+  encode: (setting) => picture.encode(onPage(setting)),
+  difference: (setting) => picture.difference(onPage(setting)),
+  sample: async () => {
+    const sample = await picture.sample();
+    return sample && asPages(sample);
+  },
+});
+
+async function searchPdf(picture: Picture, goal: Goal, limits: Parameters<typeof searchJpeg>[2]): Promise<SearchResult<PdfSetting>> {
+  const result = await searchJpeg(asPages(picture), goal, limits);
+  const setting = result.found.setting as JpegSetting;
+  return { ...result, found: { ...result.found, setting: { ...setting, format: "pdf" } } };
 }

@@ -53,11 +53,18 @@ export interface BmpSetting {
   format: "bmp";
 }
 
-export type Setting = JpegSetting | PngSetting | WebpSetting | AvifSetting | TiffSetting | GifSetting | BmpSetting;
+/** A JPEG on a page. */
+export interface PdfSetting extends Omit<JpegSetting, "format"> {
+  format: "pdf";
+}
+
+export type Setting = PdfSetting | JpegSetting | PngSetting | WebpSetting | AvifSetting | TiffSetting | GifSetting | BmpSetting;
 
 /** A string that is equal for equal settings: part of the key of a cached trial. */
 export function settingKey(setting: Setting): string {
   switch (setting.format) {
+    // The page is put around it later: the encoding is that of a JPEG.
+    case "pdf":
     case "jpeg":
       return `jpeg q${setting.quality} ${setting.chroma} t${setting.table} ${setting.effort}`;
     case "png":

@@ -4,7 +4,7 @@ import type { OutputFormat } from "../brief";
 import { rescale, type Geometry } from "../frame";
 import { formatBytes, formatSize, trimNumber } from "../units";
 import type { FitTask, Fitted } from "./fit";
-import { search } from "./one-format";
+import { asPages, search } from "./one-format";
 import { cleanAlong } from "./clean-along";
 import type { Goal, Picture, SearchResult, Setting, Weighed } from "./types";
 
@@ -21,7 +21,7 @@ interface Met {
 const STEP = 0.72;
 const BETTER = 0.97;
 const STEPS = 3;
-const LOSSY: ReadonlySet<OutputFormat> = new Set(["jpeg", "webp", "avif"]);
+const LOSSY: ReadonlySet<OutputFormat> = new Set(["jpeg", "webp", "avif", "pdf"]);
 
 export async function weighed(task: FitTask, goal: Goal, met: Met): Promise<Fitted> {
   const { found } = met.result;
@@ -70,7 +70,9 @@ async function fewerPixels(task: FitTask, goal: Goal, { format, geometry, told }
 /** The smallest file of this geometry without visible loss. */
 async function smallestClean(task: FitTask, geometry: Geometry, setting: Setting): Promise<{ found: Weighed | null; encodes: number }> {
   const picture = await task.picture(geometry, setting.format);
-  const made = await cleanAlong(picture, setting, task.brief.quality !== null);
+  const page = setting.format === "pdf";
+  const trials = page ? await cleanAlong(asPages(picture), { ...setting, format: "jpeg" }, task.brief.quality !== null) : await cleanAlong(picture, setting, task.brief.quality !== null);
+  const made = trials.map((trial) => (page ? { ...trial, setting: { ...trial.setting, format: "pdf" } as Setting } : trial));
   const found = made.filter((trial) => trial.difference <= CLEAN).sort((a, b) => a.bytes - b.bytes)[0] ?? null;
   return { found, encodes: made.length };
 }

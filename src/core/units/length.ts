@@ -28,3 +28,7 @@ export function toInches(length: Length): number {
 export function lengthToPixels(length: Length, ppi: number): number {
   return toInches(length) * ppi;
 }
+
+/** Points in an inch. */
+export const POINTS_PER_INCH = 72;
+export const MM_PER_INCH = 25.4;

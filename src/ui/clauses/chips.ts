@@ -40,9 +40,9 @@ export const CHIPS: readonly Chip[] = [
 /** Offered at once where they are not stated; the others stand in a list. */
 export const USUAL: readonly string[] = ["format", "pixels", "fileSize", "resolution"];
 /** Those that can be stated by hand now. */
-export const EDITABLE: readonly string[] = [...USUAL, "sizes", "box", "shape", "scale", "paper", "quality", "colour", "sharpen", "frame", "enlarge", "background", "metadata", "padding", "total", "names"];
+export const EDITABLE: readonly string[] = [...USUAL, "sizes", "box", "shape", "scale", "paper", "quality", "colour", "sharpen", "frame", "enlarge", "background", "border", "ink", "metadata", "padding", "total", "names"];
 /** Where "if possible" makes sense. */
-export const WISHABLE: readonly string[] = ["format", "pixels", "sizes", "box", "shape", "scale", "fileSize", "paper", "resolution", "quality"];
+export const WISHABLE: readonly string[] = ["format", "pixels", "sizes", "box", "shape", "scale", "fileSize", "paper", "resolution", "quality", "border"];
 
 export const chipOf = (clause: ClauseKey): Chip => CHIPS.find((chip) => chip.clauses.includes(clause))!;
 

@@ -113,7 +113,7 @@ const sizes = line("sizes", "One of these sizes", "Such as 1640 × 720 or 1230 �
 const box = line("box", "Inside a box, either way up", "Such as 1360 × 800. Upright photos turn the box.", (b) => (b.box ? sizeText(b.box) : ""), (text) => ({ box: readSize(text) }));
 const shape = line("shape", "Width to height", "Such as 16:9 or 1:1.", (b) => b.shape ?? "", (text) => ({ shape: text.replace(/\s*[:/×x]\s*/i, ":") }));
 const scale = line("scale", "Of the photo's own pixels", "Such as 50 %, on both sides.", (b) => b.scale ?? "", (text) => ({ scale: /%$/.test(text) ? text.replace(/\s+/g, "").replace(",", ".") : `${text.replace(",", ".")}%` }));
-const background = line("background", "Where background is added, and under what is transparent", "A colour such as #f4f1ea, white or black.", (b) => b.background ?? "", (text) => ({ background: { white: "#ffffff", black: "#000000" }[text.toLowerCase()] ?? text }));
+const background = line("background", "Where background is added, and under what is transparent", "A colour such as #f4f1ea, white or black.", (b) => b.background ?? "", (text) => ({ background: COLOURS[text.toLowerCase()] ?? text }));
 const names = line("names", "How the files are called", "{name} the photo's name, {n} or {n:3} a counter, {w} {h} its pixels, {date}, {brief}. The ending follows the format.", (b) => b.names ?? "{name}", (text) => ({ names: text }));
 
 const amount = (value: string | number | undefined) => (value === undefined ? "" : String(value));
@@ -203,7 +203,7 @@ const quality: Kind = {
 };
 
 /** A clause with a few fixed values. */
-function choice<K extends "frame" | "enlarge" | "metadata" | "padding">(key: K, legend: string, first: string, options: readonly [string, string][]): Kind {
+function choice<K extends "frame" | "enlarge" | "metadata" | "padding" | "ink">(key: K, legend: string, first: string, options: readonly [string, string][]): Kind {
   return {
     start: (brief) => ({ [key]: (brief[key] as string | undefined) ?? first }),
     read: (values) => ({ [key]: values[key] }) as Partial<Brief>,
@@ -215,6 +215,32 @@ const frame = choice("frame", "When the photo has another shape", "fill", [["fil
 const enlarge = choice("enlarge", "Photos with too few pixels", "never", [["allow", "May be enlarged"], ["never", "Are never enlarged"]]);
 const metadata = choice("metadata", "Data beside the picture", "private", [["private", "Nothing private: no place, owner, serial number"], ["none", "None at all"], ["keep", "All of it, put right for the new picture"]]);
 const padding = choice("padding", "A file under its floor", "allow", [["allow", "May be filled up with a comment"], ["never", "Is never filled up"]]);
+
+const ink = choice("ink", "A picture of ink on paper", "black", [["black", "Clean, black on white"], ["original", "Clean, in the ink's own colour on white"]]);
+
+const COLOURS: Record<string, string> = { white: "#ffffff", black: "#000000" };
+const colourCode = (text: string): string => {
+  const code = COLOURS[text.trim().toLowerCase()] ?? text.trim();
+  if (!/^#[0-9a-f]{6}$/i.test(code)) throw new UnitError("colour", "black, white or a code such as #4a2f60", `"${text.trim()}"`);
+  return code;
+};
+
+const border: Kind = {
+  start: (brief) => ({ px: String(brief.border?.px ?? 1), colour: Object.keys(COLOURS).find((name) => COLOURS[name] === brief.border?.colour?.toLowerCase()) ?? brief.border?.colour ?? "black" }),
+  read: (values) => {
+    const px = Number(values.px.trim().replace(/\s*px$/i, ""));
+    if (!Number.isInteger(px) || px < 1 || px > 1000) throw new UnitError("border", "whole pixels from 1 to 1000", `"${values.px.trim()}"`);
+    return { border: { px, colour: colourCode(values.colour) } };
+  },
+  Fields: ({ form }) => (
+    <fieldset>
+      <legend className="mb-2 font-semibold">A line around the picture</legend>
+      <Field form={form} name="px" label="Width" autoFocus reading={() => "px"} />
+      <Field form={form} name="colour" label="Colour" reading={(text) => colourCode(text)} />
+      <p className="text-small text-second">It lies inside the asked pixels, whose number stays what it is.</p>
+    </fieldset>
+  ),
+};
 
 const SPACES: readonly [string, string][] = [["", "sRGB, unless the brief says more"], ["srgb", "sRGB"], ["display-p3", "Display P3"], ["gray", "Grey"], ["cmyk", "CMYK, by a free profile"], ["keep", "The photo's own"]];
 const BITS: readonly [string, string][] = [["", "8"], ["8", "8, exactly"], ["10", "10 (AVIF)"], ["16", "16 (PNG, TIFF)"]];
@@ -277,7 +303,7 @@ const total: Kind = {
   ),
 };
 
-export const FORMS: Partial<Record<string, Kind>> = { format, pixels, sizes, box, shape, scale, fileSize, total, paper, resolution, quality, colour, sharpen, frame, enlarge, background, metadata, padding, names };
+export const FORMS: Partial<Record<string, Kind>> = { format, pixels, sizes, box, shape, scale, fileSize, total, paper, resolution, quality, colour, sharpen, frame, enlarge, background, border, ink, metadata, padding, names };
 
 /** Checks typed clauses as a brief file would be. */
 export function checkClauses(brief: Brief): void {
