@@ -1,4 +1,4 @@
-/** Imports run one way: app, cli → ui | runs → imaging, packing, store → core. */
+/** Imports run one way: app, cli → ui | runs | receivers → imaging, packing, store → core. */
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { describe, expect, it } from "vitest";
@@ -9,8 +9,9 @@ const ALLOWED: Record<string, readonly string[]> = {
   packing: ["core"],
   store: ["core"],
   runs: ["core", "imaging", "packing", "store", "demo"],
-  ui: ["core"],
-  app: ["core", "imaging", "packing", "store", "runs", "ui"],
+  receivers: ["imaging"],
+  ui: ["core", "receivers"],
+  app: ["core", "imaging", "packing", "store", "runs", "receivers", "ui"],
   cli: ["core", "imaging", "packing", "demo"],
   demo: ["core"],
 };

@@ -3,7 +3,7 @@ import { createHash } from "node:crypto";
 import sharp from "sharp";
 import { resolveBrief, type Brief, type ResolvedBrief } from "@/core/brief";
 import { CENTRED, cutsByHand, planGeometry, turnedSize, type Frame, type Geometry, type Rect } from "@/core/frame";
-import { DEFAULT_INK, inkNotes, renderInk, type InkReport, type InkSettings } from "@/core/ink";
+import { DEFAULT_INK, inkNotes, overlayInk, renderInk, type InkReport, type InkSettings } from "@/core/ink";
 import { destinationOf } from "./destination";
 import { PhotoError } from "./error";
 import { readSource, type Source } from "./facts";
@@ -92,4 +92,19 @@ async function cleaned(source: Source, brief: Brief, frame: Frame): Promise<Stag
     frame: { ...CENTRED, ...(frame.kernel && { kernel: frame.kernel }) },
     ink: { width, height, bounds, share, stroke, groups, touches, lines, notes: inkNotes(found) },
   };
+}
+
+/** Pixels of the picture that shows what was taken. */
+const SHOWN_PIXELS = 700_000;
+/** The accent of the interface, sRGB. */
+const MARK = [106, 44, 110] as const;
+
+/** What is taken as ink, marked on the paled photo, as a PNG. Throws a PhotoError where nothing is. */
+export async function overlayPicture(source: Source, brief: Brief, frame: Frame): Promise<Buffer> {
+  const picture = await inkPixels(resolveBrief(brief), source, frame, SHOWN_PIXELS);
+  const found = await findInkAside(picture, inkSettings(frame)).catch((error: Error) => {
+    throw error.name === "InkError" ? new PhotoError(error.message) : error;
+  });
+  const { data, width, height } = overlayInk(picture, found, MARK);
+  return sharp(data, { raw: { width, height, channels: 3 } }).png({ compressionLevel: 6 }).toBuffer();
 }

@@ -31,6 +31,8 @@ export interface MailTask {
   /** Of several messages which one this is, from 1. */
   n: number;
   of: number;
+  /** Its own name, of letters, digits and hyphens; absent, one is made up. Sent twice under one name, it is one message. */
+  id?: string;
 }
 
 /** Bytes that are left free for the addresses and for what mail servers write on top while a message travels. */
@@ -46,14 +48,14 @@ interface Part {
   path?: string;
 }
 
-function compose({ subject, files, n, of }: MailTask, attachments: Part[]) {
+function compose({ subject, files, n, of, id }: MailTask, attachments: Part[]) {
   const count = files.length === 1 ? "1 picture" : `${files.length} pictures`;
   // Short lines and CRLF: such a text needs no encoding of its own.
   const text = `${count}${of > 1 ? `, message ${n} of ${of}` : ""}.\r\n`;
   return new MailComposer({
     subject: numbered(subject, n, of),
     text,
-    messageId: `<${randomBytes(12).toString("hex")}@zumbrel.invalid>`,
+    messageId: `<${id ?? randomBytes(12).toString("hex")}@zumbrel.invalid>`,
     // Mail programs open such a message ready to be addressed and sent.
     headers: { "X-Unsent": "1" },
     attachments,

@@ -16,13 +16,13 @@ import type { Check, Facts } from "@/core/proof";
 import type { KernelName } from "@/core/resample";
 import type { Choice, Chroma, Setting } from "@/core/search";
 
-const id = () => uuid("id").primaryKey().defaultRandom();
-const created = () => timestamp("created_at", { withTimezone: true }).notNull().defaultNow();
+export const id = () => uuid("id").primaryKey().defaultRandom();
+export const created = () => timestamp("created_at", { withTimezone: true }).notNull().defaultNow();
 const deleted = () => timestamp("deleted_at", { withTimezone: true });
 const bytes = (name: string) => bigint(name, { mode: "number" });
 
 export const workspaces = pgTable("workspaces", { id: id(), name: text("name").notNull().unique(), createdAt: created() });
-const workspace = () => uuid("workspace_id").notNull().references(() => workspaces.id);
+export const workspace = () => uuid("workspace_id").notNull().references(() => workspaces.id);
 
 /** Bytes on disk under their SHA-256. Who may see them is decided by the rows that refer to them. */
 export const files = pgTable("files", {
@@ -286,6 +286,8 @@ export const runItems = pgTable(
     /** Visible difference of the file. */
     difference: doublePrecision("difference"),
     finishedAt: timestamp("finished_at", { withTimezone: true }),
+    /** Rules that only a person can check, which somebody has ticked: the rule's words, and when. */
+    ticks: jsonb("ticks").$type<Record<string, string>>().notNull().default({}),
   },
   (t) => [uniqueIndex("run_items_same").on(t.runId, t.assignmentId), uniqueIndex("run_items_name").on(t.runId, sql`lower(${t.outputName})`), index("run_items_left").on(t.runId, t.state)],
 );
@@ -297,6 +299,8 @@ export const proofs = pgTable("proofs", {
   checks: jsonb("checks").$type<Check[]>().notNull(),
   unchanged: jsonb("unchanged").$type<string[]>().notNull(),
   dropped: jsonb("dropped").$type<string[]>().notNull().default([]),
+  /** Figures that judge nothing. */
+  notes: jsonb("notes").$type<string[]>().notNull().default([]),
   createdAt: created(),
 });
 
@@ -378,4 +382,3 @@ export const workers = pgTable("workers", {
 
 /** Facts about this installation, such as that the demo was loaded. */
 export const settings = pgTable("settings", { key: text("key").primaryKey(), value: jsonb("value").notNull() });
-

@@ -50,10 +50,10 @@ describe("chips", () => {
 
 const facts = { width: 4000, height: 3000 } as RowView["before"];
 const row = (change: Partial<RowView>): RowView => ({
-  id: "r", revisionId: "v", own: false, photoId: "p", assignmentId: "a", name: "n", folder: "", nameNotes: [], thumb: true, before: facts, frame: { x: 0.5, y: 0.5 }, screen: null, geometry: null, figure: "about", bytes: 1, difference: null, cleanFrom: null, choice: null, ppi: null, steps: [], notes: [], checks: [],
+  id: "r", revisionId: "v", own: false, photoId: "p", assignmentId: "a", name: "n", folder: "", nameNotes: [], thumb: true, before: facts, frame: { x: 0.5, y: 0.5 }, screen: null, geometry: null, figure: "about", bytes: 1, difference: null, cleanFrom: null, choice: null, ppi: null, steps: [], notes: [], ink: null, checks: [],
   verdict: null, outputName: null, made: null, ...change,
 });
-const made = (change: Partial<NonNullable<RowView["made"]>>): RowView["made"] => ({ itemId: "i", state: "done", error: null, name: "n", bytes: 1, checks: [], unchanged: [], dropped: [], ok: true, ...change });
+const made = (change: Partial<NonNullable<RowView["made"]>>): RowView["made"] => ({ itemId: "i", runId: "u", onlyYou: [], ticks: {}, state: "done", error: null, name: "n", bytes: 1, checks: [], unchanged: [], dropped: [], ok: true, ...change });
 
 describe("a row's state", () => {
   it("is the proof after a run, else the verdict, else that work is going on", () => {

@@ -25,8 +25,8 @@ export async function bring(batchId: string, query: URLSearchParams, stream: Asy
   const folder = safeFolder(query.get("folder") ?? "");
   const position = z.coerce.number().min(0).max(1e15).catch(Date.now()).parse(query.get("at") ?? undefined);
   if (/[.]zip$/i.test(name)) return bringPackage(batchId, stream, folder, position);
-  const known = await bringPhoto(batchId, stream, { name, folder, position });
-  return { added: known ? 0 : 1, known: known ? 1 : 0, refused: [], refusedCount: 0 };
+  const { here, batchPhotoId } = await bringPhoto(batchId, stream, { name, folder, position });
+  return { added: here ? 0 : 1, known: here ? 1 : 0, rows: [batchPhotoId], refused: [], refusedCount: 0 };
 }
 
 interface Place {
@@ -35,13 +35,13 @@ interface Place {
   position: number;
 }
 
-/** True where the batch had it already. */
-async function bringPhoto(batchId: string, stream: AsyncIterable<Uint8Array>, place: Place): Promise<boolean> {
+/** `here`: the batch had it already. */
+async function bringPhoto(batchId: string, stream: AsyncIterable<Uint8Array>, place: Place): Promise<{ here: boolean; batchPhotoId: string }> {
   const { db, files: disk } = getStore();
   const stored = await disk.putStream(stream, LIMIT);
   try {
     const { facts } = await readSource(await disk.read(stored.sha256));
-    return (await changeBatch(batchId, (tx, batch) => addPhoto(tx, batch, { ...place, ...stored, facts }))).here;
+    return await changeBatch(batchId, (tx, batch) => addPhoto(tx, batch, { ...place, ...stored, facts }));
   } catch (error) {
     if (!(await isRemembered(db, stored.sha256))) await disk.remove(stored.sha256);
     throw error;
@@ -51,17 +51,19 @@ async function bringPhoto(batchId: string, stream: AsyncIterable<Uint8Array>, pl
 async function bringPackage(batchId: string, stream: AsyncIterable<Uint8Array>, folder: string, position: number): Promise<BroughtIn> {
   const path = await getStore().files.temporary(stream, ZIP_LIMIT);
   const counts = { added: 0, known: 0 };
+  const rows: string[] = [];
   try {
     let n = 0;
     const take = async (file: { name: string; folder: string; stream: Readable }) => {
       // Between two files that were dropped together there is room for those of a package.
       n += 1;
-      const known = await bringPhoto(batchId, file.stream, { name: shownName(file.name), folder: [folder, file.folder].filter(Boolean).join("/"), position: position + n / 1e7 });
+      const { here: known, batchPhotoId } = await bringPhoto(batchId, file.stream, { name: shownName(file.name), folder: [folder, file.folder].filter(Boolean).join("/"), position: position + n / 1e7 });
       counts[known ? "known" : "added"] += 1;
+      rows.push(batchPhotoId);
     };
     const refused = await unzip({ path, entryLimit: LIMIT, take, words: wordsOf });
     if (!counts.added && !counts.known && !refused.length) throw new RequestError(422, "There is no picture in this ZIP.");
-    return { ...counts, refused: refused.slice(0, MOST_NAMED), refusedCount: refused.length };
+    return { ...counts, rows, refused: refused.slice(0, MOST_NAMED), refusedCount: refused.length };
   } finally {
     await unlink(path).catch(() => undefined);
   }

@@ -57,7 +57,7 @@ export async function runDetail(db: Database, run: Run): Promise<RunDetail> {
     .orderBy(asc(runItems.position));
   const items = rows.map(({ item, proof, bytes, photoId }): RunItemView => ({
     id: item.id, source: item.snapshot.sourceName, name: item.outputName, state: item.state, error: item.error, before: item.snapshot.before, after: proof?.facts ?? null, bytes, difference: item.difference,
-    checks: proof?.checks ?? [], unchanged: proof?.unchanged ?? [], dropped: proof?.dropped ?? [], ok: proof?.ok ?? null, photoId: photoId ?? "",
+    checks: proof?.checks ?? [], unchanged: proof?.unchanged ?? [], dropped: proof?.dropped ?? [], notes: proof?.notes ?? [], onlyYou: item.snapshot.brief.onlyYou ?? [], ticks: item.ticks, ok: proof?.ok ?? null, photoId: photoId ?? "",
   }));
   const sum = (list: readonly number[]) => list.reduce((all, one) => all + one, 0);
   const made = items.filter((item) => item.state === "done");
@@ -69,7 +69,7 @@ export async function runDetail(db: Database, run: Run): Promise<RunDetail> {
   return {
     ...viewOf(run, items, sum(items.map((item) => item.before.bytes)), sum(made.map((item) => item.bytes ?? 0))),
     limit: run.limit, total: run.limit && made.length ? totalCheck({ ...run.limit, messages: Math.max(1, messages.length) }, found) : null, items, messages,
-    onlyYou: [...new Set(rows.flatMap(({ item }) => item.snapshot.brief.onlyYou ?? []))], outRoots: readEnvironment().outRoots,
+    outRoots: readEnvironment().outRoots,
   };
 }
 
@@ -96,9 +96,18 @@ export async function sheetOf(store: Store, run: Run): Promise<Uint8Array> {
   const lines = [
     `${new Date(detail.at).toISOString().slice(0, 16).replace("T", " ")} UTC · ${progress.done} of ${progress.total} files made · ${formatBytes(before)} before, ${formatBytes(after)} after`,
     ...(total ? [`The whole: asked ${total.asked}, found ${total.found}`] : []),
-    ...detail.onlyYou.map((rule) => `Only a person can check: ${rule}`),
+    ...onlyYouLines(detail.items),
   ];
   return proofSheet({ title: detail.title, lines, rows });
+}
+
+/** What only a person can check, and how many files somebody has checked it for. */
+function onlyYouLines(items: readonly RunItemView[]): string[] {
+  const rules = [...new Set(items.flatMap((item) => item.onlyYou))];
+  return rules.map((rule) => {
+    const of = items.filter((item) => item.onlyYou.includes(rule));
+    return `Only a person can check: ${rule} (ticked for ${of.filter((item) => item.ticks[rule]).length} of ${of.length})`;
+  });
 }
 
 function factLines({ before, after, difference }: RunItemView): string[] {

@@ -70,7 +70,7 @@ async function briefsInUse(db: Database, batchRevision: string | null, rows: rea
 function madeView(item: ItemRow | null): MadeView | null {
   if (!item || item.state === "cancelled" || item.gone) return null;
   return {
-    itemId: item.id, state: item.state, error: item.error, name: item.outputName, bytes: item.bytes,
+    itemId: item.id, runId: item.runId, onlyYou: item.brief.onlyYou ?? [], ticks: item.ticks, state: item.state, error: item.error, name: item.outputName, bytes: item.bytes,
     checks: item.checks ?? [], unchanged: item.unchanged ?? [], dropped: item.dropped ?? [], ok: item.ok === true,
   };
 }
@@ -80,7 +80,7 @@ function rowView(row: StoredRow, use: InUse | null, item: ItemRow | null): RowVi
     revisionId: row.revisionId, own: row.own !== null,
     id: row.id, photoId: row.photoId, assignmentId: row.assignmentId, name: row.name, folder: row.folder, thumb: row.thumb, outputName: null, nameNotes: [], before: row.facts,
     frame: row.measured?.frame ?? row.frame ?? AUTO, screen: row.measured?.screen ?? null, made: madeView(item), notes: row.measured?.notes ?? [],
-    difference: row.measured?.difference ?? null, cleanFrom: row.measured?.cleanFrom ?? null, choice: row.choice ?? null,
+    difference: row.measured?.difference ?? null, cleanFrom: row.measured?.cleanFrom ?? null, choice: row.choice ?? null, ink: row.measured?.ink ?? null,
   };
   const nothing = { geometry: null, figure: "none" as const, bytes: null, ppi: null, steps: [], checks: [] };
   if (!use) return { ...common, ...nothing, verdict: null };

@@ -209,13 +209,16 @@ export interface ItemRow {
   facts: (typeof proofs.$inferSelect)["facts"] | null;
   unchanged: string[] | null;
   dropped: string[] | null;
+  proofNotes: string[] | null;
+  ticks: Record<string, string>;
+  brief: Brief;
   sourceName: string;
   share: ShareTarget | null;
 }
 
 const itemColumns = {
   id: runItems.id, runId: runItems.runId, assignmentId: runItems.assignmentId, state: runItems.state, error: runItems.error, difference: runItems.difference, gone: files.gone,
-  outputSha256: runItems.outputSha256, outputName: runItems.outputName, bytes: files.bytes, checks: proofs.checks, ok: proofs.ok, facts: proofs.facts, unchanged: proofs.unchanged, dropped: proofs.dropped,
+  outputSha256: runItems.outputSha256, outputName: runItems.outputName, bytes: files.bytes, checks: proofs.checks, ok: proofs.ok, facts: proofs.facts, unchanged: proofs.unchanged, dropped: proofs.dropped, proofNotes: proofs.notes, ticks: runItems.ticks, brief: sql<Brief>`${runItems.snapshot}->'brief'`,
   sourceName: sql<string>`${runItems.snapshot}->>'sourceName'`, share: sql<ShareTarget | null>`${runItems.snapshot}->'share'`,
 };
 

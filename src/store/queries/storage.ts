@@ -10,6 +10,9 @@ const YOUNG = "1 hour";
 /** A removed batch can come back for so long. */
 export const BATCH_GRACE = "7 days";
 
+/** What came to the counter can be looked at for so long; after that its record stays. */
+const ARRIVALS_KEPT = "30 days";
+
 /** Originals and thumbnails of batches that are there, or were removed not long ago, and of runs that still need them. */
 const neededOriginals = (grace: string) => sql`
   select p.sha256, p.thumb_sha256 from photos p where exists (
@@ -24,6 +27,8 @@ const needed = (grace: string) => sql`
   union select i.snapshot->>'sourceSha256' from run_items i where i.state = 'waiting'
   union select t.sha256 from trials t where t.sha256 is not null
   union select i.output_sha256 from run_items i join runs r on r.id = i.run_id where i.output_sha256 is not null and r.files_deleted_at is null and r.deleted_at is null
+  union select f->>'sha256' from arrivals a, jsonb_array_elements(a.files) f where a.created_at > now() - ${ARRIVALS_KEPT}::interval
+  union select a.message->>'sha256' from arrivals a where a.message->>'sha256' is not null and a.created_at > now() - ${ARRIVALS_KEPT}::interval
   union select a.measured->>'outputSha256' from assignments a where a.measured->>'outputSha256' is not null`;
 
 /** Forgets measurements that nobody is going to look at: those of frames no longer in use, and of batches removed long ago. */

@@ -4,7 +4,7 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { toast } from "sonner";
-import type { BatchView, DeskView, RunDetail, RunView, ShelfBrief, StorageView } from "./contract";
+import type { BatchView, CounterView, DeskView, ReceiverView, RunDetail, RunView, ShelfBrief, StorageView } from "./contract";
 
 export class ServerError extends Error {}
 
@@ -36,6 +36,10 @@ export const useStorage = (enabled: boolean) => useQuery({ queryKey: ["storage"]
 
 export const useShelf = () => useQuery({ queryKey: ["shelf"], queryFn: () => call<{ briefs: ShelfBrief[] }>("GET", "briefs") });
 
+export const useCounter = () => useQuery({ queryKey: ["counter"], queryFn: () => call<CounterView>("GET", "counter") });
+
+export const useReceiver = (id: string | null) => useQuery({ queryKey: ["counter", id], queryFn: () => call<ReceiverView>("GET", `counter/${id}`), enabled: id !== null, placeholderData: keepPreviousData });
+
 /** A change on the server; failures are said, and what is shown is fetched anew. */
 export function useChange<V>(change: (value: V) => Promise<unknown>) {
   const client = useQueryClient();
@@ -63,7 +67,7 @@ export function useEvents(): void {
       stale = new Set();
       const keys = ids.has("") ? [["batch"]] : [...ids].map((id) => ["batch", id]);
       const start = performance.now();
-      await Promise.all([["desk"], ["weigh"], ["runs"], ...keys].map((queryKey) => client.invalidateQueries({ queryKey })));
+      await Promise.all([["desk"], ["weigh"], ["runs"], ["counter"], ...keys].map((queryKey) => client.invalidateQueries({ queryKey })));
       // A batch of thousands takes longer to fetch: the more so, the longer it is left in peace.
       pause = Math.max(SOON_MS, (performance.now() - start) * PEACE);
       timer = null;

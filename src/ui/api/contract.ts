@@ -1,4 +1,7 @@
 /** What the pages get from the server. */
+import type { Answer } from "@/receivers/answer";
+import type { InkReport } from "@/core/ink";
+import type { Rules } from "@/receivers/rules";
 import type { Brief } from "@/core/brief";
 import type { OutputFormat } from "@/core/brief";
 import type { Limit, Offer } from "@/core/budget";
@@ -48,6 +51,8 @@ export interface RowView {
   ppi: number | null;
   steps: Step[];
   notes: string[];
+  /** What was found as ink; null where none is looked for. */
+  ink: InkReport | null;
   checks: Check[];
   verdict: Verdict | null;
   /** How the file will be called, with its folder. */
@@ -60,6 +65,9 @@ export interface RowView {
 
 export interface MadeView {
   itemId: string;
+  runId: string;
+  onlyYou: string[];
+  ticks: Record<string, string>;
   state: "waiting" | "done" | "failed";
   error: string | null;
   /** With its folder. */
@@ -149,6 +157,8 @@ export interface BroughtIn {
   added: number;
   /** Photos that the batch had already. */
   known: number;
+  /** Their rows in the batch. */
+  rows: string[];
   /** Entries of a package that were not taken, with the reason; the first of them where there are many. */
   refused: { name: string; why: string }[];
   refusedCount: number;
@@ -182,6 +192,11 @@ export interface RunItemView {
   checks: Check[];
   unchanged: string[];
   dropped: string[];
+  /** Figures that judge nothing. */
+  notes: string[];
+  /** What only a person can check, and when somebody has. */
+  onlyYou: string[];
+  ticks: Record<string, string>;
   ok: boolean | null;
   photoId: string;
 }
@@ -191,7 +206,6 @@ export interface RunDetail extends RunView {
   /** The limit as a line of the proof; null where there is none, or nothing was made. */
   total: Check | null;
   items: RunItemView[];
-  onlyYou: string[];
   /** Folders of the machine that files may be put into. */
   outRoots: string[];
   /** Messages that its files take as mail under its limit; 1 where there is no limit. */
@@ -264,4 +278,48 @@ export interface ComparedView {
   elsewise: number;
   /** The largest difference of any photo. */
   worst: number | null;
+}
+
+export interface CounterView {
+  receivers: { id: string; rules: Rules }[];
+  /** Where the mailbox listens; null before it does. */
+  smtpPort: number | null;
+}
+
+export interface ArrivedFileView {
+  slot: string | null;
+  name: string;
+  bytes: number;
+}
+
+/** What came to a receiver, and its answer. */
+export interface ArrivalView {
+  id: string;
+  at: string;
+  kind: Rules["kind"];
+  answer: Answer;
+  message: { subject: string; from: string; bytes: number } | null;
+  files: ArrivedFileView[];
+}
+
+export interface HandoverView {
+  id: string;
+  runId: string;
+  state: "waiting" | "sending" | "answered" | "failed";
+  error: string | null;
+  answer: Answer | null;
+  tries: number;
+  at: string;
+}
+
+export interface ReceiverView {
+  id: string;
+  rules: Rules;
+  /** As it is published. */
+  wording: string;
+  /** The newest first. */
+  arrivals: ArrivalView[];
+  handovers: HandoverView[];
+  /** The documents of a form that were begun last: the row of the batch in each slot. */
+  package: { batchId: string; slots: Record<string, string | null> } | null;
 }

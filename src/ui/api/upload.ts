@@ -38,7 +38,8 @@ export function foldersOf(files: readonly File[]): string[] {
   return common ? folders.map((folder) => folder.split("/").slice(1).join("/")) : folders;
 }
 
-function send(batchId: string, file: File, folder: string, at: number, progress: (share: number) => void): Promise<BroughtIn> {
+/** Sends one file into a batch. */
+export function sendPhoto(batchId: string, file: File, folder: string, at: number, progress: (share: number) => void = () => undefined): Promise<BroughtIn> {
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();
     request.open("POST", `/api/batches/${batchId}/photos?name=${encodeURIComponent(file.name)}&folder=${encodeURIComponent(folder)}&at=${at}`);
@@ -92,7 +93,7 @@ export function useUploads(onArrived: (arrival: Arrival) => void) {
         for (let job = waiting.shift(); job; job = waiting.shift()) {
           const { file, folder, key, at } = job;
           try {
-            const answer = await send(batchId, file, folder, at, (share) => change((all) => all.map((upload) => (upload.key === key ? { ...upload, share } : upload))));
+            const answer = await sendPhoto(batchId, file, folder, at, (share) => change((all) => all.map((upload) => (upload.key === key ? { ...upload, share } : upload))));
             arrival.added += answer.added;
             arrival.known += answer.known;
             change((all) => [...all.filter((upload) => upload.key !== key), ...refusals(answer, () => (next.current += 1))]);

@@ -16,6 +16,8 @@ import { PartPicture } from "../picture/part-picture";
 import { FrameMap } from "./frame-map";
 import { RowBrief } from "./row-brief";
 import { ProofLines } from "../parts/proof-lines";
+import { TickList } from "../parts/tick-list";
+import { InkPanel } from "./ink-panel";
 import { rowState } from "./row-state";
 
 interface Props {
@@ -30,6 +32,7 @@ const VIEW = { width: 224, height: 196 };
 
 export function PhotoPane({ batch, row, briefs, chosen }: Props) {
   const [listed, setListed] = useState(false);
+  const [marked, setMarked] = useState(false);
   const brief = batch.briefs.find((b) => b.revisionId === row.revisionId)?.body ?? null;
   const leaveOut = useChange(() => call("POST", `batches/${batch.id}/remove`, { ids: chosen, words: (chosen.length > 1 ? `leaving out ${chosen.length} photos` : `leaving out ${row.name}`).slice(0, 300) }));
   const accept = useChange(() => call("PUT", `batches/${batch.id}/frame`, { rowId: row.id, frame: row.frame, accepted: true }));
@@ -48,7 +51,7 @@ export function PhotoPane({ batch, row, briefs, chosen }: Props) {
   }, [router, framed, batch.id, row.id]);
   return (
     <aside aria-label="Selected photo" className="flex min-h-0 flex-col border-l border-rule">
-      <Picture row={row} batchId={batch.id} />
+      <Picture row={row} batchId={batch.id} ink={marked && brief?.ink !== undefined} />
       <RowBrief batch={batch} row={row} briefs={briefs} chosen={chosen} />
       <div tabIndex={0} role="region" aria-label="What will be done, and why" className="min-h-0 flex-1 overflow-y-auto px-4 py-3 outline-offset-[-2px]">
         {state === "cannot" && (
@@ -66,6 +69,7 @@ export function PhotoPane({ batch, row, briefs, chosen }: Props) {
         )}
         {listed && brief && <Checklist brief={brief} row={row} />}
         {!listed && row.made?.state === "done" && <ProofList made={row.made} />}
+        {brief?.ink && row.assignmentId && <InkPanel batchId={batch.id} row={row} marked={marked} onMark={setMarked} />}
         {!listed && row.steps.length > 0 && (
           <section aria-label="Plan">
             <h3 className="text-small font-semibold text-second [overflow-wrap:anywhere]">Plan for {row.name}</h3>
@@ -113,7 +117,7 @@ function sentenceFor(row: RowView): string {
   return `${row.verdict?.reason ?? ""}. Look at the result above.`;
 }
 
-function Picture({ row, batchId }: { row: RowView; batchId: string }) {
+function Picture({ row, batchId, ink }: { row: RowView; batchId: string; ink: boolean }) {
   const size = row.geometry ?? row.before;
   const measured = row.figure === "measured" && row.assignmentId;
   const scale = Math.min(1, VIEW.width / size.width, VIEW.height / size.height);
@@ -122,7 +126,9 @@ function Picture({ row, batchId }: { row: RowView; batchId: string }) {
   return (
     <figure className="shrink-0 bg-ground">
       <div className="grid place-items-center pt-4 pb-2" style={{ height: VIEW.height + 24 }}>
-        {measured ? (
+        {ink && row.assignmentId ? (
+          <img src={`/api/assignments/${row.assignmentId}/ink`} alt={`${row.name} with what is taken as ink marked`} className="max-h-full max-w-full" style={{ maxHeight: VIEW.height, maxWidth: VIEW.width }} />
+        ) : measured ? (
           <img src={`/api/assignments/${row.assignmentId}/output`} alt={`${row.name} as it will be`} width={width} height={height} style={{ width, height }} />
         ) : (
           <Preview row={row} width={width} height={height} />
@@ -180,6 +186,7 @@ function ProofList({ made }: { made: MadeView }) {
         </a>
       </div>
       <ProofLines {...made} />
+      <TickList runId={made.runId} itemId={made.itemId} rules={made.onlyYou} ticks={made.ticks} />
     </section>
   );
 }

@@ -21,6 +21,7 @@ const SCREENS = [
   { href: "/", name: "Desk" },
   { href: "/briefs", name: "Briefs" },
   { href: "/runs", name: "Runs" },
+  { href: "/counter", name: "Counter" },
 ];
 
 export function Header({ undo, redo, onStep, status, children }: Props) {

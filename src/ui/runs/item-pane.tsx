@@ -5,21 +5,22 @@ import { Download } from "lucide-react";
 import { formatBytes, formatSize } from "@/core/units";
 import type { RunItemView } from "../api/contract";
 import { ProofLines } from "../parts/proof-lines";
+import { TickList } from "../parts/tick-list";
 
 interface Props {
   item: RunItemView;
   filesGone: boolean;
-  onlyYou: readonly string[];
+  runId: string;
 }
 
-export function ItemPane({ item, filesGone, onlyYou }: Props) {
+export function ItemPane({ item, filesGone, runId }: Props) {
   const name = item.name ?? item.source;
   const there = item.state === "done" && !filesGone;
   return (
     <aside aria-label="Chosen file" className="flex min-h-0 flex-col border-l border-rule">
       <figure className="shrink-0 bg-ground">
         <div className="grid h-[220px] place-items-center p-4">
-          {there ? <img key={item.id} src={`/api/items/${item.id}/file`} alt={`${name}, as it was made`} className="max-h-[188px] max-w-full" /> : item.photoId && <img key={item.id} src={`/api/photos/${item.photoId}/thumb`} alt={`${item.source}, the original, small`} />}
+          {there ? <img key={item.id} src={`/api/items/${item.id}/file?look=1`} alt={`${name}, as it was made`} className="max-h-[188px] max-w-full" /> : item.photoId && <img key={item.id} src={`/api/photos/${item.photoId}/thumb`} alt={`${item.source}, the original, small`} />}
         </div>
         <figcaption className="figures px-3 pb-2 text-tiny">{item.after ? `${formatSize(item.after.width, item.after.height)} px` : `${formatSize(item.before.width, item.before.height)} px, the original`}</figcaption>
       </figure>
@@ -47,16 +48,12 @@ export function ItemPane({ item, filesGone, onlyYou }: Props) {
             <ProofLines checks={item.checks} bytes={item.bytes} dropped={item.dropped} unchanged={item.unchanged} />
           </section>
         )}
-        {onlyYou.length > 0 && (
-          <section className="mt-4">
-            <h4 className="text-small font-semibold text-second">Only you can check</h4>
-            <ul className="mt-1 list-disc space-y-1 pl-5">
-              {onlyYou.map((rule) => (
-                <li key={rule}>{rule}</li>
-              ))}
-            </ul>
-          </section>
-        )}
+        {item.notes.map((note) => (
+          <p key={note} className="mt-2 text-small text-second">
+            {note}
+          </p>
+        ))}
+        {item.state === "done" && <TickList runId={runId} itemId={item.id} rules={item.onlyYou} ticks={item.ticks} />}
       </div>
     </aside>
   );

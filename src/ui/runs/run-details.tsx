@@ -14,6 +14,7 @@ import { Button } from "../parts/button";
 import { Figure } from "../parts/figure";
 import { StateMark } from "../parts/state-mark";
 import { WholePanel } from "../parts/whole-panel";
+import { HandOver } from "../counter/hand-over-menu";
 import { ItemPane } from "./item-pane";
 import { ItemTable } from "./item-table";
 import { PutInto } from "./put-into";
@@ -102,6 +103,7 @@ export function RunDetails({ run }: { run: RunDetail }) {
                     Make the {again} again that {run.progress.cancelled ? "are missing" : "failed"}
                   </Button>
                 )}
+                {made.length > 0 && !run.filesGone && <HandOver runId={run.id} />}
                 {run.outRoots.length > 0 && made.length > 0 && !run.filesGone && <PutInto run={run} />}
                 {made.length > 0 && !run.filesGone && <TakeAway runId={run.id} files={made.length} itemId={made[0].id} messages={mail ? run.messages.length : 0} more={false} />}
               </div>
@@ -109,7 +111,7 @@ export function RunDetails({ run }: { run: RunDetail }) {
           )}
         </footer>
       </section>
-      {item ? <ItemPane item={item} filesGone={run.filesGone} onlyYou={run.onlyYou} /> : <aside aria-label="Chosen file" className="border-l border-rule bg-ground" />}
+      {item ? <ItemPane item={item} filesGone={run.filesGone} runId={run.id} /> : <aside aria-label="Chosen file" className="border-l border-rule bg-ground" />}
     </div>
   );
 }

@@ -51,6 +51,9 @@ export function TakeAway({ runId, files, itemId, messages, more = true }: Props)
             ))}
             <DropdownMenu.Separator className="my-1 border-t border-thin" />
             <Item href={`/api/runs/${runId}/sheet`}>The proof sheet as PDF</Item>
+            <DropdownMenu.Item asChild className={`${ITEM} press`}>
+              <Link href={`/counter?run=${runId}`}>Hand them over at the Counter</Link>
+            </DropdownMenu.Item>
             {more && (
               <DropdownMenu.Item asChild className={`${ITEM} press`}>
                 <Link href={`/runs?run=${runId}`}>All about this run</Link>

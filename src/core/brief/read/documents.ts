@@ -67,6 +67,9 @@ function bySubject(subject: string, headings: readonly Heading[]): { heading: He
   return { heading: known ?? { name: subject[0].toUpperCase() + subject.slice(1), key: subject, sure: true }, alone: false };
 }
 
+/** Whether a heading is about a rule. In "proof of address" the address is none. */
+const speaksOfRule = (text: string): boolean => RULE.test(text.replace(/\bproof of \w+/g, " "));
+
 const nounPart = (label: readonly Token[]) => words(label).replace(new RegExp(RULE, "g"), " ").trim();
 
 function headingOf(statement: Statement, next: Statement | undefined, specific: boolean): { heading: Heading; alone: boolean } | null {
@@ -75,7 +78,7 @@ function headingOf(statement: Statement, next: Statement | undefined, specific: 
   if (label.length) {
     if (!statement.opensLine && !next && body.length === 0) return null;
     const text = words(label);
-    if (!RULE.test(text)) return named(label, NOUNS.test(text) || GENERIC.test(text), body.length === 0);
+    if (!speaksOfRule(text)) return named(label, NOUNS.test(text) || GENERIC.test(text), body.length === 0);
     const noun = nounPart(label);
     if (NOUNS.test(noun) || (specific && GENERIC.test(noun))) return named(label.filter((token) => !RULE.test(token.text) && token.kind === "word"), true, false);
     return null;
@@ -84,7 +87,7 @@ function headingOf(statement: Statement, next: Statement | undefined, specific: 
   const short = body.length > 0 && body.length <= 5 && statement.opensLine && !tabled && body.every((t) => t.kind === "word" || t.text === "-" || t.text === "'");
   if (!short || !next || !body[0].capital) return null;
   const text = words(body);
-  if ( RULE.test(text) || !(NOUNS.test(text) || /^(photo|photograph|picture)$/.test(text))) return null;
+  if (speaksOfRule(text) || !(NOUNS.test(text) || /^(photo|photograph|picture)$/.test(text))) return null;
   if (/\b(is|are|must|should|may|be|as|no|not|with|without|send|upload|please|your|both|all)\b/.test(text)) return null;
   return named(body, true, true);
 }

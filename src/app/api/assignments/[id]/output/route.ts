@@ -1,5 +1,6 @@
 import { and, eq } from "drizzle-orm";
 import { checkId, RequestError, route } from "@/app/server/answer";
+import { forScreen } from "@/app/server/look";
 import { getStore, getWorkspace } from "@/app/server/store";
 import { assignments, batches, batchPhotos } from "@/store/schema";
 
@@ -12,9 +13,7 @@ export const GET = route(async (_request, { id }) => {
     .innerJoin(batchPhotos, eq(batchPhotos.id, assignments.batchPhotoId))
     .innerJoin(batches, eq(batches.id, batchPhotos.batchId))
     .where(and(eq(assignments.id, checkId(id)), eq(batches.workspaceId, await getWorkspace())));
-  const { outputSha256, format } = row?.measured ?? {};
+  const { outputSha256 } = row?.measured ?? {};
   if (!outputSha256 || !(await files.has(outputSha256))) throw new RequestError(404, "This file is not there. Make it with the button below.");
-  return new Response(new Uint8Array(await files.read(outputSha256)), {
-    headers: { "content-type": `image/${format}`, "cache-control": "private, max-age=31536000, immutable" },
-  });
+  return forScreen(await files.read(outputSha256), { "cache-control": "private, max-age=31536000, immutable" });
 });

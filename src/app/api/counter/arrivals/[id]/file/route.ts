@@ -1,0 +1,27 @@
+import { z } from "zod";
+import { RequestError, route } from "@/app/server/answer";
+import { requireArrival } from "@/app/server/counter";
+import { forScreen } from "@/app/server/look";
+import { getStore } from "@/app/server/store";
+import { closeUp, fileHead } from "@/imaging/head";
+import { effectivePpi } from "@/receivers/print";
+
+const query = z.object({ n: z.coerce.number().int().min(0).max(5000), as: z.enum(["picture", "print"]).default("picture") });
+/** Paper that a close look shows, in mm, and screen pixels a printed dot. */
+const PART = { width: 24, height: 18 };
+const DOT = 1.6;
+
+/** A file that came, as it looks; for the print room also as a print close to the eye. */
+export const GET = route(async (request, { id }) => {
+  const { n, as } = query.parse(Object.fromEntries(new URL(request.url).searchParams));
+  const { arrival, rules } = await requireArrival(id);
+  const file = arrival.files[n];
+  const bytes = file && (await getStore().files.read(file.sha256).catch(() => null));
+  if (!bytes) throw new RequestError(404, "This file is no longer kept at the counter.");
+  const headers = { "cache-control": "private, max-age=3600" };
+  if (as === "picture") return forScreen(bytes, headers);
+  const head = await fileHead(bytes);
+  if (!head || rules.kind !== "print") throw new RequestError(404, "This cannot be printed.");
+  const picture = await closeUp(bytes, effectivePpi(rules, head), PART, DOT);
+  return new Response(new Uint8Array(picture), { headers: { ...headers, "content-type": "image/png" } });
+});

@@ -1,0 +1,5 @@
+import { CounterScreen } from "@/ui/counter/counter-screen";
+
+export default function Page() {
+  return <CounterScreen />;
+}

@@ -1,0 +1,13 @@
+/** Files as browsers can show them: TIFF and PDF as a picture, the others as they are. */
+import { sniff } from "@/core/containers";
+import { preview } from "@/imaging/preview";
+import { readPdfPicture } from "@/imaging/pdf";
+
+const SIDE = 1600;
+
+export async function forScreen(bytes: Buffer, headers: Record<string, string>): Promise<Response> {
+  const kind = sniff(bytes.subarray(0, 64));
+  if (kind === "pdf") return new Response(new Uint8Array((await readPdfPicture(bytes)).jpeg), { headers: { ...headers, "content-type": "image/jpeg" } });
+  if (kind === "tiff") return new Response(new Uint8Array(await preview(bytes, SIDE)), { headers: { ...headers, "content-type": "image/jpeg" } });
+  return new Response(new Uint8Array(bytes), { headers: { ...headers, "content-type": kind ? `image/${kind}` : "application/octet-stream" } });
+}
