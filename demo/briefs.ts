@@ -20,8 +20,8 @@ const RECEIVERS: Receiver[] = [
   {
     name: "Night-trapping permit: signature",
     from: "Quillmoor permit office",
-    wording: "Your signature, 260 × 110 pixels, as JPEG or PNG. Not under 9 KB and not over 18 KB. Sign by your own hand.",
-    own: { frame: "pad", names: "{name}-signed" },
+    wording: "Your signature, 260 × 110 pixels, as JPEG or PNG. Not under 9 KB and not over 18 KB. Sign by your own hand, in black ink on white paper.",
+    own: { names: "{name}-signed" },
   },
   {
     name: "County recorder's mailbox",

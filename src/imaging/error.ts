@@ -12,7 +12,7 @@ export const isDiskFull = (error: unknown): boolean => ["ENOSPC", "EDQUOT"].incl
 /** The sentence for any error that a photo can cause; what is not ours is told without internals. */
 export function sentence(error: unknown): string {
   if (error instanceof PhotoError) return error.message;
-  if (error instanceof Error && (error.name === "ContainerError" || error.name === "GeometryError")) return error.message;
+  if (error instanceof Error && ["ContainerError", "GeometryError", "SheetError"].includes(error.name)) return error.message;
   const code = (error as NodeJS.ErrnoException | null)?.code;
   if (isDiskFull(error)) return "The disk is full, so nothing was written. Free some space and try again.";
   if (code === "EACCES" || code === "EPERM") return "This may not be read or written here. Check the permissions of the file and its folder.";

@@ -85,7 +85,7 @@ async function cleaned(source: Source, brief: Brief, frame: Frame): Promise<Stag
   const made = await readSource(bytes);
   const { format, privateData, metadata, date } = source.facts;
   // Beside its picture it is still the photo that was brought in.
-  const facts = { ...made.facts, format, privateData, metadata, date, bytes: source.facts.bytes };
+  const facts = { ...made.facts, resolution: null, resolutionStep: 0, format, privateData, metadata, date, bytes: source.facts.bytes };
   const { width, height, bounds, share, stroke, groups, touches, lines } = found;
   return {
     source: { ...made, facts, exif: source.exif },

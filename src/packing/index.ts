@@ -4,3 +4,4 @@ export * from "./parcels";
 export * from "./unzip";
 export * from "./sheet";
 export * from "./whole";
+export * from "./print-sheet";

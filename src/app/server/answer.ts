@@ -40,7 +40,7 @@ function statusOf(error: unknown): number {
   const name = error instanceof Error ? error.name : "";
   if (name === "TooLargeError") return 413;
   if (name === "NotSharedError") return 409;
-  if (name === "PhotoError" || name === "ContainerError" || name === "BriefError") return 422;
+  if (name === "PhotoError" || name === "ContainerError" || name === "BriefError" || name === "SheetError") return 422;
   if ((error as NodeJS.ErrnoException | null)?.code === "ENOSPC") return 507;
   return 500;
 }

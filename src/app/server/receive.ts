@@ -56,13 +56,16 @@ export async function takeFile(id: string, query: URLSearchParams, request: Inco
   return { ok: true };
 }
 
-async function* closing(stream: AsyncIterable<Buffer>): AsyncGenerator<Buffer> {
+/** Takes the beginning, then hangs up: at once, before anything answers for it. */
+async function* closing(request: IncomingMessage): AsyncGenerator<Buffer> {
   let bytes = 0;
-  for await (const piece of stream) {
+  for await (const piece of request as AsyncIterable<Buffer>) {
     bytes += piece.length;
-    if (bytes > CLOSES_AFTER) throw new CutOff();
+    if (bytes > CLOSES_AFTER) request.socket.destroy();
+    if (request.socket.destroyed) throw new CutOff();
     yield piece;
   }
+  request.socket.destroy();
   throw new CutOff();
 }
 

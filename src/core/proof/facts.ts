@@ -49,3 +49,13 @@ const SPACE_NAMES: Record<string, string> = {
 };
 
 export const spaceName = (space: string | null): string => (space === null ? "unknown" : (SPACE_NAMES[space] ?? space));
+
+/** Where a file does not say how densely it is printed (common practice for prints), in ppi. */
+export const PRINT_PPI = 300;
+
+/** How large a file is printed, in millimetres: its page, else its pixels at its resolution. */
+export function paperSize({ width, height, resolution, page }: Facts): { width: number; height: number } {
+  if (page) return { width: page.width * 25.4, height: page.height * 25.4 };
+  const [x, y] = resolution ?? [PRINT_PPI, PRINT_PPI];
+  return { width: (width / x) * 25.4, height: (height / y) * 25.4 };
+}

@@ -22,11 +22,9 @@ export function ArrivalPane({ arrival, rules }: { arrival: ArrivalView; rules: R
     <aside aria-label="Answer" className="flex min-h-0 flex-col border-l border-rule">
       <figure className="shrink-0 bg-ground">
         <div className="grid h-[228px] place-items-center p-4">{file && (rules.kind === "wall" ? <OnWall arrivalId={arrival.id} n={n} name={file.name} rules={rules} /> : rules.kind === "print" && size?.ppi ? <Printed arrivalId={arrival.id} n={n} name={file.name} /> : <img src={`/api/counter/arrivals/${arrival.id}/file?n=${n}`} alt={`${file.name}, as it arrived`} className="max-h-[196px] max-w-full" />)}</div>
-        <figcaption className="figures flex min-h-[30px] items-end justify-between gap-2 px-3 pb-2 text-tiny">
-          <span className="min-w-0 [overflow-wrap:anywhere]">
-            {file ? file.name : "no file"}
-            {file && <span className="block">{caption(rules, size, file.bytes)}</span>}
-          </span>
+        <figcaption className="figures px-3 pb-2 text-tiny">
+          <span className="flex min-h-[30px] items-center justify-between gap-2">
+          <span className="min-w-0 font-semibold [overflow-wrap:anywhere]">{file ? file.name : "no file"}</span>
           {arrival.files.length > 1 && (
             <span className="flex shrink-0 items-center gap-1">
               <Button aria-label="The file before" disabled={n === 0} onClick={() => setN(n - 1)}>
@@ -38,6 +36,8 @@ export function ArrivalPane({ arrival, rules }: { arrival: ArrivalView; rules: R
               </Button>
             </span>
           )}
+          </span>
+          {file && captions(rules, size, file.bytes).map((line) => <span key={line} className="block">{line}</span>)}
         </figcaption>
       </figure>
       <div tabIndex={0} role="region" aria-label="The receiver's answer" className="min-h-0 flex-1 overflow-y-auto px-4 py-3 outline-offset-[-2px]">
@@ -71,19 +71,19 @@ export function ArrivalPane({ arrival, rules }: { arrival: ArrivalView; rules: R
   );
 }
 
-function caption(rules: Rules, size: Sizes["sizes"][number], bytes: number): string {
-  if (!size) return formatBytes(bytes);
+function captions(rules: Rules, size: Sizes["sizes"][number], bytes: number): string[] {
+  if (!size) return [formatBytes(bytes)];
   const px = `${formatSize(size.width, size.height)} px, ${formatBytes(bytes)}`;
-  if (rules.kind === "print" && size.ppi) return `${px}; 24 × 18 mm of the print, close to the eye, ${Math.round(size.ppi)} ppi`;
-  if (rules.kind === "wall" && size.scale) return `${px}; shown at ${Math.round(size.scale * 100)} %`;
-  return px;
+  if (rules.kind === "print" && size.ppi) return [px, `24 × 18 mm of the print, near the eye, at ${Math.round(size.ppi)} ppi`];
+  if (rules.kind === "wall" && size.scale) return [px, `on the screen at ${Math.round(size.scale * 100)} %`];
+  return [px];
 }
 
 /** The whole screen, small, with what is not picture left dark, as it hangs there. */
 function OnWall({ arrivalId, n, name, rules }: { arrivalId: string; n: number; name: string; rules: { width: number; height: number } }) {
   return (
-    <span className="grid place-items-center border-[6px] border-[#2a2a2a] bg-black" style={{ aspectRatio: `${rules.width} / ${rules.height}`, width: `min(100%, ${(190 * rules.width) / rules.height}px)` }}>
-      <img src={`/api/counter/arrivals/${arrivalId}/file?n=${n}`} alt={`${name} on the wall screen`} className="max-h-full max-w-full" style={{ width: "100%", height: "100%", objectFit: "contain" }} />
+    <span className="relative block overflow-hidden bg-black outline-[6px] outline-[#2a2a2a]" style={{ aspectRatio: `${rules.width} / ${rules.height}`, width: `min(100% - 12px, ${Math.round((184 * rules.width) / rules.height)}px)` }}>
+      <img src={`/api/counter/arrivals/${arrivalId}/file?n=${n}`} alt={`${name} on the wall screen`} className="absolute inset-0 size-full object-contain" />
     </span>
   );
 }

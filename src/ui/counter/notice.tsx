@@ -43,11 +43,6 @@ export function Notice({ view, smtpPort }: { view: ReceiverView; smtpPort: numbe
       <div className="flex flex-wrap items-baseline gap-x-3">
         <h2 className="text-[16px] font-bold [overflow-wrap:anywhere]">{rules.name}</h2>
         <span className="text-small text-second">{KINDS[rules.kind]}</span>
-        {rules.kind === "mailbox" && smtpPort && (
-          <span className="figures text-small text-second">
-            {rules.address}, SMTP at 127.0.0.1:{smtpPort}
-          </span>
-        )}
         <label className="ml-auto flex items-center gap-1.5 text-small text-second">
           Today it
           <select value={rules.mood} onChange={(event) => mood.mutate(event.target.value)} className="box h-7 px-1.5 text-ink">
@@ -59,6 +54,11 @@ export function Notice({ view, smtpPort }: { view: ReceiverView; smtpPort: numbe
           </select>
         </label>
       </div>
+      {rules.kind === "mailbox" && smtpPort && (
+        <p className="text-small text-second">
+          Any mail program of this machine can send to it: <span className="figures text-ink">{rules.address}</span> by SMTP at <span className="figures text-ink">127.0.0.1:{smtpPort}</span>, without sign-in.
+        </p>
+      )}
       {changing ? (
         <RulesForm view={view} onDone={() => setChanging(false)} />
       ) : (

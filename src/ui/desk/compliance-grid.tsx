@@ -269,7 +269,7 @@ function PaperCell({ row, brief }: { row: RowView; brief: ResolvedBrief | null }
   return (
     <>
       <b className="figures block whitespace-nowrap">{geometry && ppi && (brief?.paper || brief?.resolution) ? `${mm(geometry.width)} × ${mm(geometry.height)}` : "–"}</b>
-      <span className="figures block truncate text-small text-second">{geometry && ppi ? `mm, ${Math.round(ppi)} ppi` : ""}</span>
+      <span className="figures block truncate text-small text-second">{geometry && ppi ? `${brief?.paper || brief?.resolution ? "mm, " : ""}${Math.round(ppi)} ppi` : ""}</span>
     </>
   );
 }

@@ -25,7 +25,7 @@ export function InkPanel({ batchId, row, marked, onMark }: Props) {
         <input type="checkbox" checked={marked} onChange={(event) => onMark(event.target.checked)} className="size-4 accent-plum" />
         Mark what is taken as ink
       </label>
-      <Slide key={`s${now.strength}`} label="Strength" value={now.strength} max={100} say={(value) => `${value} of 100`} onSet={(strength) => set.mutate({ ...now, strength })} />
+      <Slide key={`s${now.strength}`} label="Strength" value={now.strength} max={100} say={String} onSet={(strength) => set.mutate({ ...now, strength })} />
       <Slide key={`m${now.margin}`} label="Margin" value={now.margin} max={40} say={(value) => `${value} %`} onSet={(margin) => set.mutate({ ...now, margin })} />
       {ink && (
         <p className="figures mt-1 text-tiny text-second">
@@ -49,9 +49,9 @@ function Slide({ label, value, max, say, onSet }: SlideProps) {
   const [at, setAt] = useState(value);
   const settle = () => at !== value && onSet(at);
   return (
-    <label className="mt-1.5 grid grid-cols-[62px_1fr_64px] items-center gap-2 text-small">
+    <label className="mt-1.5 grid grid-cols-[58px_minmax(0,1fr)_38px] items-center gap-2 text-small">
       <span>{label}</span>
-      <input type="range" min={0} max={max} value={at} aria-valuetext={say(at)} onChange={(event) => setAt(Number(event.target.value))} onPointerUp={settle} onKeyUp={settle} onBlur={settle} className="accent-plum" />
+      <input type="range" min={0} max={max} value={at} aria-valuetext={say(at)} onChange={(event) => setAt(Number(event.target.value))} onPointerUp={settle} onKeyUp={settle} onBlur={settle} className="h-6 w-full min-w-0 accent-plum" />
       <span className="figures text-right">{say(at)}</span>
     </label>
   );

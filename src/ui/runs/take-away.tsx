@@ -50,6 +50,11 @@ export function TakeAway({ runId, files, itemId, messages, more = true }: Props)
               </Item>
             ))}
             <DropdownMenu.Separator className="my-1 border-t border-thin" />
+            <DropdownMenu.Item asChild className={`${ITEM} press`}>
+              <Link href={`/sheet?run=${runId}`}>On print sheets, to be cut</Link>
+            </DropdownMenu.Item>
+            <Item href={`/api/runs/${runId}/pages?as=pdf`}>As pages of one PDF, in their order</Item>
+            <Item href={`/api/runs/${runId}/pages?as=zip`}>As numbered pages, in a ZIP</Item>
             <Item href={`/api/runs/${runId}/sheet`}>The proof sheet as PDF</Item>
             <DropdownMenu.Item asChild className={`${ITEM} press`}>
               <Link href={`/counter?run=${runId}`}>Hand them over at the Counter</Link>
