@@ -147,6 +147,7 @@ async function proveWritten(result: FitResult, path: string, brief: Brief, made:
   const proof = await prove(brief, await readFile(path), made);
   result.facts = publicFacts(proof.facts);
   result.checks = proof.checks;
+  result.notes.push(...proof.notes);
   result.ok = proof.ok;
   if (proof.ok) {
     result.output = path;

@@ -18,9 +18,7 @@ export function layOut(task: SheetTask, pieces: readonly Piece[]): Sheet[] {
   const wanted = pieces.filter((piece) => task.copies[piece.id]);
   if (!wanted.length) throw new SheetError("No picture is chosen for the sheet. Choose at least one.");
   if (task.mode === "single") return wanted.map((piece) => single(task, piece));
-  const upright = areaOf(task, false);
-  const across = areaOf(task, true);
-  const [free, other] = [room(upright), room(across)];
+  const [free, other] = [room(areaOf(task, false)), room(areaOf(task, true))];
   if (free.width <= 0 || free.height <= 0) throw new SheetError(`Margins of ${mm(task.margin)} mm leave nothing of a sheet of ${sizeWords(task)}. Make them smaller.`);
   if (task.gap >= Math.max(task.width, task.height)) throw new SheetError(`A gap of ${mm(task.gap)} mm is larger than the sheet of ${sizeWords(task)}. Make it smaller.`);
   for (const piece of wanted) {
@@ -44,6 +42,11 @@ function single(task: SheetTask, piece: Piece): Sheet {
   return { width, height, placed: [{ id: piece.id, x: MARK_ROOM, y: MARK_ROOM, width: piece.width, height: piece.height, turned: false }] };
 }
 
+const upright = (placed: readonly Placed[]) => placed.filter((one) => !one.turned).length;
+
+/** More pictures; of as many, more that stand upright when the sheet is looked at. */
+const better = (a: readonly Placed[], b: readonly Placed[]): boolean => a.length > b.length || (a.length === b.length && upright(a) > upright(b));
+
 /** One sheet, filled: for pictures of one size the best of all grids, else rows of the pictures by turns. */
 function fill(task: SheetTask, pieces: readonly Piece[]): Sheet {
   const same = pieces.every((piece) => Math.abs(piece.width - pieces[0].width) < SLACK && Math.abs(piece.height - pieces[0].height) < SLACK);
@@ -53,7 +56,7 @@ function fill(task: SheetTask, pieces: readonly Piece[]): Sheet {
     if (same) tries.push(...grids(area, pieces));
     else tries.push(byTurns(area, pieces));
   }
-  const best = tries.reduce((a, b) => (b.placed.length > a.placed.length ? b : a));
+  const best = tries.reduce((a, b) => (better(b.placed, a.placed) ? b : a));
   if (!best.placed.length) throw new SheetError("These pictures do not fit onto one sheet together. Take a larger sheet or fewer pictures.");
   return centred(best, task.margin);
 }
@@ -143,7 +146,7 @@ function spread(task: SheetTask, pieces: readonly Piece[]): Sheet[] {
     const area = areaOf(task, turned);
     const same = pieces.every((piece) => Math.abs(piece.width - pieces[0].width) < SLACK && Math.abs(piece.height - pieces[0].height) < SLACK);
     if (same) {
-      const cells = grids(area, pieces).reduce((a, b) => (b.placed.length > a.placed.length ? b : a)).placed;
+      const cells = grids(area, pieces).reduce((a, b) => (better(b.placed, a.placed) ? b : a)).placed;
       if (!cells.length) return [];
       const sheets: Placed[][] = [];
       for (let from = 0; from < all.length; from += cells.length) sheets.push(all.slice(from, from + cells.length).map((piece, i) => ({ ...cells[i], id: piece.id })));
@@ -153,7 +156,7 @@ function spread(task: SheetTask, pieces: readonly Piece[]): Sheet[] {
     return sheets ? [{ area, sheets }] : [];
   });
   if (!tries.length) throw new SheetError(`These copies take more than ${MOST_SHEETS} sheets. Ask for fewer.`);
-  const best = tries.reduce((a, b) => (b.sheets.length < a.sheets.length ? b : a));
+  const best = tries.reduce((a, b) => (b.sheets.length < a.sheets.length || (b.sheets.length === a.sheets.length && better(b.sheets.flat(), a.sheets.flat())) ? b : a));
   if (best.sheets.length > MOST_SHEETS) throw new SheetError(`These copies take ${best.sheets.length} sheets; at most ${MOST_SHEETS} are made. Ask for fewer.`);
   return best.sheets.map((placed) => centred({ width: best.area.width, height: best.area.height, placed }, task.margin));
 }

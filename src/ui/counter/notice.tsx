@@ -18,7 +18,7 @@ function Wording({ text }: { text: string }) {
     <div className="text-small leading-relaxed [overflow-wrap:anywhere]">
       <p className="whitespace-pre-wrap">{first}</p>
       {documents.length > 0 && (
-        <div className="mt-2 grid grid-cols-[repeat(auto-fill,minmax(168px,1fr))] gap-x-5 gap-y-3">
+        <div className="mt-2 grid grid-cols-[repeat(auto-fill,minmax(150px,1fr))] gap-x-5 gap-y-3">
           {documents.map((document) => (
             <p key={document} className="border-l border-rule pl-3 whitespace-pre-wrap">
               {document}

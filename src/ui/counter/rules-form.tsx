@@ -32,7 +32,7 @@ export function RulesForm({ view, onDone }: { view: ReceiverView; onDone: () => 
   const number = (path: string, label: string, value: number | null, set: (value: number | null) => void, unit = "", optional = false) => (
     <Line label={label} unit={unit} fault={fault?.path === path ? fault.words : null}>
       <input
-        className="box h-7 w-24 px-2"
+        className="box h-7 w-24 px-2 max-[1150px]:w-16"
         inputMode="decimal"
         value={typed[path] ?? (value === null ? "" : String(value))}
         placeholder={optional ? "free" : ""}
@@ -90,7 +90,7 @@ const numberOf = (text: string): number => (text.trim() === "" ? 0 : Number(text
 function Line({ label, unit = "", fault, children }: { label: string; unit?: string; fault: string | null; children: ReactNode }) {
   return (
     <label className="mb-1.5 flex flex-wrap items-center gap-2">
-      <span className="w-32 shrink-0">{label}</span>
+      <span className="w-32 shrink-0 max-[1150px]:w-20">{label}</span>
       {children}
       {unit && <span className="text-small text-second">{unit}</span>}
       {fault && (
@@ -105,7 +105,7 @@ function Line({ label, unit = "", fault, children }: { label: string; unit?: str
 function Formats({ offered, chosen, onChange, fault }: { offered: readonly string[]; chosen: readonly string[]; onChange: (formats: string[]) => void; fault: string | null }) {
   return (
     <fieldset className="mb-1.5 flex flex-wrap items-center gap-3">
-      <legend className="float-left w-34 shrink-0">File type</legend>
+      <legend className="float-left w-34 shrink-0 max-[1150px]:w-22">File type</legend>
       {offered.map((one) => (
         <label key={one} className="flex items-center gap-1.5">
           <input type="checkbox" className="size-4 accent-plum" checked={chosen.includes(one)} onChange={(event) => onChange(event.target.checked ? [...chosen, one] : chosen.filter((other) => other !== one))} />

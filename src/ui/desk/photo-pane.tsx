@@ -142,7 +142,7 @@ function Picture({ row, batchId, ink }: { row: RowView; batchId: string; ink: bo
               <ScreenLink screen="weigh" name="Weigh" keyHint="E" batchId={batchId} rowId={row.id} />
             </span>
           )}
-          {formatSize(size.width, size.height)} px, at {shown} %{!measured && row.geometry ? ", not measured yet" : ""}
+          {ink ? "the photo, its ink marked" : `${formatSize(size.width, size.height)} px, at ${shown} %`}{!measured && row.geometry ? ", not measured yet" : ""}
         </span>
         {row.geometry && row.geometry.cut > 0.002 && !row.geometry.turn && !row.geometry.angle && <FrameMap row={row} batchId={batchId} />}
       </figcaption>

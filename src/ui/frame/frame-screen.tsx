@@ -113,7 +113,7 @@ function Editor({ batch, row, at, onChoose, brief }: { batch: BatchView; row: Ro
       </aside>
       <footer className="col-span-3 flex items-center gap-4 border-t border-rule bg-sheet px-[18px]">
         <p role="status" className="min-w-0 truncate text-small text-second">
-          {error && geometry ? <span className="text-not">{error}</span> : mode === "pad" ? "Nothing is cut: background is added around the photo." : mode === "whole" || mode === "stretch" ? "The whole photo is used. Bring the frame closer to cut." : "Drag the frame, or use the arrow keys: a pixel, with shift ten. + and − bring it closer, comma and full stop straighten."}
+          {error && geometry ? <span className="text-not">{error}</span> : brief.ink && mode === "pad" ? "Ink is looked for on all of the photo. Press + to bring the frame closer and look in a part only." : mode === "pad" ? "Nothing is cut: background is added around the photo." : mode === "whole" || mode === "stretch" ? "The whole photo is used. Bring the frame closer to cut." : "Drag the frame, or use the arrow keys: a pixel, with shift ten. + and − bring it closer, comma and full stop straighten."}
         </p>
         <label className="ml-auto flex shrink-0 items-center gap-2">
           <input type="checkbox" checked={along} onChange={(event) => setAlong(event.target.checked)} className="size-4 accent-plum" />

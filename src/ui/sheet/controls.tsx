@@ -34,6 +34,7 @@ export function SheetControls({ task, pieces, onChange }: Props) {
         <>
           <Row label="Paper">
             <select
+              aria-label="Paper"
               className="box h-7 w-36 px-1.5"
               value={known}
               onChange={(event) => {
@@ -54,7 +55,7 @@ export function SheetControls({ task, pieces, onChange }: Props) {
           <Millimetres label="Margin" value={task.margin} most={500} onSet={(margin) => set({ margin })} />
           <Millimetres label="Gap between them" value={task.gap} most={2000} onSet={(gap) => set({ gap })} />
           <Row label="To cut along">
-            <select className="box h-7 w-36 px-1.5" value={task.lines} onChange={(event) => set({ lines: event.target.value as SheetTask["lines"] })}>
+            <select aria-label="To cut along" className="box h-7 w-36 px-1.5" value={task.lines} onChange={(event) => set({ lines: event.target.value as SheetTask["lines"] })}>
               {LINES.map(([lines, words]) => (
                 <option key={lines} value={lines}>
                   {words}

@@ -57,7 +57,7 @@ function Laying({ run }: { run: RunDetail }) {
       </aside>
       <section aria-label="The sheet" className="grid min-h-0 grid-rows-[minmax(0,1fr)_auto]">
         <div className="grid min-h-0 place-items-center overflow-hidden bg-ground p-6">{shown ? <SheetView sheet={shown} task={task} /> : <p role="alert" className="max-w-md border-l-[3px] border-not bg-not-wash px-3 py-2">{error}</p>}</div>
-        <footer aria-label="What the sheet comes to" className="flex min-h-[64px] items-center gap-7 border-t border-rule bg-sheet px-[18px]">
+        <footer aria-label="What the sheet comes to" className="flex min-h-[64px] flex-wrap items-center gap-x-7 gap-y-2 border-t py-2 max-[1150px]:gap-x-5 border-rule bg-sheet px-[18px]">
           <Figure title="Sheet" value={shown ? `${trimNumber(shown.width, 1)} × ${trimNumber(shown.height, 1)} mm` : "–"} />
           <Figure title="Pictures" value={String(placed)} />
           <Figure title="Resolution" value={file?.after?.resolution ? `${trimNumber(file.after.resolution[0], 1)} ppi` : "300 ppi"} />
