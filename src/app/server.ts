@@ -6,7 +6,8 @@ import { makeLog } from "@/runs/log";
 import { route } from "./server/answer";
 import { bring } from "./server/bring";
 import { refusalOf } from "./server/guard";
-import { answerTo, CutOff, startMailbox, takeFile } from "./server/receive";
+import { atDoor } from "./server/doors";
+import { startMailbox } from "./server/receive";
 import { getStore } from "./server/store";
 import { breakOff } from "@/store/queries/counter";
 
@@ -18,26 +19,6 @@ const handle = app.getRequestHandler();
 
 /** Photos on their way in do not go through Next, which copies bodies several times. */
 const UPLOAD = /^\/api\/batches\/([0-9a-f-]{36})\/photos(?:\?|$)/;
-
-/** What the receivers at the counter are given, and asked. */
-const DOOR = /^\/counter\/([0-9a-f-]{36})\/(files|done)(?:\?|$)/;
-
-async function atDoor(id: string, what: string, request: IncomingMessage, response: ServerResponse): Promise<void> {
-  const query = new URL(request.url ?? "/", `http://127.0.0.1:${port}`).searchParams;
-  let cut = false;
-  const answer = await route(async () => {
-    try {
-      return await (what === "files" ? takeFile(id, query, request) : answerTo(id, query));
-    } catch (error) {
-      cut = error instanceof CutOff;
-      throw error;
-    }
-  })(new Request("http://127.0.0.1/"), { params: Promise.resolve({}) });
-  if (cut) return void request.socket.destroy();
-  request.resume();
-  response.writeHead(answer.status, Object.fromEntries(answer.headers));
-  response.end(await answer.text());
-}
 
 async function receive(id: string, request: IncomingMessage, response: ServerResponse): Promise<void> {
   const query = new URL(request.url ?? "/", `http://127.0.0.1:${port}`).searchParams;
@@ -59,8 +40,7 @@ const server = createServer((request, response) => {
   response.setHeader("referrer-policy", "no-referrer");
   response.setHeader("content-security-policy", "default-src 'self'; img-src 'self' blob: data:; style-src 'self' 'unsafe-inline'; script-src 'self' 'unsafe-inline' 'wasm-unsafe-eval'; frame-ancestors 'none'");
   const upload = request.method === "POST" ? UPLOAD.exec(request.url ?? "") : null;
-  const door = request.method === "POST" ? DOOR.exec(request.url ?? "") : null;
-  const served = upload ? receive(upload[1], request, response) : door ? atDoor(door[1], door[2], request, response) : handle(request, response);
+  const served = upload ? receive(upload[1], request, response) : (atDoor(request, response) ?? handle(request, response));
   served.catch((error: unknown) => {
     log.error({ err: error }, "a request failed");
     if (!response.headersSent) response.writeHead(500);

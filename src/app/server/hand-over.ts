@@ -50,7 +50,7 @@ export async function beginHandover(receiverId: string, runId: string, chosen?: 
     if (!Object.keys(slots).length) throw new RequestError(409, "It is not clear which of these files is for which document of the form. Choose them on the Counter.");
   }
   const id = await createHandover(db, { workspaceId, receiverId: receiver.id, runId: run.id, slots });
-  void carry(id);
+  await begin(id);
   return id;
 }
 
@@ -58,15 +58,21 @@ export async function tryAgain(id: string): Promise<void> {
   const row = await getHandover(getStore().db, id);
   if (!row || row.workspaceId !== (await getWorkspace())) throw new RequestError(404, "This hand-over is no longer there.");
   if (row.state !== "failed") throw new RequestError(409, "This hand-over is not waiting to be tried again.");
-  void carry(id);
+  await begin(id);
+}
+
+/** Marks a try as begun; it goes on by itself. */
+async function begin(id: string): Promise<void> {
+  const { db } = getStore();
+  const row = await beginTry(db, id);
+  await announce(db, null);
+  if (row) void carry(row);
 }
 
 /** One try, from beginning to end; whatever goes wrong is written down. */
-async function carry(id: string): Promise<void> {
+async function carry(row: HandoverRow): Promise<void> {
   const { db } = getStore();
-  const row = await beginTry(db, id);
-  if (!row) return;
-  await announce(db, null);
+  const { id } = row;
   try {
     const receiver = await requireReceiver(row.receiverId);
     const outputs = await finishedOutputs(row, receiver);

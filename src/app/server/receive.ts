@@ -58,14 +58,15 @@ export async function takeFile(id: string, query: URLSearchParams, request: Inco
 
 /** Takes the beginning, then hangs up: at once, before anything answers for it. */
 async function* closing(request: IncomingMessage): AsyncGenerator<Buffer> {
+  const { socket } = request;
   let bytes = 0;
   for await (const piece of request as AsyncIterable<Buffer>) {
     bytes += piece.length;
-    if (bytes > CLOSES_AFTER) request.socket.destroy();
-    if (request.socket.destroyed) throw new CutOff();
+    if (bytes > CLOSES_AFTER) socket.destroy();
+    if (socket.destroyed) throw new CutOff();
     yield piece;
   }
-  request.socket.destroy();
+  socket.destroy();
   throw new CutOff();
 }
 
