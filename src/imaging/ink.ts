@@ -2,8 +2,8 @@
 import { createHash } from "node:crypto";
 import sharp from "sharp";
 import { resolveBrief, type Brief, type ResolvedBrief } from "@/core/brief";
-import { CENTRED, cutsByHand, planGeometry, turnedSize, type Frame, type Geometry, type Rect } from "@/core/frame";
-import { DEFAULT_INK, inkNotes, overlayInk, renderInk, type InkReport, type InkSettings } from "@/core/ink";
+import { CENTRED, cutsByHand, inkSettingsOf, planGeometry, turnedSize, type Frame, type Geometry, type Rect } from "@/core/frame";
+import { inkNotes, overlayInk, renderInk, type InkReport } from "@/core/ink";
 import { destinationOf } from "./destination";
 import { PhotoError } from "./error";
 import { readSource, type Source } from "./facts";
@@ -27,8 +27,6 @@ export interface StageRequest {
   frame: Frame;
   sha256?: string;
 }
-
-export const inkSettings = (frame: Frame): InkSettings => ({ ...DEFAULT_INK, ...frame.ink });
 
 /** The part of the photo in which ink is looked for: all of it, or what a person has framed. */
 export function inkPart(brief: ResolvedBrief, source: Source, frame: Frame): Geometry {
@@ -75,7 +73,7 @@ export async function staged({ source, brief, frame, sha256 }: StageRequest): Pr
 }
 
 async function cleaned(source: Source, brief: Brief, frame: Frame): Promise<Staged> {
-  const settings = inkSettings(frame);
+  const settings = inkSettingsOf(frame);
   const picture = await inkPixels(resolveBrief(brief), source, frame);
   const found = await findInkAside(picture, settings).catch((error: Error) => {
     throw error.name === "InkError" ? new PhotoError(error.message) : error;
@@ -102,7 +100,7 @@ const MARK = [106, 44, 110] as const;
 /** What is taken as ink, marked on the paled photo, as a PNG. Throws a PhotoError where nothing is. */
 export async function overlayPicture(source: Source, brief: Brief, frame: Frame): Promise<Buffer> {
   const picture = await inkPixels(resolveBrief(brief), source, frame, SHOWN_PIXELS);
-  const found = await findInkAside(picture, inkSettings(frame)).catch((error: Error) => {
+  const found = await findInkAside(picture, inkSettingsOf(frame)).catch((error: Error) => {
     throw error.name === "InkError" ? new PhotoError(error.message) : error;
   });
   const { data, width, height } = overlayInk(picture, found, MARK);

@@ -2,6 +2,7 @@
 import { z } from "zod";
 import { GeometryError } from "./error";
 import type { QuarterTurn, Size } from "./orientation";
+import { DEFAULT_INK, type InkSettings } from "../ink/types";
 import { KERNELS } from "../resample/kernels";
 
 const share = z.number().min(0).max(1);
@@ -57,6 +58,9 @@ export const aimedSize = (photo: Size, frame: Frame): Size => (frame.swap ? flip
 /** Whether the frame cuts although the brief does not ask for a shape. */
 export const cutsByHand = (frame: Frame): boolean => (frame.zoom ?? 1) > 1 || (frame.angle ?? 0) !== 0 || frame.swap === true;
 
+/** How ink is looked for in a photo under this frame. */
+export const inkSettingsOf = (frame: Frame): InkSettings => frame.ink ?? DEFAULT_INK;
+
 /** Without what says nothing, and rounded to what can be seen, so that equal frames have one spelling. */
 export function tidyFrame(frame: Frame): Frame {
   const round = (v: number, digits: number) => Number(v.toFixed(digits));
@@ -67,6 +71,6 @@ export function tidyFrame(frame: Frame): Frame {
     x: round(frame.x, 6), y: round(frame.y, 6),
     ...(zoom > 1 && { zoom }), ...(turn !== 0 && { turn }), ...(angle !== 0 && { angle }),
     ...(frame.auto && { auto: true }), ...(frame.swap && { swap: true }), ...(frame.kernel && { kernel: frame.kernel }), ...(frame.takenAs && { takenAs: frame.takenAs }),
-    ...(frame.ink && { ink: frame.ink }),
+    ...(frame.ink && (frame.ink.strength !== DEFAULT_INK.strength || frame.ink.margin !== DEFAULT_INK.margin) && { ink: frame.ink }),
   };
 }

@@ -162,7 +162,9 @@ class Aiming {
     if (!paper || this.skip.has("paper")) return null;
     const { width, height } = paper;
     const exact = PIXEL_CLAUSES.some((key) => pixels[key]?.exact != null && !this.skip.has(key));
-    const turned = width !== null && height !== null && !exact && width !== height && height > width !== this.upright;
+    // A square stands neither way up.
+    const square = this.photo.width === this.photo.height;
+    const turned = !square && width !== null && height !== null && !exact && width !== height && height > width !== this.upright;
     return turned ? { width: height, height: width } : { width, height };
   }
 
