@@ -154,7 +154,8 @@ describe("a finished run", () => {
     expect(detail.items.map((item) => [item.name, item.ok, item.checks.map((check) => check.clause)])).toEqual([["north/a.JPG", true, ["format", "longSide"]], ["south/day 2/a.jpg", true, ["format", "longSide"]]]);
     expect(detail.before).toBe(detail.items.reduce((sum, item) => sum + item.before.bytes, 0));
     expect(detail.after).toBe(detail.items.reduce((sum, item) => sum + item.bytes!, 0));
-    expect(detail).toMatchObject({ limit: null, total: null, onlyYou: ["Taken this year."], outRoots: [out] });
+    expect(detail).toMatchObject({ limit: null, total: null, outRoots: [out] });
+    expect(detail.items.map((item) => item.onlyYou)).toEqual([["Taken this year."], ["Taken this year."]]);
   });
 
   it("goes into a folder that was allowed, over nothing that is there, and into no other", async () => {

@@ -20,7 +20,9 @@ export const PUT = route(async (request, { id }) => {
     const after = { frame: proposal ? row.frame : tidyFrame(frame), accepted, choice };
     const same = frameKey(before.frame) === frameKey(after.frame);
     if (same && before.accepted === accepted) return;
-    const words = `${same ? "accepting" : "moving the frame of"} ${row.name}`;
+    const { ink: _, ...moved } = after.frame;
+    const { ink: __, ...stood } = before.frame;
+    const words = `${same ? "accepting" : frameKey(moved) === frameKey(stood) ? "setting the ink of" : "moving the frame of"} ${row.name}`;
     await makeEdit(tx, batch, words.slice(0, 300), { kind: "frame", batchPhotoId: rowId, revisionId: row.revisionId, before, after });
   });
 });
