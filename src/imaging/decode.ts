@@ -1,11 +1,13 @@
 /** Decoding: code values as the file has them, only as many as are needed, without any conversion of colours. */
 import sharp from "sharp";
+import { formatName } from "@/core/brief";
 import { SPACES, type RgbName, type RgbSpace } from "@/core/colour";
 import { decodeBmp } from "@/core/containers";
 import { screenPeriod, TILE, type Samples } from "@/core/develop";
 import { swapsSides, toStored, type Rect, type Size } from "@/core/frame";
 import { MAX_PIXELS } from "@/core/units";
 import { PhotoError } from "./error";
+import { decodeForeign } from "./foreign";
 import type { Source } from "./facts";
 
 export interface Wanted {
@@ -39,6 +41,8 @@ export async function strictly<T>(source: Source, make: (failOn: "warning" | "tr
   try {
     return await make("warning");
   } catch (error) {
+    // A decoder of a process of its own has said already what is wrong.
+    if (error instanceof PhotoError) throw error;
     const message = error instanceof Error ? error.message : String(error);
     if (!HARMLESS.test(message)) throw damaged(source, message);
     return await make("truncated").catch((again: unknown) => {
@@ -78,6 +82,11 @@ export async function decodeSamples(source: Source, wanted: Wanted, taken: Taken
   if (source.bmp) {
     const samples = { data: decodeBmp(source.bmp), width: facts.width, height: facts.height, channels: 3 };
     return { samples, shown: { x: 0, y: 0, ...stored }, density: [1, 1], space: spaceOf(source, taken.takenAs) };
+  }
+  if (source.foreign) {
+    const { data, width, height, channels } = await decodeForeign(source.foreign, source.bytes);
+    if (width !== facts.width || height !== facts.height) throw new PhotoError(`The ${formatName(facts.format)} says ${facts.width} × ${facts.height} px and holds ${width} × ${height}. Save it anew where it came from.`);
+    return { samples: { data, width, height, channels }, shown: { x: 0, y: 0, ...stored }, density: [1, 1], space: spaceOf(source, taken.takenAs) };
   }
   const deep = (facts.bits ?? 8) > 8 && facts.colourSpace !== "cmyk";
   const converts = needsLibrary(source) && !(taken.keeps && source.profile?.channels === 3 && facts.colourSpace !== "lab");
@@ -140,7 +149,7 @@ export function screenIn({ data, width, height, channels }: Samples): number | n
  */
 export async function checkTail(source: Source, { region, scale }: Wanted, failOn: "warning" | "truncated"): Promise<number | null> {
   const { jpeg, png, bytes, facts } = source;
-  if (png || source.bmp) return null;
+  if (png || source.bmp || source.foreign) return null;
   const all = region.width >= facts.width && region.height >= facts.height;
   if (all && shrinkFor(source, scale) === 1) return null;
   if (!jpeg && all) return null;

@@ -4,14 +4,18 @@ import sharp, { type Metadata } from "sharp";
 import {
   TAG, chromaOf, chunkBody, exifBlock, filterExif, findChunk, iccProfile, isIptc, isMultiPicture, isXmp, jfifDensity, latin1,
   numberAt, orientationOf, physOf, qualityOf, readExif, readJpeg, readPng, resolutionOf, sniff, textAt, bodyOf, MARKER,
-  avifExif, avifXmp, ContainerError, isBareExif, readAvif, readBmp, readWebp, startsWith, webpChunk, webpExif, TIFF_TAG,
+  avifExif, avifXmp, ContainerError, isBareExif, readAvif, readBmp, readWebp, startsWith, webpChunk, webpExif, TIFF_TAG, readHeif,
   type AvifFile, type BmpFile, type Exif, type JpegFile, type PngFile, type WebpFile,
 } from "@/core/containers";
+import { formatName } from "@/core/brief";
 import type { Profile } from "@/core/colour";
 import { swapsSides, uprightSize } from "@/core/frame";
 import type { Facts } from "@/core/proof";
 import { MAX_PIXELS, formatSize } from "@/core/units";
 import { PhotoError } from "./error";
+import { MOST_FOREIGN_PIXELS } from "./foreign";
+import type { Foreign } from "./foreign-kinds";
+import { openOra } from "./ora";
 import { readPdfPicture } from "./pdf";
 import { judgeProfile } from "./profiles";
 
@@ -26,6 +30,8 @@ export interface Source {
   webp: WebpFile | null;
   avif: AvifFile | null;
   bmp: BmpFile | null;
+  /** A kind whose pixels are decoded by a process of their own. */
+  foreign: Foreign | null;
   /** The XMP packet and the IPTC data, if any. */
   xmp: Uint8Array | null;
   iptc: Uint8Array | null;
@@ -60,12 +66,15 @@ export async function readSource(bytes: Buffer): Promise<Source> {
   if (format === "jpeg") return checkSize(jpegSource(bytes));
   if (format === "png") return checkSize(pngSource(bytes));
   if (format === "bmp") return checkSize(bmpSource(bytes));
+  if (format === "heif") return checkSize(heifSource(bytes));
+  if (format === "ora") return checkSize(await oraSource(bytes));
+  if (format === "layered") throw new PhotoError("This is layered artwork of a closed kind, which cannot be read. Save it as OpenRaster (.ora), or flattened as PNG or TIFF.");
   if (format === "tiff" || format === "webp" || format === "avif" || format === "gif") return checkSize(await otherSource(bytes, format));
   if (format !== null) throw new PhotoError(`This is a ${format.toUpperCase()} file, which cannot be read. Save it as JPEG, PNG or TIFF first.`);
   throw new PhotoError(
     looksLikeText(bytes)
       ? "This is a text file, not a picture, whatever its name says. Bring in the photo itself."
-      : "This is not a picture of a known kind (JPEG, PNG, TIFF, WebP, AVIF, GIF or BMP). Save it as one of these first.",
+      : "This is not a picture of a known kind (JPEG, PNG, TIFF, WebP, AVIF, HEIC, OpenRaster, GIF or BMP). Save it as one of these first.",
   );
 }
 
@@ -107,7 +116,7 @@ function captureDate(exif: Exif | null): string | null {
 }
 
 /** What a source of one kind has not. */
-const NOTHING = { exif: null, jpeg: null, png: null, webp: null, avif: null, bmp: null, xmp: null, iptc: null, icc: null, profile: null };
+const NOTHING = { exif: null, jpeg: null, png: null, webp: null, avif: null, bmp: null, foreign: null, xmp: null, iptc: null, icc: null, profile: null };
 
 /** The recorded resolution turned with the picture. */
 const turned = (ppi: [number, number] | null, orientation: number): [number, number] | null =>
@@ -293,6 +302,44 @@ async function otherSource(bytes: Buffer, format: "tiff" | "webp" | "avif" | "gi
     date: captureDate(exif),
   };
   return { ...NOTHING, bytes, facts, exif, webp, avif, xmp: xmp ?? null, iptc, icc: meta.icc ?? null, profile };
+}
+
+function checkForeign(kind: Foreign, { width, height }: { width: number; height: number }): void {
+  const most = MOST_FOREIGN_PIXELS[kind];
+  if (width * height > most) throw new PhotoError(`The ${formatName(kind)} has ${formatSize(width, height)} px; up to ${most / 1e6} megapixels are decoded. Save it as JPEG or TIFF where it came from.`);
+}
+
+/** Layered artwork as it looks when it is flattened. */
+async function oraSource(bytes: Buffer): Promise<Source> {
+  const file = await openOra(bytes);
+  file.close();
+  const { width, height, resolution } = file.artwork;
+  checkForeign("ora", file.artwork);
+  const facts: Facts = {
+    format: "ora", width, height, bytes: bytes.length, resolution, resolutionStep: 0, bits: 8, colourSpace: "srgb", quality: null, qualityExact: false, chroma: null, orientation: 1,
+    alpha: true, profile: false, pages: 1, privateData: [], metadata: false, fixedHeaders: true, date: null,
+  };
+  return { ...NOTHING, bytes, facts, foreign: "ora" };
+}
+
+/** By ITU-T H.273: 1 are the primaries of sRGB, 9 of BT.2020, 12 of Display P3. */
+const PRIMARIES: Record<number, string> = { 1: "srgb", 9: "bt2020", 12: "display-p3" };
+
+function heifSource(bytes: Buffer): Source {
+  const heif = readHeif(bytes);
+  const { width, height, bits, pictures, xmp } = heif;
+  checkForeign("heif", heif);
+  const exif = tryExif(heif.exif);
+  const { profile, fault } = judgeProfile(heif.icc, 3);
+  const privateData = exif ? filterExif(exif, "private").dropped : [];
+  if (xmp) privateData.push("XMP data");
+  const facts: Facts = {
+    format: "heif", width, height, bytes: bytes.length, resolution: resolutionOf(exif), resolutionStep: 0, bits, colourSpace: profile?.name ?? PRIMARIES[heif.primaries ?? 1] ?? "srgb", profileFault: fault,
+    // The file's own turn is part of decoding; what EXIF says of it does not count (ISO/IEC 23008-12, annex A).
+    quality: null, qualityExact: false, chroma: null, orientation: 1, alpha: false, profile: heif.icc !== null, pages: pictures, privateData,
+    metadata: (exif !== null && !isBareExif(exif)) || privateData.length > 0, fixedHeaders: true, date: captureDate(exif),
+  };
+  return { ...NOTHING, bytes, facts, exif, foreign: "heif", xmp, icc: heif.icc, profile };
 }
 
 function bmpSource(bytes: Buffer): Source {

@@ -2,16 +2,23 @@
 import sharp, { type Sharp } from "sharp";
 import { decodeBmp, readBmp, sniff } from "@/core/containers";
 import { MAX_PIXELS } from "@/core/units";
+import { decodeForeign } from "./foreign";
+import { isForeign } from "./foreign-kinds";
 
-function opened(bytes: Buffer): Sharp {
-  if (sniff(bytes.subarray(0, 64)) !== "bmp") return sharp(bytes, { failOn: "none", limitInputPixels: MAX_PIXELS });
+async function opened(bytes: Buffer): Promise<Sharp> {
+  const kind = sniff(bytes.subarray(0, 64));
+  if (isForeign(kind)) {
+    const { data, width, height, channels } = await decodeForeign(kind, bytes);
+    return sharp(data, { raw: { width, height, channels } });
+  }
+  if (kind !== "bmp") return sharp(bytes, { failOn: "none", limitInputPixels: MAX_PIXELS });
   const file = readBmp(bytes);
   return sharp(decodeBmp(file), { raw: { width: file.width, height: file.height, channels: 3 } });
 }
 
 /** A JPEG of the upright photo that fits into side × side px. Damaged photos give what can be decoded. */
-export function preview(bytes: Buffer, side: number): Promise<Buffer> {
-  return opened(bytes)
+export async function preview(bytes: Buffer, side: number): Promise<Buffer> {
+  return (await opened(bytes))
     .autoOrient()
     .resize(side, side, { fit: "inside", withoutEnlargement: true })
     .flatten({ background: "#ffffff" })

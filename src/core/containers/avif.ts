@@ -5,7 +5,7 @@
 import { ascii, concat, copyOf, latin1, startsWith, view } from "./bytes";
 import { ContainerError } from "./error";
 
-interface Box {
+export interface Box {
   type: string;
   start: number;
   /** Where its content begins. */
@@ -36,7 +36,8 @@ export interface AvifFile {
   items: Item[];
 }
 
-function boxes(bytes: Uint8Array, from: number, to: number): Box[] {
+/** The boxes that lie one after the other from `from` to `to`. */
+export function boxes(bytes: Uint8Array, from: number, to: number): Box[] {
   const data = view(bytes);
   const out: Box[] = [];
   for (let at = from; at + 8 <= to; ) {

@@ -10,6 +10,7 @@ export * from "./sniff";
 export * from "./avif";
 export * from "./bmp";
 export * from "./gif";
+export * from "./heif";
 export * from "./tiff";
 export * from "./webp";
 export * from "./xmp";

@@ -11,7 +11,7 @@ const ENDINGS: Record<OutputFormat, readonly string[]> = {
   bmp: ["bmp", "dib"],
   pdf: ["pdf"],
 };
-const KNOWN = new Set([...Object.values(ENDINGS).flat(), "heic", "heif", "dng", "svg"]);
+const KNOWN = new Set([...Object.values(ENDINGS).flat(), "heic", "heif", "ora", "dng", "svg"]);
 /** Most file systems hold 255 bytes; some room is left for "-2" and the like. */
 const MAX_NAME_BYTES = 240;
 

@@ -21,6 +21,7 @@ export function allowedFormats(brief: ResolvedBrief, facts: Facts): OutputFormat
 export function reasonsToEncode(brief: Brief, resolved: ResolvedBrief, facts: Facts, geometry: Geometry, takenAs?: string): string[] {
   const reasons: string[] = [];
   if (resolved.formats && !(resolved.formats as string[]).includes(facts.format)) reasons.push("another format is asked");
+  else if (!resolved.formats && !(WRITABLE as readonly string[]).includes(facts.format)) reasons.push("its own kind of file is not written");
   if (!keepsPixels(geometry, facts)) reasons.push("other pixels are asked");
   const q = resolved.quality;
   if (q && facts.quality !== null && !within({ exact: null, ...q }, facts.quality)) reasons.push("another quality is asked");

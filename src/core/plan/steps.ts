@@ -48,7 +48,8 @@ export interface PlanInput {
 export function planSteps(input: PlanInput): Step[] {
   const { facts } = input;
   const steps: Step[] = [];
-  if (facts.pages > 1) steps.push({ do: "Use the first page", why: `the file holds ${facts.pages} pictures` });
+  if (facts.pages > 1) steps.push({ do: facts.format === "heif" ? "Use the main picture" : "Use the first page", why: `the file holds ${facts.pages} pictures` });
+  if (facts.format === "ora") steps.push({ do: "Flatten its layers", why: "the file keeps them apart; those that are visible are laid on each other" });
   if (facts.orientation !== 1) {
     steps.push({ do: swapsSides(facts.orientation) ? "Turn it upright" : "Set it straight", why: "its EXIF orientation says so" });
   }

@@ -1,0 +1,4 @@
+export * from "./blend";
+export * from "./compose";
+export * from "./stack-xml";
+export * from "./types";
