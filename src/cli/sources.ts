@@ -10,7 +10,7 @@ export interface SourcePath {
   error: string | null;
 }
 
-const PICTURE = /\.(jpe?g|jpe|jfif|png|webp|avif|tiff?|gif)$/i;
+const PICTURE = /\.(jpe?g|jpe|jfif|png|webp|avif|tiff?|gif|bmp|hei[cf]|ora)$/i;
 
 /**
  * Folders give the files in them whose ending means a picture; files are taken whatever their name.

@@ -14,7 +14,7 @@ import { makeEdit } from "@/store/queries/edits";
 import { outputsOf, startRun } from "@/store/queries/runs";
 import { getSetting } from "@/store/queries/workspace";
 import { announce } from "@/store/queue";
-import { batches, batchPhotos, files, photos } from "@/store/schema";
+import { assignments, batches, batchPhotos, files, photos, runItems } from "@/store/schema";
 import type { ArrivalView, ArrivedFileView, CounterView, ReceiverView } from "@/ui/api/contract";
 import { checkId, RequestError } from "./answer";
 import { changeBatch } from "./batch";
@@ -156,7 +156,9 @@ export async function handOverPackage(id: string): Promise<{ id: string }> {
   if (missing.length) throw new RequestError(409, `Still missing: ${missing.map((slot) => slot.title).join(", ")}.`);
   const runId = await changeBatch(pack.batchId, (tx, batch) => startRun(tx, batch));
   if (!runId) throw new RequestError(409, "None of these photos can meet its rules, so there is nothing to hand over. Look at them on the Desk.");
-  return { id: await beginHandover(receiver.id, runId) };
+  const items = await db.select({ id: runItems.id, row: assignments.batchPhotoId }).from(runItems).innerJoin(assignments, eq(assignments.id, runItems.assignmentId)).where(eq(runItems.runId, runId));
+  const slots = Object.fromEntries(Object.entries(pack.slots).flatMap(([slot, { batchPhotoId }]) => items.filter((item) => item.row === batchPhotoId).map((item) => [slot, item.id])));
+  return { id: await beginHandover(receiver.id, runId, slots) };
 }
 
 /** Photos that a slot can be filled with: the newest of all batches, each once. */

@@ -44,7 +44,8 @@ export async function beginHandover(receiverId: string, runId: string, chosen?: 
   const run = await requireRun(runId);
   const { db } = getStore();
   const workspaceId = await getWorkspace();
-  let slots: Record<string, string> | null = null;
+  // While a run is being made, only what was said of its items is known.
+  let slots: Record<string, string> | null = chosen && !run.finishedAt ? chosen : null;
   if (receiver.rules.kind === "form" && run.finishedAt) {
     slots = slotsFor(receiver.rules, await outputsOf(db, workspaceId, { runId }), chosen);
     if (!Object.keys(slots).length) throw new RequestError(409, "It is not clear which of these files is for which document of the form. Choose them on the Counter.");

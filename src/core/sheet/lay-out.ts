@@ -61,6 +61,9 @@ function fill(task: SheetTask, pieces: readonly Piece[]): Sheet {
   return centred(best, task.margin);
 }
 
+/** Pictures of a plain grid from which on only grids and strips are tried. */
+const MANY = 600;
+
 /** How many pictures of one side lie along a way, with gaps between them. */
 const along = (side: number, way: number, gap: number) => Math.max(0, Math.floor((way + gap + SLACK) / (side + gap)));
 
@@ -82,36 +85,41 @@ function grids(area: Area, pieces: readonly Piece[]): Sheet[] {
 function fourBlocks(free: { width: number; height: number }, w: number, h: number, turned: boolean, gap: number): Cell[] {
   const columns = along(w, free.width, gap);
   const rows = along(h, free.height, gap);
-  const long = (n: number, side: number) => (n === 0 ? 0 : n * (side + gap));
+  // With the gap behind it.
+  const long = (n: number, side: number) => n * (side + gap);
+  /** The other two blocks: right of the first and above the third; below the first and left of the third. */
+  const others = (c1: number, r1: number, c3: number, r3: number) => {
+    const second = { columns: along(h, free.width - long(c1, w), gap), rows: along(w, free.height - long(r3, h), gap) };
+    const fourth = { columns: along(h, free.width - long(c3, w), gap), rows: along(w, free.height - long(r1, h), gap) };
+    const apart = long(fourth.columns, h) <= long(c1, w) + SLACK || long(second.rows, w) <= long(r1, h) + SLACK;
+    const [two, four] = [second.columns * second.rows, fourth.columns * fourth.rows];
+    return { second: apart || two >= four ? second : null, fourth: apart || four > two ? fourth : null, count: apart ? two + four : Math.max(two, four) };
+  };
   let best = { count: -1, c1: 0, r1: 0, c3: 0, r3: 0 };
-  for (let c1 = 0; c1 <= columns; c1 += 1) {
-    for (let r1 = c1 ? 1 : 0; r1 <= (c1 ? rows : 0); r1 += 1) {
-      for (let c3 = 0; c3 <= columns; c3 += 1) {
-        for (let r3 = c3 ? 1 : 0; r3 <= (c3 ? rows : 0); r3 += 1) {
+  // Of very many small pictures all ways would take seconds, and hardly gain one.
+  const many = columns * rows > MANY;
+  const tried = (most: number) => (many ? [0, most - 2, most - 1, most].filter((n, i, all) => n >= 0 && all.indexOf(n) === i) : Array.from({ length: most + 1 }, (_, n) => n));
+  const rowsFor = (c: number) => (c ? tried(rows).filter((r) => r > 0) : [0]);
+  for (const c1 of tried(columns)) {
+    for (const r1 of rowsFor(c1)) {
+      for (const c3 of many ? [0] : tried(columns)) {
+        for (const r3 of rowsFor(c3)) {
           const beside = long(c1, w) + long(c3, w) <= free.width + gap + SLACK;
           const below = long(r1, h) + long(r3, h) <= free.height + gap + SLACK;
           if (!beside && !below) continue;
-          // The other two blocks: right of the first and above the third; below the first and left of the third.
-          const second = along(h, free.width - long(c1, w), gap) * along(w, free.height - long(r3, h), gap);
-          const fourth = along(h, free.width - long(c3, w), gap) * along(w, free.height - long(r1, h), gap);
-          const meet = beside && below && long(c1, w) + long(c3, w) < free.width && long(r1, h) + long(r3, h) < free.height;
-          const count = c1 * r1 + c3 * r3 + (meet ? Math.max(second, fourth) : second + fourth);
+          const count = c1 * r1 + c3 * r3 + others(c1, r1, c3, r3).count;
           if (count > best.count) best = { count, c1, r1, c3, r3 };
         }
       }
     }
   }
   const { c1, r1, c3, r3 } = best;
-  const [left3, top3] = [free.width - (long(c3, w) - (c3 ? gap : 0)), free.height - (long(r3, h) - (r3 ? gap : 0))];
-  const n2 = { columns: along(h, free.width - long(c1, w), gap), rows: along(w, free.height - long(r3, h), gap) };
-  const n4 = { columns: along(h, free.width - long(c3, w), gap), rows: along(w, free.height - long(r1, h), gap) };
-  const meet = long(c1, w) + long(c3, w) < free.width && long(r1, h) + long(r3, h) < free.height;
-  const [two, four] = [n2.columns * n2.rows, n4.columns * n4.rows];
+  const { second, fourth } = others(c1, r1, c3, r3);
   return [
     ...grid(0, 0, c1, r1, w, h, turned, gap),
-    ...(c3 ? grid(left3, top3, c3, r3, w, h, turned, gap) : []),
-    ...(!meet || two >= four ? grid(long(c1, w), 0, n2.columns, n2.rows, h, w, !turned, gap) : []),
-    ...(!meet || four > two ? grid(0, long(r1, h), n4.columns, n4.rows, h, w, !turned, gap) : []),
+    ...(c3 ? grid(free.width - long(c3, w) + gap, free.height - long(r3, h) + gap, c3, r3, w, h, turned, gap) : []),
+    ...(second ? grid(long(c1, w), 0, second.columns, second.rows, h, w, !turned, gap) : []),
+    ...(fourth ? grid(0, long(r1, h), fourth.columns, fourth.rows, h, w, !turned, gap) : []),
   ];
 }
 
