@@ -76,6 +76,14 @@ test("the receiver's wording, read, prepared, refused for an ignored floor, put 
   await expect(page.getByRole("img", { name: "sign.jpg with what is taken as ink marked" })).toBeVisible();
   await expect.poll(() => page.getByRole("img", { name: /taken as ink marked/ }).evaluate((img: HTMLImageElement) => img.naturalWidth), { timeout: 20_000 }).toBeGreaterThan(100);
   await checkAccess(page);
+  // It is set from the keyboard, and taken back like any other edit.
+  await page.getByLabel("Strength").press("ArrowRight");
+  const undo = page.getByRole("button", { name: /^Undo/ });
+  await expect(undo).toHaveAttribute("title", "Undo setting the ink of sign.jpg");
+  await expect(page.getByLabel("Strength")).toHaveValue("51");
+  await undo.click();
+  await expect(page.getByLabel("Strength")).toHaveValue("50");
+  await measured(page);
 
   // The floor is ignored: the form refuses, with its reason.
   await row(page, "face.jpg").click();
@@ -223,7 +231,8 @@ test("a print sheet: portraits to fill the paper, cut marks, and a PDF that an i
   await expect(page.getByText("sheet 1 of 2")).toBeAttached();
   await page.getByLabel("So many copies of each").check();
   await page.getByLabel("Copies of a.jpg").fill("9");
-  await expect(page.getByText(/of 2/).first()).toBeAttached();
+  // Nine of one and one of the other, eight to a sheet.
+  await expect(page.getByText("sheet 1 of 2")).toBeAttached();
   const [picture] = await Promise.all([page.waitForEvent("download"), page.getByRole("link", { name: "TIFF" }).click()]);
   const meta = await sharp(await readFile(await picture.path())).metadata();
   expect([meta.width, meta.height].sort((a, b) => a - b)).toEqual([1181, 1772]);

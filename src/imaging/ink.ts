@@ -29,7 +29,7 @@ export interface StageRequest {
 }
 
 /** The part of the photo in which ink is looked for: all of it, or what a person has framed. */
-export function inkPart(brief: ResolvedBrief, source: Source, frame: Frame): Geometry {
+function inkPart(brief: ResolvedBrief, source: Source, frame: Frame): Geometry {
   const seen = turnedSize(source.facts, frame);
   const byHand = cutsByHand(frame) ? planGeometry({ ...brief, frame: "fill", stated: new Set() }, source.facts, frame) : null;
   const crop: Rect = byHand?.crop ?? { x: 0, y: 0, ...seen };

@@ -6,7 +6,7 @@ import jpegJs from "jpeg-js";
 import { PDFDocument } from "pdf-lib";
 import { PNG } from "pngjs";
 import type { Answer, Line, Received } from "./answer";
-import type { FormRules, Slot } from "./rules";
+import { TYPE_NAMES, typeWords, type FormRules, type Slot } from "./rules";
 
 const KB = 1000;
 /** A form looks no further into files that are far beyond its ceiling. */
@@ -20,8 +20,6 @@ interface Picture {
   /** RGBA; null for a PDF. */
   data: Uint8Array | null;
 }
-
-const NAMES = { jpeg: "JPEG", png: "PNG", pdf: "PDF" } as const;
 
 /** By the first bytes: names say nothing. */
 function kindOf(bytes: Buffer): Picture["kind"] | null {
@@ -44,7 +42,7 @@ async function open(bytes: Buffer): Promise<Picture | string> {
     const { width, height } = file.getPage(0).getSize();
     return { kind, width: width * MM, height: height * MM, data: null };
   } catch {
-    return `the ${NAMES[kind]} cannot be opened: it is damaged`;
+    return `the ${TYPE_NAMES[kind]} cannot be opened: it is damaged`;
   }
 }
 
@@ -58,7 +56,7 @@ async function reasons(slot: Slot, { bytes }: Received): Promise<string[]> {
   if (bytes.length > LOOKED_AT) return [`the file is far too large (${Math.round(kb)} KB)`];
   const picture = await open(bytes);
   if (typeof picture === "string") return [...found, picture];
-  if (!slot.formats.includes(picture.kind)) return [...found, `the file is a ${NAMES[picture.kind]}, and ${slot.formats.map((one) => NAMES[one]).join(" or ")} is asked`];
+  if (!slot.formats.includes(picture.kind)) return [...found, `the file is a ${TYPE_NAMES[picture.kind]}, and ${typeWords(slot.formats)} is asked`];
   const { width, height } = picture;
   if (slot.pixels && picture.kind !== "pdf" && (width !== slot.pixels.width || height !== slot.pixels.height)) {
     found.push(`the picture has ${width} × ${height} pixels, and ${slot.pixels.width} × ${slot.pixels.height} are asked`);

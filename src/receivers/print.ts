@@ -1,9 +1,8 @@
 /** The print room: fits each picture onto its paper and answers with the resolution that comes of it. */
 import { readHead } from "./head";
 import type { Answer, Line, Received } from "./answer";
-import type { PrintRules } from "./rules";
+import { typeWords, type PrintRules } from "./rules";
 
-const NAMES: Record<string, string> = { jpeg: "JPEG", png: "PNG", tiff: "TIFF", pdf: "PDF" };
 const MM = 25.4;
 
 /** Pixels per inch when a picture is printed as large as the paper allows, the paper turned with it. */
@@ -19,7 +18,7 @@ export async function judgePrint(rules: PrintRules, files: readonly Received[], 
     const head = await readHead(bytes);
     const add = (ok: boolean, words: string) => lines.push({ about: name, ok, words });
     if (!head || !(rules.formats as string[]).includes(head.kind)) {
-      add(false, `cannot be printed: ${rules.formats.map((one) => NAMES[one]).join(" or ")} is taken`);
+      add(false, `cannot be printed: ${typeWords(rules.formats)} is taken`);
       continue;
     }
     const ppi = effectivePpi(rules, head);

@@ -5,6 +5,11 @@ const side = z.int().min(1).max(60_000);
 const bytes = z.int().min(1).max(2 ** 40);
 const title = z.string().trim().min(1).max(80);
 
+/** File types as receivers write them. */
+export const TYPE_NAMES = { jpeg: "JPEG", png: "PNG", tiff: "TIFF", pdf: "PDF", webp: "WebP" } as const;
+export type FileType = keyof typeof TYPE_NAMES;
+export const typeWords = (types: readonly FileType[]): string => types.map((one) => TYPE_NAMES[one]).join(" or ");
+
 /** How a receiver behaves when files are handed over. */
 export const moods = z.enum(["ready", "slow", "closes"]);
 export type Mood = z.infer<typeof moods>;

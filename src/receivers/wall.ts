@@ -1,9 +1,7 @@
 /** The wall screen: fills its memory in the order in which files come, and shows each as large as it fits. */
 import { readHead } from "./head";
 import type { Answer, Line, Received } from "./answer";
-import type { WallRules } from "./rules";
-
-const NAMES: Record<string, string> = { jpeg: "JPEG", png: "PNG", webp: "WebP" };
+import { typeWords, type WallRules } from "./rules";
 
 export interface Shown {
   name: string;
@@ -25,7 +23,7 @@ export async function judgeWall(rules: WallRules, files: readonly Received[], re
     const head = await readHead(bytes);
     const add = (ok: boolean, words: string) => lines.push({ about: name, ok, words });
     if (!head || !(rules.formats as string[]).includes(head.kind)) {
-      add(false, `the screen cannot show it: it takes ${rules.formats.map((one) => NAMES[one]).join(" or ")}`);
+      add(false, `the screen cannot show it: it takes ${typeWords(rules.formats)}`);
       continue;
     }
     if (used + bytes.length > rules.memory) {

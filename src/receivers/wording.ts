@@ -1,8 +1,6 @@
 /** The rules as a receiver would publish them, in words that can be read into briefs. */
-import type { FormRules, Rules, Slot } from "./rules";
+import { typeWords, type FormRules, type Rules, type Slot } from "./rules";
 
-const NAMES: Record<string, string> = { jpeg: "JPEG", png: "PNG", tiff: "TIFF", pdf: "PDF", webp: "WebP" };
-const formats = (list: readonly string[]) => list.map((one) => NAMES[one]).join(" or ");
 const number = (value: number) => String(Number(value.toFixed(2)));
 
 /** Bytes as receivers write them. */
@@ -13,7 +11,7 @@ function size(bytes: number): string {
 /** One document of a form. */
 export function slotWording(slot: Slot): string {
   const lines = [slot.title];
-  lines.push(`File type: ${formats(slot.formats)}`);
+  lines.push(`File type: ${typeWords(slot.formats)}`);
   if (slot.pixels) lines.push(`Dimensions: ${slot.pixels.width} × ${slot.pixels.height} pixels`);
   if (slot.page) lines.push(`Paper size: ${number(slot.page.width)} × ${number(slot.page.height)} mm`);
   // The form counts kilobytes of 1000 bytes; a floor and a ceiling that hold in either reading are on the safe side.
@@ -33,8 +31,8 @@ export function wordingOf(rules: Rules): string {
     case "mailbox":
       return `Send your pictures to ${rules.address} in one message. The whole message must not be over ${size(rules.limit)}; larger ones are returned to their sender.`;
     case "print":
-      return `Pictures are printed ${number(rules.width)} × ${number(rules.height)} mm. Send ${formats(rules.formats)} with a resolution of at least ${number(rules.ppi)} ppi.`;
+      return `Pictures are printed ${number(rules.width)} × ${number(rules.height)} mm. Send ${typeWords(rules.formats)} with a resolution of at least ${number(rules.ppi)} ppi.`;
     default:
-      return `For the wall screen: pictures that fit inside ${rules.width} × ${rules.height} pixels, either way up, ${formats(rules.formats)}. All pictures together must not exceed ${size(rules.memory)}, which is what its memory holds.`;
+      return `For the wall screen: pictures that fit inside ${rules.width} × ${rules.height} pixels, either way up, ${typeWords(rules.formats)}. All pictures together must not exceed ${size(rules.memory)}, which is what its memory holds.`;
   }
 }

@@ -75,7 +75,7 @@ describe("HEIC", () => {
     const tagged = await sharp({ create: { width: 64, height: 64, channels: 3, background: { r: 200, g: 40, b: 40 } } }).withIccProfile(p3).png().toBuffer();
     const photo = await readSource(await heic([tagged]));
     expect(photo.facts.profile).toBe(true);
-    expect(photo.facts.colourSpace).not.toBeNull();
+    expect(photo.facts.colourSpace).toBe("display-p3");
   });
 
   it("is shown small", async () => {

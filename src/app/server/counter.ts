@@ -34,14 +34,14 @@ export async function receiverView(id: string): Promise<ReceiverView> {
   const alive = pack && (await db.select({ id: batches.id }).from(batches).where(and(eq(batches.id, pack.batchId), isNull(batches.deletedAt)))).length > 0;
   return {
     id: receiver.id, rules: receiver.rules, wording: wordingOf(receiver.rules),
-    arrivals: await Promise.all(came.map((row) => arrivalView(row, receiver.rules))),
+    arrivals: came.map(arrivalView),
     handovers: under.map(({ id: own, runId, state, error, answer, tries, createdAt }) => ({ id: own, runId, state, error, answer: (answer as Answer | null) ?? null, tries, at: createdAt.toISOString() })),
     package: pack && alive ? { batchId: pack.batchId, slots: Object.fromEntries(Object.entries(pack.slots).map(([key, slot]) => [key, slot.batchPhotoId])) } : null,
   };
 }
 
-async function arrivalView(row: ArrivalRow, rules: Rules): Promise<ArrivalView> {
-  return { id: row.id, at: row.createdAt.toISOString(), answer: row.answer as Answer, message: row.message, files: row.files.map(({ slot, name, bytes }): ArrivedFileView => ({ slot, name, bytes })), kind: rules.kind };
+function arrivalView(row: ArrivalRow): ArrivalView {
+  return { id: row.id, at: row.createdAt.toISOString(), answer: row.answer as Answer, message: row.message, files: row.files.map(({ slot, name, bytes }): ArrivedFileView => ({ slot, name, bytes })) };
 }
 
 /** Sizes of an arrival's files, and how the receiver shows or prints them. */

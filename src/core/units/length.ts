@@ -31,4 +31,3 @@ export function lengthToPixels(length: Length, ppi: number): number {
 
 /** Points in an inch. */
 export const POINTS_PER_INCH = 72;
-export const MM_PER_INCH = 25.4;

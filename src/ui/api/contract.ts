@@ -296,7 +296,6 @@ export interface ArrivedFileView {
 export interface ArrivalView {
   id: string;
   at: string;
-  kind: Rules["kind"];
   answer: Answer;
   message: { subject: string; from: string; bytes: number } | null;
   files: ArrivedFileView[];

@@ -2,15 +2,13 @@
 
 /** The rules of a receiver, to be changed. What is wrong is said at its field, and nothing is lost. */
 import { useState, type FormEvent, type ReactNode } from "react";
-import { rulesSchema, type FormRules, type Rules, type Slot } from "@/receivers/rules";
+import { rulesSchema, TYPE_NAMES, type FileType, type FormRules, type Rules, type Slot } from "@/receivers/rules";
 import { call, useChange } from "../api/client";
 import type { ReceiverView } from "../api/contract";
 import { Button } from "../parts/button";
 
 /** Fields by their place in the rules, as they were typed. */
 type Typed = Record<string, string>;
-
-const FORMATS: Record<string, string> = { jpeg: "JPEG", png: "PNG", tiff: "TIFF", pdf: "PDF", webp: "WebP" };
 
 export function RulesForm({ view, onDone }: { view: ReceiverView; onDone: () => void }) {
   const [rules, setRules] = useState<Rules>(view.rules);
@@ -102,14 +100,14 @@ function Line({ label, unit = "", fault, children }: { label: string; unit?: str
   );
 }
 
-function Formats({ offered, chosen, onChange, fault }: { offered: readonly string[]; chosen: readonly string[]; onChange: (formats: string[]) => void; fault: string | null }) {
+function Formats({ offered, chosen, onChange, fault }: { offered: readonly FileType[]; chosen: readonly string[]; onChange: (formats: string[]) => void; fault: string | null }) {
   return (
     <fieldset className="mb-1.5 flex flex-wrap items-center gap-3">
       <legend className="float-left w-34 shrink-0 max-[1150px]:w-22">File type</legend>
       {offered.map((one) => (
         <label key={one} className="flex items-center gap-1.5">
           <input type="checkbox" className="size-4 accent-plum" checked={chosen.includes(one)} onChange={(event) => onChange(event.target.checked ? [...chosen, one] : chosen.filter((other) => other !== one))} />
-          {FORMATS[one]}
+          {TYPE_NAMES[one]}
         </label>
       ))}
       {fault && (
