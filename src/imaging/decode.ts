@@ -1,14 +1,15 @@
 /** Decoding: code values as the file has them, only as many as are needed, without any conversion of colours. */
 import sharp from "sharp";
 import { formatName } from "@/core/brief";
-import { SPACES, type RgbName, type RgbSpace } from "@/core/colour";
+import { linearSpace, PQ_PEAK, PQ_SPACES, SPACES, type RgbName, type RgbSpace } from "@/core/colour";
 import { decodeBmp } from "@/core/containers";
 import { screenPeriod, TILE, type Samples } from "@/core/develop";
-import { swapsSides, toStored, type Rect, type Size } from "@/core/frame";
+import { DEFAULT_RAW, swapsSides, toStored, type Rect, type Size } from "@/core/frame";
 import { MAX_PIXELS } from "@/core/units";
 import { PhotoError } from "./error";
 import { decodeForeign } from "./foreign";
 import type { Source } from "./facts";
+import type { ForeignPixels } from "./foreign-kinds";
 
 export interface Wanted {
   /** The part that is needed, in upright pixels of the photo. */
@@ -31,6 +32,9 @@ export interface Decoded {
   /** Samples per stored pixel, across and down. */
   density: [number, number];
   space: RgbSpace;
+  /** Multiples of white that the highest code stands for, and that the picture reaches; missing for ordinary pictures. */
+  peak?: number;
+  reach?: number;
 }
 
 /** Damage that decoders warn of but that loses nothing of the picture. */
@@ -84,14 +88,12 @@ export async function decodeSamples(source: Source, wanted: Wanted, taken: Taken
     return { samples, shown: { x: 0, y: 0, ...stored }, density: [1, 1], space: spaceOf(source, taken.takenAs) };
   }
   if (source.foreign) {
-    const { data, width, height, channels } = await decodeForeign(source.foreign, source.bytes);
-    if (width !== facts.width || height !== facts.height) throw new PhotoError(`The ${formatName(facts.format)} says ${facts.width} × ${facts.height} px and holds ${width} × ${height}. Save it anew where it came from.`);
-    return { samples: { data, width, height, channels }, shown: { x: 0, y: 0, ...stored }, density: [1, 1], space: spaceOf(source, taken.takenAs) };
+    return decodedElsewhere(source, await decodeForeign(source.foreign, source.bytes, { ...source.wish, ...(halfServes(source, wanted.scale) && { half: true }) }), taken);
   }
   const deep = (facts.bits ?? 8) > 8 && facts.colourSpace !== "cmyk";
   const converts = needsLibrary(source) && !(taken.keeps && source.profile?.channels === 3 && facts.colourSpace !== "lab");
   const shrink = shrinkFor(source, wanted.scale);
-  let image = sharp(source.bytes, { failOn, limitInputPixels: MAX_PIXELS, autoOrient: false, ignoreIcc: !converts });
+  let image = sharp(source.bytes, { failOn, limitInputPixels: MAX_PIXELS, autoOrient: false, ignoreIcc: !converts, page: source.page });
   let shown: Rect = { x: 0, y: 0, ...stored };
   if (shrink > 1) {
     image = image.resize(Math.max(1, Math.floor(stored.width / shrink)), Math.max(1, Math.floor(stored.height / shrink)), { fit: "fill" });
@@ -109,8 +111,51 @@ export async function decodeSamples(source: Source, wanted: Wanted, taken: Taken
     samples: { data: codes, width: info.width, height: info.height, channels: info.channels, top },
     shown,
     density: [info.width / shown.width, info.height / shown.height],
-    space: converts ? SPACES.srgb : spaceOf(source, taken.takenAs),
+    ...(facts.light && !converts ? { space: pqSpaceOf(source), peak: PQ_PEAK, reach: Math.max(1, facts.light.reach) } : { space: converts ? SPACES.srgb : spaceOf(source, taken.takenAs) }),
   };
+}
+
+/** Of PQ signals, whose scale is that of {@link Decoded.peak}. */
+const pqSpaceOf = ({ facts }: Source): RgbSpace => {
+  const name = facts.colourSpace !== null && facts.colourSpace in PQ_SPACES ? (facts.colourSpace as keyof typeof PQ_SPACES) : "srgb";
+  return { toXyz: SPACES[name].toXyz, curves: PQ_SPACES[name].curves };
+};
+
+/** A sensor's mosaic may be read four places at a time, to no less than twice the output. */
+const halfServes = ({ foreign, wish }: Source, scale: number): boolean => foreign === "raw" && (wish.raw ?? DEFAULT_RAW).way === "developed" && scale <= 1 / 4;
+
+/** How far a picture may depart from the photo's shape before it is cut to it. */
+const SAME_SHAPE = 0.004;
+
+function decodedElsewhere(source: Source, pixels: ForeignPixels, taken: Taken): Decoded {
+  const { facts } = source;
+  const { light } = pixels;
+  if (source.foreign !== "raw" && (pixels.width !== facts.width || pixels.height !== facts.height)) {
+    throw new PhotoError(`The ${formatName(facts.format)} says ${facts.width} × ${facts.height} px and holds ${pixels.width} × ${pixels.height}. Save it anew where it came from.`);
+  }
+  const { data, width, height, channels } = inShape(pixels, facts.width / facts.height);
+  return {
+    samples: { data, width, height, channels },
+    shown: { x: 0, y: 0, width: facts.width, height: facts.height },
+    density: [width / facts.width, height / facts.height],
+    // A camera's own picture of its raw file has been brought to sRGB.
+    space: light ? linearSpace(light.space) : source.foreign === "raw" ? SPACES.srgb : spaceOf(source, taken.takenAs),
+    ...(light && { peak: light.peak, reach: light.reach }),
+  };
+}
+
+/** The middle of a picture that is wider or higher than the photo it shows. */
+function inShape(pixels: ForeignPixels, shape: number): ForeignPixels {
+  const { data, width, height, channels } = pixels;
+  if (Math.abs(width / height / shape - 1) <= SAME_SHAPE + 1.5 / Math.min(width, height)) return pixels;
+  const [w, h] = [Math.min(width, Math.max(1, Math.round(height * shape))), Math.min(height, Math.max(1, Math.round(width / shape)))];
+  const [left, top] = [Math.floor((width - w) / 2), Math.floor((height - h) / 2)];
+  const out = data instanceof Uint16Array ? new Uint16Array(w * h * channels) : new Uint8Array(w * h * channels);
+  for (let y = 0; y < h; y += 1) {
+    const from = ((top + y) * width + left) * channels;
+    out.set(data.subarray(from, from + w * channels), y * w * channels);
+  }
+  return { ...pixels, data: out, width: w, height: h };
 }
 
 /** Whole pixels that cover a rectangle, inside the picture. */
@@ -155,7 +200,7 @@ export async function checkTail(source: Source, { region, scale }: Wanted, failO
   if (!jpeg && all) return null;
   const stored = jpeg?.frame ?? (swapsSides(facts.orientation) ? { width: facts.height, height: facts.width } : facts);
   const width = Math.min(TILE, stored.width);
-  const strip = sharp(bytes, { failOn, limitInputPixels: MAX_PIXELS, ignoreIcc: true }).extract({ left: Math.floor((stored.width - width) / 2), top: 0, width, height: stored.height });
+  const strip = sharp(bytes, { failOn, limitInputPixels: MAX_PIXELS, ignoreIcc: true, page: source.page }).extract({ left: Math.floor((stored.width - width) / 2), top: 0, width, height: stored.height });
   const { data, info } = await strip.raw({ depth: "uchar" }).toBuffer({ resolveWithObject: true });
   return scale < 1 ? screenIn({ data, width: info.width, height: info.height, channels: info.channels }) : null;
 }

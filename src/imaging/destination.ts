@@ -1,5 +1,5 @@
 /** The colours that an output stands in: space, profile to embed, and how a written colour reads in it. */
-import { apply, between, encodeWith, encodingTable, SPACES, SRGB_CURVE, toLinear, writeGreyProfile, writeProfile, type RgbName, type RgbSpace, type Triple } from "@/core/colour";
+import { apply, between, encodeWith, encodingTable, PQ_SPACES, SPACES, type PqName, SRGB_CURVE, toLinear, writeGreyProfile, writeProfile, type RgbName, type RgbSpace, type Triple } from "@/core/colour";
 import type { ResolvedBrief } from "@/core/brief";
 import type { Source } from "./facts";
 
@@ -11,11 +11,18 @@ export interface Destination {
   icc: Uint8Array | null;
   /** The source's code values stay what they are. */
   keeps: boolean;
+  /** PQ signals in these primaries; missing for ordinary pictures. */
+  light?: PqName;
 }
 
 /** `takenAs`: what a person says of a photo that says nothing itself. */
 export function destinationOf(brief: ResolvedBrief, source: Source, takenAs?: RgbName): Destination {
   const { profile, facts, icc } = source;
+  if (brief.light === "hdr") {
+    const primaries: PqName = brief.space === "bt2020" || (brief.space === "keep" && facts.light && facts.colourSpace === "bt2020") ? "bt2020" : "display-p3";
+    // Colours are signalled by the file's own colour box; a profile has no room for light above white.
+    return { name: primaries, space: PQ_SPACES[primaries], icc: null, keeps: false, light: primaries };
+  }
   let name: string = brief.space;
   const keeps = name === "keep";
   if (name === "keep") name = facts.colourSpace ?? "srgb";

@@ -1,7 +1,9 @@
 /** One encoding of a planned picture at one setting, without profile, EXIF or resolution; those are added by `assemble`. */
 import sharp, { type Sharp } from "sharp";
-import { readPng, rebuildPng, writeBmp } from "@/core/containers";
+import type { PqName } from "@/core/colour";
+import { readAvif, readPng, rebuildAvif, rebuildPng, writeBmp } from "@/core/containers";
 import type { Planned } from "@/core/develop";
+import { meterLight } from "@/core/light";
 import type { JpegSetting, PdfSetting, PngSetting, Setting } from "@/core/search";
 import { indexedPng } from "./indexed-png";
 
@@ -22,8 +24,10 @@ export async function encode(pixels: Planned, setting: Setting, cmyk = false): P
       const { quality, effort } = setting;
       return open(pixels, false).webp(quality === null ? { lossless: true, effort, exact: false } : { quality, effort, smartSubsample: true }).toBuffer();
     }
-    case "avif":
-      return open(pixels, false).avif({ quality: setting.quality, effort: setting.effort, bitdepth: setting.bits, chromaSubsampling: "4:4:4" }).toBuffer();
+    case "avif": {
+      const file = await open(pixels, false).avif({ quality: setting.quality, effort: setting.effort, bitdepth: setting.bits, chromaSubsampling: "4:4:4" }).toBuffer();
+      return pixels.light ? signalled(file, pixels) : file;
+    }
     case "tiff": {
       const compression = setting.packing;
       return open(pixels, cmyk).tiff({ compression, ...(compression !== "none" && { predictor: "horizontal" as const }) }).toBuffer();
@@ -39,6 +43,17 @@ function open({ data, width, height, channels }: Planned, cmyk: boolean): Sharp 
   if (cmyk) return image.toColourspace("cmyk").withIccProfile("cmyk");
   if (channels < 3) return image.toColourspace(deep ? "grey16" : "b-w");
   return deep ? image.toColourspace("rgb16") : image;
+}
+
+/** Code points of ITU-T H.273 for primaries, PQ, and the matrix that the encoder works by (BT.601, full range). */
+const PRIMARIES: Record<PqName, number> = { srgb: 1, bt2020: 9, "display-p3": 12 };
+const [PQ, ENCODER_MATRIX] = [16, 6];
+
+/** The colour library writes no colour box: what the signals mean, and how light the picture is, is put in here. */
+function signalled(file: Uint8Array, { data, channels, light }: Planned): Uint8Array {
+  const { peak, average } = meterLight({ data: data as Uint16Array, channels });
+  const colour = { primaries: PRIMARIES[light!], transfer: PQ, matrix: ENCODER_MATRIX, fullRange: true, light: { peak: Math.round(peak), average: Math.round(average) } };
+  return rebuildAvif(readAvif(file), { exif: null, xmp: null, colour });
 }
 
 function rgbOf({ data, channels }: Planned): Uint8Array {

@@ -4,17 +4,17 @@ import sharp, { type Metadata } from "sharp";
 import {
   TAG, chromaOf, chunkBody, exifBlock, filterExif, findChunk, iccProfile, isIptc, isMultiPicture, isXmp, jfifDensity, latin1,
   numberAt, orientationOf, physOf, qualityOf, readExif, readJpeg, readPng, resolutionOf, sniff, textAt, bodyOf, MARKER,
-  avifExif, avifXmp, ContainerError, isBareExif, readAvif, readBmp, readWebp, startsWith, webpChunk, webpExif, TIFF_TAG, readHeif,
+  avifColour, avifExif, avifLight, avifXmp, ContainerError, isBareExif, readAvif, readBmp, readWebp, startsWith, webpChunk, webpExif, TIFF_TAG, isRawTiff, readHeif, tiffPages,
   type AvifFile, type BmpFile, type Exif, type JpegFile, type PngFile, type WebpFile,
 } from "@/core/containers";
 import { formatName } from "@/core/brief";
-import type { Profile } from "@/core/colour";
+import { WHITE_NITS, type Profile } from "@/core/colour";
 import { swapsSides, uprightSize } from "@/core/frame";
 import type { Facts } from "@/core/proof";
 import { MAX_PIXELS, formatSize } from "@/core/units";
 import { PhotoError } from "./error";
-import { MOST_FOREIGN_PIXELS } from "./foreign";
-import type { Foreign } from "./foreign-kinds";
+import { MOST_FOREIGN_PIXELS, readRawFacts } from "./foreign";
+import type { Foreign, Wish } from "./foreign-kinds";
 import { openOra } from "./ora";
 import { readPdfPicture } from "./pdf";
 import { judgeProfile } from "./profiles";
@@ -32,6 +32,10 @@ export interface Source {
   bmp: BmpFile | null;
   /** A kind whose pixels are decoded by a process of their own. */
   foreign: Foreign | null;
+  /** Which page of several, from 0. */
+  page: number;
+  /** What is asked of that process. */
+  wish: Wish;
   /** The XMP packet and the IPTC data, if any. */
   xmp: Uint8Array | null;
   iptc: Uint8Array | null;
@@ -63,6 +67,7 @@ async function pdfSource(bytes: Buffer): Promise<Source> {
 export async function readSource(bytes: Buffer): Promise<Source> {
   if (bytes.length === 0) throw new PhotoError("The file is empty (0 bytes). Bring in the photo once more.");
   const format = sniff(bytes.subarray(0, 64));
+  if (format === "raw" || (format === "tiff" && isRawTiff(bytes))) return checkSize(await rawSource(bytes));
   if (format === "jpeg") return checkSize(jpegSource(bytes));
   if (format === "png") return checkSize(pngSource(bytes));
   if (format === "bmp") return checkSize(bmpSource(bytes));
@@ -71,11 +76,11 @@ export async function readSource(bytes: Buffer): Promise<Source> {
   if (format === "layered") throw new PhotoError("This is layered artwork of a closed kind, which cannot be read. Save it as OpenRaster (.ora), or flattened as PNG or TIFF.");
   if (format === "tiff" || format === "webp" || format === "avif" || format === "gif") return checkSize(await otherSource(bytes, format));
   if (format !== null) throw new PhotoError(`This is a ${format.toUpperCase()} file, which cannot be read. Save it as JPEG, PNG or TIFF first.`);
-  throw new PhotoError(
-    looksLikeText(bytes)
-      ? "This is a text file, not a picture, whatever its name says. Bring in the photo itself."
-      : "This is not a picture of a known kind (JPEG, PNG, TIFF, WebP, AVIF, HEIC, OpenRaster, GIF or BMP). Save it as one of these first.",
-  );
+  if (looksLikeText(bytes)) throw new PhotoError("This is a text file, not a picture, whatever its name says. Bring in the photo itself.");
+  // Raw files of many cameras have no mark in common: their reader is asked.
+  const raw = await rawSource(bytes).catch(() => null);
+  if (raw) return checkSize(raw);
+  throw new PhotoError("This is not a picture of a known kind (JPEG, PNG, TIFF, WebP, AVIF, HEIC, camera raw, OpenRaster, GIF or BMP). Save it as one of these first.");
 }
 
 function looksLikeText(bytes: Buffer): boolean {
@@ -116,7 +121,7 @@ function captureDate(exif: Exif | null): string | null {
 }
 
 /** What a source of one kind has not. */
-const NOTHING = { exif: null, jpeg: null, png: null, webp: null, avif: null, bmp: null, foreign: null, xmp: null, iptc: null, icc: null, profile: null };
+const NOTHING = { exif: null, jpeg: null, png: null, webp: null, avif: null, bmp: null, foreign: null, page: 0, wish: {}, xmp: null, iptc: null, icc: null, profile: null };
 
 /** The recorded resolution turned with the picture. */
 const turned = (ppi: [number, number] | null, orientation: number): [number, number] | null =>
@@ -257,12 +262,20 @@ function tryContainer<T>(read: () => T): T | null {
   }
 }
 
-async function otherSource(bytes: Buffer, format: "tiff" | "webp" | "avif" | "gif"): Promise<Source> {
+/** The same file with another of its pages as the photo, counted from 1. Throws a {@link PhotoError} where there is none of that number. */
+export async function readPage(source: Source, page: number): Promise<Source> {
+  const { pages } = source.facts;
+  if (page > pages) throw new PhotoError(`Page ${page} is asked for, and the file has ${pages}. Choose another.`);
+  return checkSize(await otherSource(source.bytes, "tiff", page - 1));
+}
+
+async function otherSource(bytes: Buffer, format: "tiff" | "webp" | "avif" | "gif", page = 0): Promise<Source> {
+  if (format === "tiff") tiffPages(bytes);
   const webp = format === "webp" ? tryContainer(() => readWebp(bytes)) : null;
   const avif = format === "avif" ? tryContainer(() => readAvif(bytes)) : null;
   let meta: Metadata;
   try {
-    meta = await sharp(bytes, { limitInputPixels: false }).metadata();
+    meta = await sharp(bytes, { limitInputPixels: false, page }).metadata();
   } catch {
     throw new PhotoError(`The ${format.toUpperCase()} file cannot be read: it is damaged or cut short. Bring in a sound copy.`);
   }
@@ -279,7 +292,8 @@ async function otherSource(bytes: Buffer, format: "tiff" | "webp" | "avif" | "gi
   if (iptc || meta.iptc) privateData.push("IPTC data");
   const colours = meta.space === "cmyk" ? 4 : meta.space === "b-w" || meta.space === "grey16" ? 1 : 3;
   const { profile, fault } = judgeProfile(meta.icc, colours);
-  const untagged = meta.space === "cmyk" ? "cmyk" : meta.space === "b-w" || meta.space === "grey16" ? "gray" : "srgb";
+  const bright = avif ? lightOf(avif) : null;
+  const untagged = bright ? bright.space : meta.space === "cmyk" ? "cmyk" : meta.space === "b-w" || meta.space === "grey16" ? "gray" : "srgb";
   const facts: Facts = {
     format,
     ...uprightSize({ width: meta.width, height: meta.pageHeight ?? meta.height }, orientation),
@@ -294,14 +308,28 @@ async function otherSource(bytes: Buffer, format: "tiff" | "webp" | "avif" | "gi
     chroma: format === "avif" ? (meta.chromaSubsampling ?? null) : format === "webp" ? "4:2:0" : null,
     orientation,
     alpha: meta.hasAlpha,
-    profile: meta.icc !== undefined,
+    profile: meta.icc !== undefined || bright !== null,
+    ...(bright && { light: bright.light }),
     pages: meta.pages ?? 1,
     privateData,
     metadata: (exif !== null && !isBareExif(exif)) || privateData.length > 0,
     fixedHeaders: format === "gif" || (format === "webp" && !webp) || (format === "avif" && !avif) || (meta.pages ?? 1) > 1 || startsWith(bytes, "II+") || startsWith(bytes, "MM\0+"),
     date: captureDate(exif),
   };
-  return { ...NOTHING, bytes, facts, exif, webp, avif, xmp: xmp ?? null, iptc, icc: meta.icc ?? null, profile };
+  return { ...NOTHING, bytes, page, facts, exif, webp, avif, xmp: xmp ?? null, iptc, icc: meta.icc ?? null, profile };
+}
+
+/** Where a file says nothing of how far its light reaches: 1000 cd/m², common practice for HDR pictures. */
+const USUAL_PEAK = 1000;
+const PQ = 16;
+
+/** Light above white, where the file signals PQ. */
+function lightOf(avif: AvifFile): { space: string; light: NonNullable<Facts["light"]> } | null {
+  const colour = avifColour(avif);
+  if (colour?.transfer !== PQ) return null;
+  const said = avifLight(avif);
+  const peak = said && said.peak > 0 ? said.peak : null;
+  return { space: PRIMARIES[colour.primaries] ?? "srgb", light: { reach: (peak ?? USUAL_PEAK) / WHITE_NITS, peak, average: said?.average ?? null } };
 }
 
 function checkForeign(kind: Foreign, { width, height }: { width: number; height: number }): void {
@@ -320,6 +348,21 @@ async function oraSource(bytes: Buffer): Promise<Source> {
     alpha: true, profile: false, pages: 1, privateData: [], metadata: false, fixedHeaders: true, date: null,
   };
   return { ...NOTHING, bytes, facts, foreign: "ora" };
+}
+
+/** A camera's raw file as it is when it is developed: linear light in a wide space of 16 bits. */
+async function rawSource(bytes: Buffer): Promise<Source> {
+  const { width, height, bits, preview, date } = await readRawFacts(bytes);
+  checkForeign("raw", { width, height });
+  const found = startsWith(bytes, "II*\0") || startsWith(bytes, "MM\0*") ? tryExif(bytes) : null;
+  const exif = found && { ...found, ifd0: found.ifd0.filter((e) => TIFF_TAGS.has(e.tag)), hasThumbnail: false };
+  const privateData = exif ? filterExif(exif, "private").dropped : [];
+  const facts: Facts = {
+    // How the sensor was held is part of developing.
+    format: "raw", width, height, bytes: bytes.length, resolution: null, resolutionStep: 0, bits: bits > 8 ? 16 : 8, colourSpace: null, quality: null, qualityExact: false, chroma: null, orientation: 1,
+    alpha: false, profile: false, pages: 1, privateData, metadata: (exif !== null && !isBareExif(exif)) || privateData.length > 0, fixedHeaders: true, date: captureDate(exif) ?? date, preview,
+  };
+  return { ...NOTHING, bytes, facts, exif, foreign: "raw" };
 }
 
 /** By ITU-T H.273: 1 are the primaries of sRGB, 9 of BT.2020, 12 of Display P3. */

@@ -1,17 +1,17 @@
 /** One photo through one brief: pass through where it obeys already, else plan, search, encode. */
 import { clauseNames, clauseWords, formatName, heldBy, lostToFormat, refusal, resolveBrief, WISHES_GIVEN_UP, type Brief, type OutputFormat, type ResolvedBrief } from "@/core/brief";
-import { aimedSize, AUTO, CENTRED, cutsByHand, planGeometry, proposeFrame, targetFor, type Frame, type Geometry } from "@/core/frame";
+import { aimedSize, AUTO, CENTRED, cutsByHand, planGeometry, proposeFrame, rawTakingOf, targetFor, type Frame, type Geometry } from "@/core/frame";
 import { allowedFormats, passSteps, planSteps, reasonsToEncode, type Step } from "@/core/plan";
 import { asksSurround, checkFacts, checkPixels, dropped, meets, surroundOf, surroundWords, unchanged, type Check, type Facts } from "@/core/proof";
 import type { InkReport } from "@/core/ink";
 import { beatsWith, screenWords } from "@/core/develop";
 import { qualityOf, readJpeg, sniff } from "@/core/containers";
 import { choiceName, fitFormats, settingOf, type Choice, type Fitted, type Setting } from "@/core/search";
-import { formatBytes, trimNumber } from "@/core/units";
+import { formatBytes, formatSize, trimNumber } from "@/core/units";
 import { destinationOf } from "./destination";
 import { PhotoError } from "./error";
 import { readSource, readWritten, type Source } from "./facts";
-import { staged } from "./ink";
+import { staged } from "./stage";
 import { pageOf, plannedHeaders, resolutionToWrite } from "./headers";
 import { lookForDetail } from "./look";
 import type { PlannedCache } from "./planned-cache";
@@ -129,6 +129,8 @@ async function fitAsAsked(request: FitRequest): Promise<FitAnswer> {
     const { source, ink } = stage;
     const { geometry, frame } = await framed(resolved, source, stage.frame);
     if (ink) notes.push(...ink.notes);
+    const enlarged = enlargedPreview(request.source.facts, frame, geometry);
+    if (enlarged) notes.push(enlarged);
     const work: Work = { request: { ...request, source, sha256: stage.sha256 }, brief, resolved, source, frame, geometry, notes, ink };
     if (request.share) return await asShared(work, request.share);
     return await leastTouched(work);
@@ -136,6 +138,14 @@ async function fitAsAsked(request: FitRequest): Promise<FitAnswer> {
     if (error instanceof Error && error.name === "GeometryError") return { ...nothing, error: error.message };
     throw error;
   }
+}
+
+/** The camera's own picture of a raw file may have fewer pixels than are asked. */
+function enlargedPreview({ format, width, preview }: Facts, frame: Frame, { scale }: Geometry): string | null {
+  if (format !== "raw" || rawTakingOf(frame).way !== "camera" || !preview) return null;
+  const factor = scale * (width / preview.width);
+  if (factor <= 1.02) return null;
+  return `The camera's own picture has only ${formatSize(preview.width, preview.height)} px and was enlarged ${trimNumber(factor, 1)} times; the developed one has them all.`;
 }
 
 /** Where the frame lies: by the photo's detail where nobody has set it. Throws a GeometryError where the photo cannot take the pixels. */

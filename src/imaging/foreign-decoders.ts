@@ -1,6 +1,11 @@
-/** Decoders of foreign kinds; each runs in a process of its own. */
-import type { Foreign, ForeignPixels } from "./foreign-kinds";
+/** Decoders of foreign kinds, and what is asked of a file without decoding it; each runs in a process of its own. */
+import type { Foreign, ForeignPixels, Wish } from "./foreign-kinds";
 import { heifPixels } from "./heif-pixels";
 import { oraPixels } from "./ora-pixels";
+import { rawFacts, rawPixels } from "./raw-pixels";
 
-export const DECODERS: Record<Foreign, (bytes: Buffer) => Promise<ForeignPixels>> = { heif: heifPixels, ora: oraPixels };
+export const DECODERS: Record<Foreign, (bytes: Buffer, wish: Wish) => Promise<ForeignPixels>> = { heif: heifPixels, ora: oraPixels, raw: rawPixels };
+
+/** What can be known only by a decoder's own reader. */
+export const READERS = { raw: rawFacts };
+export type Reading = keyof typeof READERS;

@@ -3,30 +3,16 @@ import { createHash } from "node:crypto";
 import sharp from "sharp";
 import { resolveBrief, type Brief, type ResolvedBrief } from "@/core/brief";
 import { CENTRED, cutsByHand, inkSettingsOf, planGeometry, turnedSize, type Frame, type Geometry, type Rect } from "@/core/frame";
-import { inkNotes, overlayInk, renderInk, type InkReport } from "@/core/ink";
+import { inkNotes, overlayInk, renderInk } from "@/core/ink";
 import { destinationOf } from "./destination";
 import { PhotoError } from "./error";
 import { readSource, type Source } from "./facts";
+import type { Staged, StageRequest } from "./stage";
 import { preparePicture } from "./prepare";
 import { findInkAside } from "./work-pool";
 
 /** Pixels that are looked at at most: strokes of a sheet that fills the picture are still six wide. */
 const MOST_PIXELS = 4_000_000;
-
-export interface Staged {
-  source: Source;
-  frame: Frame;
-  /** Of the source that the planned picture is made from; undefined where it has to be worked out. */
-  sha256?: string;
-  ink: InkReport | null;
-}
-
-export interface StageRequest {
-  source: Source;
-  brief: Brief;
-  frame: Frame;
-  sha256?: string;
-}
 
 /** The part of the photo in which ink is looked for: all of it, or what a person has framed. */
 function inkPart(brief: ResolvedBrief, source: Source, frame: Frame): Geometry {
@@ -59,9 +45,8 @@ function threefold(data: Uint8Array, channels: number): Uint8Array {
 const last = new Map<string, Promise<Staged>>();
 const KEPT = 4;
 
-/** Where the brief asks for ink, the source of the clean picture; else what came in. Throws a PhotoError where nothing looks like ink. */
-export async function staged({ source, brief, frame, sha256 }: StageRequest): Promise<Staged> {
-  if (!brief.ink) return { source, frame, sha256, ink: null };
+/** The source of the clean picture. Throws a PhotoError where nothing looks like ink. */
+export async function inkStaged({ source, brief, frame, sha256 }: StageRequest): Promise<Staged> {
   const name = sha256 ?? createHash("sha256").update(source.bytes).digest("hex");
   const key = JSON.stringify([name, brief.ink, frame, cutsByHand(frame) ? [brief.width, brief.height, brief.longSide, brief.shortSide, brief.sizes, brief.shape, brief.paper] : 0]);
   const known = last.get(key) ?? cleaned(source, brief, frame);

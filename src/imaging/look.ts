@@ -4,14 +4,14 @@ import { decodeBmp } from "@/core/containers";
 import { detailMap, type DetailMap } from "@/core/frame";
 import { MAX_PIXELS } from "@/core/units";
 import type { Source } from "./facts";
-import { decodeForeign } from "./foreign";
+import { needsDeveloping, smallPicture } from "./small-picture";
 
 /** Longest side of the copy that is looked at: small enough that grain and weave are gone. */
 const SIDE = 144;
 
 export async function lookForDetail(source: Source): Promise<DetailMap> {
-  const { bmp, foreign } = source;
-  const pixels = foreign ? await decodeForeign(foreign, source.bytes) : bmp && { data: decodeBmp(bmp), width: bmp.width, height: bmp.height, channels: 3 as const };
+  const { bmp } = source;
+  const pixels = needsDeveloping(source) ? await smallPicture(source, SIDE) : bmp && { data: decodeBmp(bmp), width: bmp.width, height: bmp.height, channels: 3 as const };
   const image = pixels
     ? sharp(pixels.data, { raw: { width: pixels.width, height: pixels.height, channels: pixels.channels } })
     : sharp(source.bytes, { failOn: "none", limitInputPixels: MAX_PIXELS }).autoOrient();

@@ -1,6 +1,7 @@
 /** From a photo to its planned picture: decoded once, brought into its colours, framed, resized, sharpened, in its bits. */
 import type { ConversionReport } from "@/core/colour";
 import type { Development, Planned } from "@/core/develop";
+import type { Expansion } from "@/core/light";
 import { keepsPixels, swapsSides, toStored, turnOrientation, type Frame, type Geometry, type Rect } from "@/core/frame";
 import type { KernelName, Sharpening } from "@/core/resample";
 import { checkTail, decodeSamples, screenIn, strictly, type Wanted } from "./decode";
@@ -20,6 +21,8 @@ export interface PicturePlan {
   border?: string;
   sharpen: Sharpening | null;
   ppi: number | null;
+  /** How lights are taken above white, where the destination has room for them. */
+  expand?: Expansion;
 }
 
 export interface Prepared extends Planned {
@@ -78,12 +81,15 @@ async function inBands(source: Source, plan: PicturePlan, wanted: Wanted, band: 
 
 async function developed(source: Source, plan: PicturePlan, geometry: Geometry, wanted: Wanted, failOn: "warning" | "truncated"): Promise<Prepared> {
   const { facts } = source;
-  const { samples, shown, density, space } = await decodeSamples(source, wanted, { takenAs: plan.frame.takenAs ?? null, keeps: plan.to.keeps }, failOn);
+  const { samples, shown, density, space, peak, reach } = await decodeSamples(source, wanted, { takenAs: plan.frame.takenAs ?? null, keeps: plan.to.keeps }, failOn);
   const orientation = turnOrientation(facts.orientation, geometry.turn ?? 0);
   const plain = keepsPixels(geometry, facts) && !plan.sharpen;
   const development: Development = {
     from: space,
     to: plan.to.space,
+    peak,
+    reach,
+    expand: plan.expand ?? null,
     orientation,
     photo: turnedFacts(facts, geometry),
     shown,
@@ -99,8 +105,9 @@ async function developed(source: Source, plan: PicturePlan, geometry: Geometry, 
     plain,
   };
   const whole = density[0] === 1 && density[1] === 1;
-  const screen = whole && wanted.scale < 1 ? screenIn(samples) : null;
-  return { ...(await developAside(samples, development)), screen };
+  const screen = whole && wanted.scale < 1 && !peak ? screenIn(samples) : null;
+  const made = await developAside(samples, development);
+  return { ...made, screen, ...(plan.to.light && { light: plan.to.light }) };
 }
 
 const turnedFacts = ({ width, height }: { width: number; height: number }, { turn }: Geometry) => ((turn ?? 0) % 180 === 0 ? { width, height } : { width: height, height: width });

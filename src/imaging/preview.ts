@@ -1,24 +1,24 @@
 /** Small pictures for the screen; never part of what is handed over. */
 import sharp, { type Sharp } from "sharp";
-import { decodeBmp, readBmp, sniff } from "@/core/containers";
+import { decodeBmp } from "@/core/containers";
 import { MAX_PIXELS } from "@/core/units";
-import { decodeForeign } from "./foreign";
-import { isForeign } from "./foreign-kinds";
+import { readSource } from "./facts";
+import { needsDeveloping, smallPicture } from "./small-picture";
 
-async function opened(bytes: Buffer): Promise<Sharp> {
-  const kind = sniff(bytes.subarray(0, 64));
-  if (isForeign(kind)) {
-    const { data, width, height, channels } = await decodeForeign(kind, bytes);
+async function opened(bytes: Buffer, side: number): Promise<Sharp> {
+  const source = await readSource(bytes).catch(() => null);
+  if (source && needsDeveloping(source)) {
+    const { data, width, height, channels } = await smallPicture(source, side);
     return sharp(data, { raw: { width, height, channels } });
   }
-  if (kind !== "bmp") return sharp(bytes, { failOn: "none", limitInputPixels: MAX_PIXELS });
-  const file = readBmp(bytes);
+  if (!source?.bmp) return sharp(bytes, { failOn: "none", limitInputPixels: MAX_PIXELS });
+  const file = source.bmp;
   return sharp(decodeBmp(file), { raw: { width: file.width, height: file.height, channels: 3 } });
 }
 
 /** A JPEG of the upright photo that fits into side × side px. Damaged photos give what can be decoded. */
 export async function preview(bytes: Buffer, side: number): Promise<Buffer> {
-  return (await opened(bytes))
+  return (await opened(bytes, side))
     .autoOrient()
     .resize(side, side, { fit: "inside", withoutEnlargement: true })
     .flatten({ background: "#ffffff" })

@@ -21,7 +21,7 @@ export function sampleOf(picture: Planned): Planned {
       out.set(data.subarray(from, from + SIDE * channels), ((top + row) * side + left) * channels);
     }
   });
-  return { data: out, width: side, height: side, channels };
+  return { data: out, width: side, height: side, channels, ...(picture.light && { light: picture.light }) };
 }
 
 /** Places of as many parts as are needed, evenly over the order of how busy they are. */

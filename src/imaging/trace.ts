@@ -6,7 +6,7 @@ import { allowedFormats, reasonsToEncode } from "@/core/plan";
 import { CAREFUL_PIXELS, searchPng, settingOf, type Choice, type Picture, type Setting } from "@/core/search";
 import type { Source } from "./facts";
 import { framed } from "./fit-photo";
-import { staged } from "./ink";
+import { staged } from "./stage";
 import type { PlannedCache } from "./planned-cache";
 import { rewriteHeaders } from "./rewrite";
 import { Workbench, type TrialStore } from "./workbench";

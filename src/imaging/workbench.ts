@@ -3,7 +3,8 @@ import { createHash } from "node:crypto";
 import { CAN, heldBy, type OutputFormat, type ResolvedBrief } from "@/core/brief";
 import type { ConversionReport, RgbSpace } from "@/core/colour";
 import { padAvif, padGif, padJpeg, padPdf, padPng, padTiff, readWebp, rebuildBmp, rebuildWebp, webpChunk } from "@/core/containers";
-import type { Frame, Geometry } from "@/core/frame";
+import { lightSettingsOf, type Frame, type Geometry } from "@/core/frame";
+import { expansionOf } from "@/core/light";
 import type { KernelName } from "@/core/resample";
 import { settingKey, type Picture, type Setting } from "@/core/search";
 import { decodeTrial } from "./decode-trial";
@@ -270,6 +271,7 @@ export class Workbench {
       opaque: !CAN[format].transparency || held.space === "cmyk",
       sharpen: held.sharpen,
       ppi: this.headers(format).ppi(geometry),
+      ...(held.light === "hdr" && { expand: expansionOf(lightSettingsOf(frame)) }),
     };
   }
 
@@ -298,6 +300,7 @@ export class Workbench {
       to.name, to.keeps, plan.bits, plan.frame.kernel ?? "", plan.frame.takenAs ?? "", under, facts.alpha && !plan.opaque,
       plan.sharpen ? [plan.sharpen.for, plan.sharpen.amount, plan.sharpen.for === "print" ? plan.ppi : null] : null,
       ...(edge ? [edge] : []),
+      ...(to.light ? [["light", to.light, plan.expand]] : []),
     ];
     return createHash("sha256").update(JSON.stringify(parts)).digest("hex");
   }

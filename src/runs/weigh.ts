@@ -6,7 +6,7 @@ import { planGeometry, type Frame, type Geometry } from "@/core/frame";
 import { ladder, settingOf, type Choice, type Chroma } from "@/core/search";
 import { sentence } from "@/imaging/error";
 import { readSource, type Source } from "@/imaging/facts";
-import { staged } from "@/imaging/ink";
+import { staged } from "@/imaging/stage";
 import { repackJpeg } from "@/imaging/repack";
 import { rewriteHeaders } from "@/imaging/rewrite";
 import { Workbench } from "@/imaging/workbench";

@@ -8,7 +8,7 @@ import { SPACES } from "@/core/colour";
 import { decodeTrial } from "@/imaging/decode-trial";
 import { destinationOf } from "@/imaging/destination";
 import { readSource } from "@/imaging/facts";
-import { staged } from "@/imaging/ink";
+import { staged } from "@/imaging/stage";
 import { eightBits, type Level } from "@/imaging/levels";
 import { preparePicture } from "@/imaging/prepare";
 import { Workbench } from "@/imaging/workbench";

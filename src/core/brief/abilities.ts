@@ -48,8 +48,9 @@ export function lostToFormat(brief: ResolvedBrief, format: OutputFormat): Clause
 }
 
 /** Whether a format can hold the space and the bits of a brief. */
-export function holdsColours({ space, bits }: ResolvedBrief, format: OutputFormat): boolean {
+export function holdsColours({ space, bits, light }: Pick<ResolvedBrief, "space" | "bits" | "light">, format: OutputFormat): boolean {
   const can = CAN[format];
+  if (light === "hdr" && !can.hdr) return false;
   const holdsSpace = space === "cmyk" ? can.cmyk : space === "gray" ? can.grey : space === "srgb" || space === "keep" || can.wide;
   return holdsSpace && can.bits.includes(bits);
 }
@@ -58,6 +59,7 @@ export function holdsColours({ space, bits }: ResolvedBrief, format: OutputForma
 export function heldBy(brief: ResolvedBrief, format: OutputFormat): ResolvedBrief {
   const can = CAN[format];
   const bits = can.bits.includes(brief.bits) ? brief.bits : 8;
-  const space = holdsColours({ ...brief, bits }, format) ? brief.space : "srgb";
-  return { ...brief, bits, space, profile: can.wide ? brief.profile : "omit" };
+  const light = can.hdr ? brief.light : "sdr";
+  const space = holdsColours({ ...brief, bits, light }, format) ? brief.space : "srgb";
+  return { ...brief, bits, space, light, profile: can.wide ? brief.profile : "omit" };
 }

@@ -33,6 +33,7 @@ export interface ResolvedBrief {
   quality: { min: number; max: number } | null;
   space: "srgb" | "display-p3" | "bt2020" | "gray" | "cmyk" | "keep";
   bits: 8 | 10 | 16;
+  light: "sdr" | "hdr";
   profile: "embed" | "omit";
   /** Whether the brief says anything about the profile itself. */
   statesProfile: boolean;
@@ -93,8 +94,10 @@ export function resolveBrief(brief: Brief): ResolvedBrief {
     resolution: range(brief.resolution, parseResolution),
     fileSize: { ...bytes, aim: brief.fileSize?.aim ?? (bytes.max === null ? "clean" : "best") },
     quality: brief.quality ? { min: brief.quality.min ?? 1, max: brief.quality.max ?? 100 } : null,
-    space: brief.colour?.space ?? "srgb",
-    bits: brief.colour?.bits ?? 8,
+    // Light above white needs wide primaries and ten bits, so these come with it.
+    space: brief.colour?.space ?? (brief.colour?.light === "hdr" ? "display-p3" : "srgb"),
+    bits: brief.colour?.bits ?? (brief.colour?.light === "hdr" ? 10 : 8),
+    light: brief.colour?.light ?? "sdr",
     profile: brief.colour?.profile ?? "embed",
     statesProfile: brief.colour?.profile !== undefined,
     sharpen: brief.sharpen ?? null,

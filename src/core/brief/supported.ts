@@ -15,8 +15,6 @@ export const WISHES_GIVEN_UP: readonly ClauseKey[] = [
 export function notCarriedOut(brief: Brief): string[] {
   const found: string[] = CLAUSE_KEYS.filter((key) => brief[key] !== undefined && !CARRIED_OUT.has(key));
   for (const format of brief.format ?? []) if (!WRITABLE.includes(format)) found.push(`format ${format}`);
-  if (brief.colour?.space === "bt2020") found.push("colour space bt2020");
-  if (brief.colour?.light === "hdr") found.push("colour light hdr");
   if (brief.layers === "keep") found.push("layers keep");
   return found;
 }

@@ -1,7 +1,9 @@
 /** Tone curves: from code values to linear light and back. Source: ICC.1:2022, 10.6 (curv) and 10.18 (para). */
 export type ToneCurve =
   | { kind: "parametric"; type: 0 | 1 | 2 | 3 | 4; parameters: readonly number[] }
-  | { kind: "table"; values: readonly number[] };
+  | { kind: "table"; values: readonly number[] }
+  /** SMPTE ST 2084 / ITU-R BT.2100: 1 stands for 10,000 cd/m². */
+  | { kind: "pq" };
 
 /** IEC 61966-2-1, as ICC parametric curve 3: (aX + b)^g from d on, cX below. */
 export const SRGB_CURVE: ToneCurve = { kind: "parametric", type: 3, parameters: [2.4, 1 / 1.055, 0.055 / 1.055, 1 / 12.92, 0.04045] };
@@ -12,8 +14,27 @@ export const ROMM_CURVE: ToneCurve = { kind: "parametric", type: 3, parameters: 
 /** ITU-R BT.2020, 12-bit constants: the camera's curve turned round. */
 export const BT2020_CURVE: ToneCurve = { kind: "parametric", type: 3, parameters: [1 / 0.45, 1 / 1.0993, 0.0993 / 1.0993, 1 / 4.5, 0.0181 * 4.5] };
 
+export const LINEAR_CURVE: ToneCurve = { kind: "parametric", type: 0, parameters: [1] };
+export const PQ_CURVE: ToneCurve = { kind: "pq" };
+
+/** Constants of SMPTE ST 2084, 5.3 (and of ITU-R BT.2100, table 4). */
+const [M1, M2, C1, C2, C3] = [2610 / 16_384, (2523 / 4096) * 128, 3424 / 4096, (2413 / 4096) * 32, (2392 / 4096) * 32];
+
+/** Share of 10,000 cd/m² (0 to 1) of a PQ signal (0 to 1). */
+export function pqToLight(signal: number): number {
+  const v = Math.min(1, Math.max(0, signal)) ** (1 / M2);
+  return (Math.max(0, v - C1) / (C2 - C3 * v)) ** (1 / M1);
+}
+
+/** PQ signal (0 to 1) of a share of 10,000 cd/m² (0 to 1). */
+export function pqFromLight(light: number): number {
+  const y = Math.min(1, Math.max(0, light)) ** M1;
+  return ((C1 + C2 * y) / (1 + C3 * y)) ** M2;
+}
+
 /** Linear light (0 to 1) of a code value (0 to 1). */
 export function toLinear(curve: ToneCurve, x: number): number {
+  if (curve.kind === "pq") return pqToLight(x);
   if (curve.kind === "table") {
     const { values } = curve;
     const at = Math.min(1, Math.max(0, x)) * (values.length - 1);
@@ -62,6 +83,8 @@ export function encodingTable(curve: ToneCurve): Float32Array {
   const out = new Float32Array(STEPS + 2);
   if (sameCurve(curve, SRGB_CURVE)) {
     for (let i = 0; i <= STEPS; i += 1) out[i] = srgbFromLinear((i / STEPS) ** 2);
+  } else if (curve.kind === "pq") {
+    for (let i = 0; i <= STEPS; i += 1) out[i] = pqFromLight((i / STEPS) ** 2);
   } else {
     let low = 0;
     for (let i = 0; i <= STEPS; i += 1) {

@@ -1,5 +1,5 @@
 /** The RGB spaces that have names here, computed from their standards' primaries. */
-import { BT2020_CURVE, OPRGB_CURVE, ROMM_CURVE, SRGB_CURVE, type ToneCurve } from "./curve";
+import { BT2020_CURVE, LINEAR_CURVE, OPRGB_CURVE, PQ_CURVE, ROMM_CURVE, SRGB_CURVE, type ToneCurve } from "./curve";
 import { apply, invert, multiply, type Matrix, type Triple } from "./matrix";
 
 export type RgbName = "srgb" | "display-p3" | "oprgb" | "romm-rgb" | "bt2020";
@@ -8,6 +8,8 @@ export type RgbName = "srgb" | "display-p3" | "oprgb" | "romm-rgb" | "bt2020";
 export interface RgbSpace {
   toXyz: Matrix;
   curves: readonly [ToneCurve, ToneCurve, ToneCurve];
+  /** The linear value of reference white, where that is not 1: the space reaches beyond it. */
+  white?: number;
 }
 
 type Xy = readonly [number, number];
@@ -63,3 +65,22 @@ export const SPACES: Record<RgbName, RgbSpace> = {
 export function between(from: RgbSpace, to: RgbSpace): Matrix {
   return multiply(invert(to.toXyz)!, from.toXyz);
 }
+
+/** Reference white in cd/m², ITU-R BT.2408. */
+export const WHITE_NITS = 203;
+/** The most that a PQ signal can say, in multiples of reference white. */
+export const PQ_PEAK = 10_000 / WHITE_NITS;
+
+/** The same colours with a curve of its own; `peak`: multiples of white that the highest code stands for. */
+function reaching(name: RgbName, curve: ToneCurve, peak: number): RgbSpace {
+  return { toXyz: SPACES[name].toXyz.map((v) => v * peak) as unknown as Matrix, curves: [curve, curve, curve], white: 1 / peak };
+}
+
+/** The same space where codes stand for so many times more light. */
+export const scaledSpace = (space: RgbSpace, times: number): RgbSpace => (times === 1 ? space : { ...space, toXyz: space.toXyz.map((v) => v * times) as unknown as Matrix });
+
+export const linearSpace = (name: RgbName): RgbSpace => ({ toXyz: SPACES[name].toXyz, curves: [LINEAR_CURVE, LINEAR_CURVE, LINEAR_CURVE] });
+
+/** Light above white after ITU-R BT.2100 (PQ), in the primaries that HDR pictures are handed over in. */
+export const PQ_SPACES = { "display-p3": reaching("display-p3", PQ_CURVE, PQ_PEAK), bt2020: reaching("bt2020", PQ_CURVE, PQ_PEAK), srgb: reaching("srgb", PQ_CURVE, PQ_PEAK) } as const;
+export type PqName = keyof typeof PQ_SPACES;

@@ -29,6 +29,7 @@ type Block = readonly [tags: readonly string[], body: Uint8Array];
 
 function curveBody(curve: ToneCurve): Uint8Array {
   if (curve.kind === "parametric") return tagged("para", concat([new Uint8Array([0, curve.type, 0, 0]), s15(curve.parameters)]));
+  if (curve.kind === "pq") throw new RangeError("a profile of matrix and curve has no room for light above white");
   const body = new Uint8Array(4 + curve.values.length * 2);
   view(body).setUint32(0, curve.values.length);
   curve.values.forEach((v, i) => view(body).setUint16(4 + i * 2, Math.round(v * 65_535)));

@@ -135,7 +135,45 @@ export interface AvifChange {
   xmp: Uint8Array | null;
   /** A profile for the primary picture; undefined leaves its colour boxes alone, null takes profiles away. */
   icc?: Uint8Array | null;
+  /** What the signals of the primary picture mean, and how light it is; undefined leaves that alone. */
+  colour?: AvifColour & { light: AvifLight };
 }
+
+/** Code points of ITU-T H.273. */
+export interface AvifColour {
+  primaries: number;
+  transfer: number;
+  matrix: number;
+  fullRange: boolean;
+}
+
+/** In cd/m²: the lightest pixel, and the mean of the picture (ISO/IEC 14496-12, 12.1.6). */
+export interface AvifLight {
+  peak: number;
+  average: number;
+}
+
+/** The first property box of a kind, whichever item it belongs to. */
+function property({ bytes, children }: AvifFile, wanted: (box: Box) => boolean): Uint8Array | null {
+  const iprp = children.find((b) => b.type === "iprp");
+  const ipco = iprp && boxes(bytes, iprp.body, iprp.end).find((b) => b.type === "ipco");
+  const found = ipco && boxes(bytes, ipco.body, ipco.end).find(wanted);
+  return found ? bytes.subarray(found.body, found.end) : null;
+}
+
+export function avifColour(file: AvifFile): AvifColour | null {
+  const body = property(file, (b) => isSignal(file.bytes, b));
+  if (!body || body.length < 11) return null;
+  const data = view(body);
+  return { primaries: data.getUint16(4), transfer: data.getUint16(6), matrix: data.getUint16(8), fullRange: body[10] >= 128 };
+}
+
+export function avifLight(file: AvifFile): AvifLight | null {
+  const body = property(file, (b) => b.type === "clli");
+  return body && body.length >= 4 ? { peak: view(body).getUint16(0), average: view(body).getUint16(2) } : null;
+}
+
+const isSignal = (bytes: Uint8Array, b: Box) => b.type === "colr" && latin1(bytes.subarray(b.body, b.body + 4)) === "nclx";
 
 const uint = (value: number, size: 2 | 4): Uint8Array => {
   const out = new Uint8Array(size);
@@ -181,7 +219,7 @@ function metaBox(file: AvifFile, bytes: Uint8Array, kept: Item[], added: { id: n
     const whole = bytes.subarray(child.start, child.end);
     if (child.type === "iinf") parts.push(infoBox(bytes, child, added, gone));
     else if (child.type === "iloc") parts.push(locationBox(places));
-    else if (child.type === "iprp" && change.icc !== undefined) parts.push(propertyBox(bytes, child, file.primary, change.icc));
+    else if (child.type === "iprp" && (change.icc !== undefined || change.colour)) parts.push(propertyBox(bytes, child, file.primary, change));
     else if (child.type === "iref") {
       referred = true;
       const refs = references(bytes, child, added, gone, file.primary);
@@ -217,17 +255,24 @@ function references(bytes: Uint8Array, iref: Box, added: { id: number }[], gone:
   return all.length ? box("iref", bytes.subarray(iref.body, iref.body + 4), ...all) : null;
 }
 
-/** The properties with another profile for the primary picture. Profiles keep their number in the list, emptied, so that the others keep theirs. */
-function propertyBox(bytes: Uint8Array, iprp: Box, primary: number, icc: Uint8Array | null): Uint8Array {
+/** The properties with another profile or other signals for the primary picture. What goes keeps its number in the list, emptied, so that the others keep theirs. */
+function propertyBox(bytes: Uint8Array, iprp: Box, primary: number, { icc, colour }: AvifChange): Uint8Array {
   const [ipco, ...rest] = boxes(bytes, iprp.body, iprp.end);
   const isProfile = (b: Box) => b.type === "colr" && /^(prof|rICC)/.test(latin1(bytes.subarray(b.body, b.body + 4)));
-  const properties = boxes(bytes, ipco.body, ipco.end).map((b) => (isProfile(b) ? box("free") : bytes.subarray(b.start, b.end)));
+  const goes = (b: Box) => (icc !== undefined && isProfile(b)) || (colour !== undefined && (isSignal(bytes, b) || b.type === "clli"));
+  const properties = boxes(bytes, ipco.body, ipco.end).map((b) => (goes(b) ? box("free") : bytes.subarray(b.start, b.end)));
+  const before = properties.length;
   if (icc) properties.push(box("colr", ascii("prof"), icc));
-  const associations = rest.map((b) => (b.type === "ipma" && icc ? associated(bytes, b, primary, properties.length) : bytes.subarray(b.start, b.end)));
+  if (colour) {
+    const signal = box("colr", ascii("nclx"), uint(colour.primaries, 2), uint(colour.transfer, 2), uint(colour.matrix, 2), new Uint8Array([colour.fullRange ? 128 : 0]));
+    properties.push(signal, box("clli", uint(Math.min(65_535, colour.light.peak), 2), uint(Math.min(65_535, colour.light.average), 2)));
+  }
+  const added = properties.slice(before).map((_, i) => before + i + 1);
+  const associations = rest.map((b) => (b.type === "ipma" && added.length ? associated(bytes, b, primary, added) : bytes.subarray(b.start, b.end)));
   return box("iprp", box("ipco", ...properties), ...associations);
 }
 
-function associated(bytes: Uint8Array, ipma: Box, primary: number, index: number): Uint8Array {
+function associated(bytes: Uint8Array, ipma: Box, primary: number, indices: readonly number[]): Uint8Array {
   const data = view(bytes);
   const [longIds, wide] = [bytes[ipma.body] > 0, (bytes[ipma.body + 3] & 1) === 1];
   const parts: Uint8Array[] = [bytes.subarray(ipma.body, ipma.body + 8)];
@@ -236,8 +281,8 @@ function associated(bytes: Uint8Array, ipma: Box, primary: number, index: number
     const id = longIds ? data.getUint32(at) : data.getUint16(at);
     const head = at + (longIds ? 4 : 2);
     const end = head + 1 + bytes[head] * (wide ? 2 : 1);
-    const more = id === primary ? (wide ? uint(index, 2) : new Uint8Array([index])) : new Uint8Array(0);
-    parts.push(bytes.subarray(at, head), new Uint8Array([bytes[head] + (more.length ? 1 : 0)]), bytes.subarray(head + 1, end), more);
+    const more = id === primary ? concat(indices.map((index) => (wide ? uint(index, 2) : new Uint8Array([index])))) : new Uint8Array(0);
+    parts.push(bytes.subarray(at, head), new Uint8Array([bytes[head] + (id === primary ? indices.length : 0)]), bytes.subarray(head + 1, end), more);
     at = end;
   }
   return box("ipma", ...parts);

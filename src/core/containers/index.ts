@@ -14,3 +14,5 @@ export * from "./heif";
 export * from "./tiff";
 export * from "./webp";
 export * from "./xmp";
+export * from "./raw";
+export * from "./tiff-pages";

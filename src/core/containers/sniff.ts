@@ -1,7 +1,7 @@
 /** What kind of file it is, from its first bytes; names and endings are never believed. */
 import { startsWith } from "./bytes";
 
-export type SourceFormat = "jpeg" | "png" | "webp" | "avif" | "tiff" | "gif" | "bmp" | "heif" | "ora" | "layered" | "pdf";
+export type SourceFormat = "jpeg" | "png" | "webp" | "avif" | "tiff" | "gif" | "bmp" | "heif" | "ora" | "raw" | "layered" | "pdf";
 
 /** `head` holds at least the first 64 bytes of the file, or all of a shorter one. Null: no kind of picture that is known here. */
 export function sniff(head: Uint8Array): SourceFormat | null {
@@ -19,6 +19,7 @@ export function sniff(head: Uint8Array): SourceFormat | null {
     const brands = Array.from({ length: Math.max(0, Math.floor((Math.min(head.length, 32) - 8) / 4)) }, (_, i) =>
       String.fromCharCode(...head.subarray(8 + i * 4, 12 + i * 4)),
     );
+    if (brands[0] === "crx ") return "raw";
     if (brands.some((b) => b === "avif" || b === "avis")) return "avif";
     if (brands.some((b) => ["heic", "heix", "hevc", "mif1", "msf1", "heim"].includes(b))) return "heif";
   }

@@ -4,12 +4,13 @@
  * where they are. The conversion of colours is a matrix on linear light, so it gives the same before and after reducing
  * and is done where there are fewer pixels.
  */
-import { between, encodingTable, encodeWith, isIdentity, linearTable, reportConversion, sameCurve, SPACES, SRGB_CURVE, type ConversionReport, type Matrix, type RgbSpace } from "../colour";
+import { between, encodingTable, encodeWith, isIdentity, linearTable, reportConversion, sameCurve, scaledSpace, SPACES, SRGB_CURVE, type ConversionReport, type Matrix, type RgbSpace } from "../colour";
 import { isMirrored, orientPixels, toStored, uprightSize, type Rect, type Size } from "../frame/orientation";
 import {
   axis, DEFAULT_ENLARGING, DEFAULT_REDUCING, LANES, resample, sampleTurned, sharpen, type FloatImage, type KernelName, type ByteRows, type RowReader, type Sharpening,
 } from "../resample";
 import { isPixelArt } from "./art";
+import { compressor, expandLights, type Expansion } from "../light";
 import { finish, type Planned } from "./finish";
 import type { Samples } from "./samples";
 
@@ -17,6 +18,11 @@ export interface Development {
   /** The photo's own space; for grey photos three times the grey curve. */
   from: RgbSpace;
   to: RgbSpace | "gray";
+  /** Multiples of white that the highest code of the samples stands for, and that the picture really reaches; 1 for ordinary pictures. */
+  peak?: number;
+  reach?: number;
+  /** Lights that are taken above white, where the destination has room for them and the photo has none of its own. */
+  expand?: Expansion | null;
   /** EXIF orientation with the quarter turns that were asked. */
   orientation: number;
   /** Upright size of the whole photo in its own pixels. */
@@ -61,6 +67,9 @@ class Developing {
   private readonly colours: number;
   private readonly alpha: boolean;
   private readonly matrix: Matrix | null;
+  /** Brings light above white under it, row by row; null where there is none, or where it stays. */
+  private readonly compress: ((row: Float32Array) => void) | null;
+  private readonly expand: Expansion | null;
   private readonly tables: Float32Array[];
   private reported: number[] = [];
 
@@ -69,7 +78,11 @@ class Developing {
     this.alpha = samples.channels === 2 || samples.channels === 4;
     const codes = samples.data instanceof Uint16Array ? 65_536 : 256;
     this.tables = Array.from({ length: this.colours }, (_, c) => linearTable(plan.from.curves[c], codes, samples.top));
-    const matrix = plan.to === "gray" ? null : between(plan.from, plan.to);
+    const bright = plan.to !== "gray" && plan.to.white !== undefined;
+    const [peak, reach] = [plan.peak ?? 1, plan.reach ?? 1];
+    this.compress = !bright && (peak !== 1 || reach > 1) && this.colours === 3 ? compressor(peak, reach) : null;
+    this.expand = bright && reach <= 1.001 && plan.expand && this.colours === 3 && !this.alpha ? plan.expand : null;
+    const matrix = plan.to === "gray" ? null : between(bright ? scaledSpace(plan.from, peak) : plan.from, plan.to);
     this.matrix = this.colours === 1 || (matrix && isIdentity(matrix)) ? null : matrix;
   }
 
@@ -86,11 +99,12 @@ class Developing {
     const encoded = !still && grows && plan.angle === 0;
     const image = plan.angle === 0 ? this.straight(crop, size, kernel, encoded) : this.turned(crop, size, kernel);
     if (!encoded) this.convert(image);
-    else if (plan.sharpen) this.decode(image);
+    else if (plan.sharpen || this.expand) this.decode(image);
+    if (this.expand) expandLights(image, this.luminance(), (plan.to as RgbSpace).white ?? 1, this.expand);
     if (plan.sharpen) sharpen(image, this.luminance(), plan.sharpen, plan.ppi);
     const done = finish(image, {
       alpha: this.alpha, grey: this.colours === 1, under: plan.under, bits: plan.bits, orientation: plan.orientation,
-      tables: encoded && !plan.sharpen ? null : this.encoders(), colours: plan.to === "gray" ? 1 : 3,
+      tables: encoded && !plan.sharpen && !this.expand ? null : this.encoders(), colours: plan.to === "gray" ? 1 : 3,
       // Sources of more than 8 bits have steps in between that a coarser scale would turn into bands.
       dither: plan.bits === 8 && samples.data instanceof Uint16Array,
     });
@@ -101,7 +115,7 @@ class Developing {
     const { samples, plan } = this;
     const bits = samples.data instanceof Uint16Array ? 16 : 8;
     const sameColours = plan.to !== "gray" && this.colours === 3 && this.matrix === null && plan.from.curves.every((curve, c) => sameCurve(curve, (plan.to as RgbSpace).curves[c]));
-    return plan.plain && sameColours && bits === plan.bits && samples.top === undefined && (!this.alpha || plan.under === null);
+    return plan.plain && !this.compress && !this.expand && sameColours && bits === plan.bits && samples.top === undefined && (!this.alpha || plan.under === null);
   }
 
   private handOn(): Developed {
@@ -147,7 +161,7 @@ class Developing {
 
   private linearRows(): RowReader | ByteRows {
     const { data, channels } = this.samples;
-    return channels === 3 && data instanceof Uint8Array ? { data, tables: this.tables } : this.readLinear;
+    return channels === 3 && data instanceof Uint8Array && !this.compress ? { data, tables: this.tables } : this.readLinear;
   }
 
   private readonly readLinear: RowReader = (y, row) => {
@@ -159,6 +173,8 @@ class Developing {
       for (let c = 0; c < colours; c += 1) row[i + c] = tables[c][data[p + c]] * a;
       row[i + ALPHA] = a;
     }
+    // Before pixels are put together: beside lights far above white a kernel would leave dark seams.
+    this.compress?.(row);
   };
 
   /** Rows in the destination's code values, 0 to 1, premultiplied. */
@@ -215,7 +231,9 @@ class Developing {
 
   private luminance(): number[] {
     if (this.colours === 1) return [1];
-    return (this.plan.to === "gray" ? SPACES.srgb : this.plan.to).toXyz.slice(3, 6) as number[];
+    const weights = (this.plan.to === "gray" ? SPACES.srgb : this.plan.to).toXyz.slice(3, 6) as number[];
+    const sum = weights.reduce((a, b) => a + b);
+    return weights.map((weight) => weight / sum);
   }
 
   private remember({ data, width, height }: FloatImage): void {
@@ -228,7 +246,8 @@ class Developing {
   }
 
   private report(): ConversionReport | null {
-    if (!this.reported.length) return null;
+    // What lies above white falls outside nothing where there is room for it.
+    if (!this.reported.length || (this.plan.to !== "gray" && this.plan.to.white !== undefined)) return null;
     return reportConversion(Float32Array.from(this.reported), this.plan.from, this.plan.to);
   }
 }

@@ -1,5 +1,5 @@
 /** The last step of a planned picture: code values of 8 or 16 bits, upright. */
-import { encodeWith } from "../colour";
+import { encodeWith, type PqName } from "../colour";
 import { orientPixels, uprightSize } from "../frame/orientation";
 import { LANES, type FloatImage } from "../resample";
 
@@ -10,6 +10,8 @@ export interface Planned {
   height: number;
   /** 1 grey, 2 grey and alpha, 3 RGB, 4 RGB and alpha. */
   channels: number;
+  /** PQ signals in these primaries; missing for ordinary pictures. */
+  light?: PqName;
 }
 
 export interface Finishing {

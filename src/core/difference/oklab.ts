@@ -27,7 +27,7 @@ const WIDTH = 16;
 /** Light that a screen in a lit room adds to everything, as a share of white: 0.2 of 80 cd/m², the reference conditions of IEC 61966-2-1 (from memory). Without it the eye would see steps in black that no screen shows. */
 const FLARE = 0.0025;
 
-const flared = (table: Float32Array): Float32Array => table.map((v) => (v + FLARE) / (1 + FLARE));
+const flared = (table: Float32Array, flare: number): Float32Array => table.map((v) => (v + flare) / (1 + flare));
 
 /** Turns rows of one picture into planes of Oklab. */
 export class OklabReader {
@@ -37,7 +37,7 @@ export class OklabReader {
   constructor(private readonly pixels: Pixels) {
     const space = pixels.space ?? SPACES.srgb;
     const codes = pixels.data instanceof Uint16Array ? 65_536 : 256;
-    const tables = new Map(space.curves.map((curve) => [curve, flared(linearTable(curve, codes, pixels.top))]));
+    const tables = new Map(space.curves.map((curve) => [curve, flared(linearTable(curve, codes, pixels.top), FLARE * (space.white ?? 1))]));
     this.tables = space.curves.map((curve) => tables.get(curve)!);
     const toSrgb = space === SPACES.srgb ? IDENTITY : between(space, SPACES.srgb);
     this.matrices = [...(isIdentity(toSrgb) ? CONES : multiply(CONES, toSrgb)), ...OPPONENTS];

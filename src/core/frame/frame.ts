@@ -4,6 +4,7 @@ import { GeometryError } from "./error";
 import type { QuarterTurn, Size } from "./orientation";
 import { DEFAULT_INK, type InkSettings } from "../ink/types";
 import { KERNELS } from "../resample/kernels";
+import { DEFAULT_LIGHT, DEFAULT_RAW, layersSchema, lightSchema, rawSchema, sameSettings, type LightSettings, type RawTaking } from "./taking";
 
 const share = z.number().min(0).max(1);
 /** The most that a photo can be straightened either way, in degrees; beyond that it is a quarter turn. */
@@ -28,6 +29,14 @@ export const frameSchema = z.strictObject({
   auto: z.boolean().optional(),
   /** How ink is looked for, where that was changed: strength 0 to 100, margin in percent of the ink's longer side. */
   ink: z.strictObject({ strength: z.number().min(0).max(100), margin: z.number().min(0).max(40) }).optional(),
+  /** How a camera's raw file is taken. */
+  raw: rawSchema.optional(),
+  /** Which layers of layered artwork take part. */
+  layers: layersSchema.optional(),
+  /** Which page of a file of several, counted from 1. */
+  page: z.number().int().min(1).max(10_000).optional(),
+  /** How lights are taken above white, where the brief asks for high dynamic range. */
+  light: lightSchema.optional(),
   /** The colour space of a photo that says none itself. */
   takenAs: z.enum(["display-p3", "oprgb", "romm-rgb"]).optional(),
 });
@@ -61,6 +70,9 @@ export const cutsByHand = (frame: Frame): boolean => (frame.zoom ?? 1) > 1 || (f
 /** How ink is looked for in a photo under this frame. */
 export const inkSettingsOf = (frame: Frame): InkSettings => frame.ink ?? DEFAULT_INK;
 
+export const rawTakingOf = (frame: Frame): RawTaking => frame.raw ?? DEFAULT_RAW;
+export const lightSettingsOf = (frame: Frame): LightSettings => frame.light ?? DEFAULT_LIGHT;
+
 /** Without what says nothing, and rounded to what can be seen, so that equal frames have one spelling. */
 export function tidyFrame(frame: Frame): Frame {
   const round = (v: number, digits: number) => Number(v.toFixed(digits));
@@ -72,5 +84,7 @@ export function tidyFrame(frame: Frame): Frame {
     ...(zoom > 1 && { zoom }), ...(turn !== 0 && { turn }), ...(angle !== 0 && { angle }),
     ...(frame.auto && { auto: true }), ...(frame.swap && { swap: true }), ...(frame.kernel && { kernel: frame.kernel }), ...(frame.takenAs && { takenAs: frame.takenAs }),
     ...(frame.ink && (frame.ink.strength !== DEFAULT_INK.strength || frame.ink.margin !== DEFAULT_INK.margin) && { ink: frame.ink }),
+    ...(frame.raw && !sameSettings(frame.raw, DEFAULT_RAW) && { raw: frame.raw }), ...(frame.light && !sameSettings(frame.light, DEFAULT_LIGHT) && { light: frame.light }),
+    ...(frame.layers && frame.layers.shown.length + frame.layers.hidden.length > 0 && { layers: frame.layers }), ...((frame.page ?? 1) > 1 && { page: frame.page }),
   };
 }

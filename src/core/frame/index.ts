@@ -8,3 +8,4 @@ export * from "./geometry";
 export * from "./orientation";
 export * from "./page";
 export * from "./target";
+export * from "./taking";

@@ -28,6 +28,7 @@ export function reasonsToEncode(brief: Brief, resolved: ResolvedBrief, facts: Fa
   const space = brief.colour?.space;
   if (space !== undefined && space !== "keep" && facts.colourSpace !== space) reasons.push("other colours are asked");
   if (takenAs && !facts.profile && facts.colourSpace === "srgb") reasons.push("its colours are taken as other ones than it says");
+  if (brief.colour?.light !== undefined && (brief.colour.light === "hdr") !== (facts.light !== undefined)) reasons.push(brief.colour.light === "hdr" ? "light above white is asked" : "nothing may lie above white");
   if (brief.colour?.bits !== undefined && brief.colour.bits !== facts.bits) reasons.push("other bits are asked");
   if (brief.colour?.profile === "embed" && !facts.profile) reasons.push("a colour profile is asked");
   if (brief.colour?.profile === "omit" && facts.profile && facts.colourSpace !== "srgb" && space === undefined) reasons.push("the profile is to go, so the colours must become sRGB");

@@ -4,7 +4,7 @@
  */
 import type { ConversionReport } from "../colour";
 import { clauseWords, formatName, type Brief, type OutputFormat, type ResolvedBrief, CAN } from "../brief";
-import { aimedSize, CENTRED, keepsPixels, swapsSides, targetFor, turnedSize, type Frame, type Geometry } from "../frame";
+import { aimedSize, CENTRED, keepsPixels, lightSettingsOf, rawTakingOf, swapsSides, targetFor, turnedSize, type Frame, type Geometry } from "../frame";
 import { spaceName, type Facts } from "../proof";
 import { DEFAULT_REDUCING, kernelNames, type KernelName } from "../resample";
 import type { Setting } from "../search";
@@ -48,13 +48,12 @@ export interface PlanInput {
 export function planSteps(input: PlanInput): Step[] {
   const { facts } = input;
   const steps: Step[] = [];
-  if (facts.pages > 1) steps.push({ do: facts.format === "heif" ? "Use the main picture" : "Use the first page", why: `the file holds ${facts.pages} pictures` });
-  if (facts.format === "ora") steps.push({ do: "Flatten its layers", why: "the file keeps them apart; those that are visible are laid on each other" });
+  steps.push(...takingSteps(facts, input.frame ?? CENTRED));
   if (facts.orientation !== 1) {
     steps.push({ do: swapsSides(facts.orientation) ? "Turn it upright" : "Set it straight", why: "its EXIF orientation says so" });
   }
   if (input.ink) steps.push(...inkSteps(input.brief, input.ink));
-  steps.push(...colourSteps(input), ...frameSteps(input), ...sharpenSteps(input), ...bitSteps(input));
+  steps.push(...colourSteps(input), ...lightSteps(input), ...frameSteps(input), ...sharpenSteps(input), ...bitSteps(input));
   const format = input.encoding.format as OutputFormat;
   if (facts.alpha && CAN[format] && !CAN[format].transparency) {
     steps.push({ do: `Lay it on ${input.resolved.background}`, why: `${formatName(format)} holds no transparency` });
@@ -63,6 +62,40 @@ export function planSteps(input: PlanInput): Step[] {
   if (input.writePpi !== null && CAN[format]?.resolution !== false) steps.push({ do: `Write ${formatPpi(input.writePpi)}`, why: `${densityReason(input)}; it changes no pixels` });
   if (input.dropped.length) steps.push({ do: `Leave out ${input.dropped.join(", ")}`, why: metadataReason(input) });
   return steps;
+}
+
+/** How the photo is taken from a file that holds more than one plain picture. */
+function takingSteps(facts: Facts, frame: Frame): Step[] {
+  const steps: Step[] = [];
+  const { format, pages, preview } = facts;
+  if (format === "raw") {
+    const { way, brighten, recover } = rawTakingOf(frame);
+    if (way === "camera") steps.push({ do: `Take the camera's own picture${preview ? `, ${formatSize(preview.width, preview.height)} px` : ""}`, why: "you chose it; it lies in the file beside the sensor's values" });
+    else {
+      const light = [brighten ? "brightened to white" : "as dark as it was taken", recover ? "too bright lights recovered" : "too bright lights white"].join(", ");
+      steps.push({ do: "Develop the sensor's values, white balance as shot", why: light });
+    }
+  } else if (pages > 1) {
+    const page = format === "tiff" ? (frame.page ?? 1) : 1;
+    steps.push({ do: format === "heif" ? "Use the main picture" : page > 1 ? `Use page ${page}` : "Use the first page", why: `the file holds ${pages} pictures${page > 1 ? "; you chose this one" : ""}` });
+  }
+  if (format === "ora") {
+    const chosen = frame.layers && frame.layers.hidden.length + frame.layers.shown.length > 0;
+    steps.push({ do: "Flatten its layers", why: chosen ? "the file keeps them apart; those that you chose are laid on each other" : "the file keeps them apart; those that are visible are laid on each other" });
+  }
+  return steps;
+}
+
+/** What happens to light above white. */
+function lightSteps({ resolved, facts, frame, encoding }: PlanInput): Step[] {
+  const own = facts.light ? facts.light.reach > 1 : facts.format === "raw" && rawTakingOf(frame ?? CENTRED).way === "developed" && rawTakingOf(frame ?? CENTRED).recover;
+  const wants = resolved.light === "hdr" && CAN[encoding.format as OutputFormat]?.hdr;
+  if (wants && own) return [{ do: "Keep the light above white", why: facts.format === "raw" ? "the sensor has seen it" : "the file has it" }];
+  if (wants) {
+    const { strength, start, peak } = lightSettingsOf(frame ?? CENTRED);
+    return [{ do: `Take lights above white, up to ${trimNumber(peak, 1)} times`, why: `from ${start} % of the scale on, strength ${strength}; what is darker stays as it is` }];
+  }
+  return facts.light && facts.light.reach > 1 ? [{ do: "Bring lights under white", why: `they reach ${trimNumber(facts.light.reach, 1)} times white, and an ordinary picture ends there` }] : [];
 }
 
 function inkSteps(brief: Brief, { lines }: { lines: number }): Step[] {
@@ -80,7 +113,7 @@ function colourSteps({ brief, resolved, facts, frame, conversion }: PlanInput): 
   if (resolved.space === "keep") {
     if (brief.colour) steps.push({ do: `Keep the colours in ${spaceName(from)}`, why: "the brief asks for it" });
   } else if (from !== resolved.space) {
-    steps.push({ do: `Turn colours into ${spaceName(resolved.space)}`, why: `the file is in ${spaceName(from)}${conversion ? `; ${conversionWords(conversion, resolved.space)}` : ""}` });
+    steps.push({ do: `Turn colours into ${spaceName(resolved.space)}`, why: `${facts.format === "raw" ? "the sensor sees colours of its own" : `the file is in ${spaceName(from)}`}${conversion ? `; ${conversionWords(conversion, resolved.space)}` : ""}` });
   }
   return steps;
 }

@@ -27,6 +27,10 @@ export interface Facts {
   /** Why a profile that is there is not used, as the end of a sentence; null or missing where there is nothing to say. */
   profileFault?: string | null;
   pages: number;
+  /** PQ signals; missing for ordinary pictures. `reach`: multiples of white that the file says it reaches, or a usual value where it says nothing. */
+  light?: { reach: number; peak: number | null; average: number | null };
+  /** Camera raw: pixels of the camera's own picture in the file; null where there is none. */
+  preview?: { width: number; height: number } | null;
   /** Whether nothing beside the picture can be rewritten in place; missing is no. */
   fixedHeaders?: boolean;
   /** What of the metadata `private` would drop, in words. */

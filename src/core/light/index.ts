@@ -1,0 +1,4 @@
+export * from "./compress";
+export * from "./expand";
+export * from "./meter";
+export * from "./shoulder";

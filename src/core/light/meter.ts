@@ -1,0 +1,43 @@
+/** How light a picture is: read off PQ signals, in cd/m² and in multiples of reference white. */
+import { linearTable, PQ_CURVE, WHITE_NITS } from "../colour";
+
+export interface LightLevels {
+  /** cd/m² of the strongest channel of the lightest pixel (MaxCLL of CTA-861.3), and its mean over all pixels (MaxFALL). */
+  peak: number;
+  average: number;
+  /** Share of the pixels whose strongest channel lies above reference white. */
+  above: number;
+}
+
+/** Codes of PQ, interleaved; `top`: the code of 10,000 cd/m² where it is not 65,535. */
+export function meterLight({ data, channels, top }: { data: Uint16Array; channels: number; top?: number }): LightLevels {
+  const table = nitsTable(top);
+  const white = table.findIndex((nits) => nits > WHITE_NITS * 1.005);
+  let [peak, sum, above, pixels] = [0, 0, 0, 0];
+  for (let p = 0; p + 2 < data.length; p += channels, pixels += 1) {
+    const code = Math.max(data[p], data[p + 1], data[p + 2]);
+    if (code > peak) peak = code;
+    if (code >= white) above += 1;
+    sum += table[code];
+  }
+  return { peak: table[peak], average: pixels ? sum / pixels : 0, above: pixels ? above / pixels : 0 };
+}
+
+const tables = new Map<number, Float32Array>();
+
+/** cd/m² of each code. */
+export function nitsTable(top = 65_535): Float32Array {
+  let table = tables.get(top);
+  if (!table) tables.set(top, (table = linearTable(PQ_CURVE, 65_536, top).map((v) => v * 10_000)));
+  return table;
+}
+
+/** Stops above reference white; below it negative. */
+export const stopsOf = (times: number): number => Math.log2(Math.max(1e-6, times));
+
+/** "4.9 × white, 2.3 stops above it". */
+export function timesWords(times: number): string {
+  const stops = stopsOf(times);
+  const short = (value: number) => (Math.abs(value) >= 9.95 ? value.toFixed(0) : value.toFixed(Math.abs(value) < 0.095 ? 2 : 1));
+  return `${short(times)} × white${Math.abs(stops) < 0.05 ? "" : stops > 0 ? `, ${stops.toFixed(1)} stops above it` : `, ${(-stops).toFixed(1)} stops below it`}`;
+}
