@@ -252,6 +252,9 @@ const TIFF_TAGS: ReadonlySet<number> = new Set([
   TAG.ImageDescription, TAG.Make, TAG.Model, TAG.Software, TAG.DateTime, TAG.Copyright, TAG.Artist, TAG.XResolution, TAG.YResolution, TAG.ResolutionUnit, TAG.Orientation,
 ]);
 
+/** Pages whose pixels are remembered; those of later ones are taken to be like the first's. */
+const MOST_PAGE_SIZES = 200;
+
 /** Null for a structure that is not understood: such a file can still be decoded, but not rewritten in place. */
 function tryContainer<T>(read: () => T): T | null {
   try {
@@ -270,7 +273,7 @@ export async function readPage(source: Source, page: number): Promise<Source> {
 }
 
 async function otherSource(bytes: Buffer, format: "tiff" | "webp" | "avif" | "gif", page = 0): Promise<Source> {
-  if (format === "tiff") tiffPages(bytes);
+  const pages = format === "tiff" ? tiffPages(bytes) : [];
   const webp = format === "webp" ? tryContainer(() => readWebp(bytes)) : null;
   const avif = format === "avif" ? tryContainer(() => readAvif(bytes)) : null;
   let meta: Metadata;
@@ -311,6 +314,7 @@ async function otherSource(bytes: Buffer, format: "tiff" | "webp" | "avif" | "gi
     profile: meta.icc !== undefined || bright !== null,
     ...(bright && { light: bright.light }),
     pages: meta.pages ?? 1,
+    ...(pages.length > 1 && { pageSizes: pages.slice(0, MOST_PAGE_SIZES).map(({ width, height }) => ({ width, height })) }),
     privateData,
     metadata: (exif !== null && !isBareExif(exif)) || privateData.length > 0,
     fixedHeaders: format === "gif" || (format === "webp" && !webp) || (format === "avif" && !avif) || (meta.pages ?? 1) > 1 || startsWith(bytes, "II+") || startsWith(bytes, "MM\0+"),

@@ -1,14 +1,17 @@
 /** One photo through one brief: pass through where it obeys already, else plan, search, encode. */
 import { clauseNames, clauseWords, formatName, heldBy, lostToFormat, refusal, resolveBrief, WISHES_GIVEN_UP, type Brief, type OutputFormat, type ResolvedBrief } from "@/core/brief";
 import { aimedSize, AUTO, CENTRED, cutsByHand, planGeometry, proposeFrame, rawTakingOf, targetFor, type Frame, type Geometry } from "@/core/frame";
-import { allowedFormats, passSteps, planSteps, reasonsToEncode, type Step } from "@/core/plan";
+import { allowedFormats, keepsLayers, passSteps, planSteps, reasonsToEncode, type Step } from "@/core/plan";
 import { asksSurround, checkFacts, checkPixels, dropped, meets, surroundOf, surroundWords, unchanged, type Check, type Facts } from "@/core/proof";
+import type { WrittenKind } from "@/core/names";
 import type { InkReport } from "@/core/ink";
 import { beatsWith, screenWords } from "@/core/develop";
+import { lightWords, meterLight } from "@/core/light";
 import { qualityOf, readJpeg, sniff } from "@/core/containers";
-import { choiceName, fitFormats, settingOf, type Choice, type Fitted, type Setting } from "@/core/search";
+import { choiceName, fitFormats, settingOf, type AvifSetting, type Choice, type Fitted, type Setting } from "@/core/search";
 import { formatBytes, formatSize, trimNumber } from "@/core/units";
 import { destinationOf } from "./destination";
+import { fitLayered } from "./fit-layered";
 import { PhotoError } from "./error";
 import { readSource, readWritten, type Source } from "./facts";
 import { staged } from "./stage";
@@ -49,7 +52,7 @@ export interface Shared {
 export interface FitAnswer {
   /** The whole file; null where the photo cannot meet the brief. */
   output: Uint8Array | null;
-  format: OutputFormat | null;
+  format: WrittenKind | null;
   error: string | null;
   geometry: Geometry | null;
   /** The frame that was used: a proposed one where nobody has set it. */
@@ -123,6 +126,8 @@ async function fitAsAsked(request: FitRequest): Promise<FitAnswer> {
   const refused = refusal(brief);
   if (refused) return { ...nothing, error: refused };
   try {
+    if (keepsLayers(resolved, request.source.facts)) return await fitLayered(request, resolved, { ...nothing, error: null, format: request.source.facts.format as WrittenKind });
+    if (brief.layers === "keep" && (request.source.facts.format === "ora" || request.source.facts.pages > 1)) notes.push(`Layers gave way: ${formatName(allowedFormats(resolved, request.source.facts)[0])} holds one picture.`);
     const drawn = await asDrawn(request);
     if (drawn) return { ...drawn, notes: [...notes, ...drawn.notes] };
     const stage = await staged({ ...request, frame: asked });
@@ -227,9 +232,9 @@ async function passThrough({ brief, resolved, source, frame, geometry, notes }: 
   return { output, format, error: null, geometry, frame, screen: null, setting: null, difference: 0, cleanFrom: null, ink: null, passedThrough: true, encodes: 0, steps, told: [], notes };
 }
 
-/** Every pixel of a file, only to see that it decodes. */
-function asItIs(source: Source, geometry: Geometry): PicturePlan {
-  const to = destinationOf({ ...resolveBrief({ zumbrelBrief: 1, name: "as it is" }), space: "keep" }, source);
+/** Every pixel of a file, only to see that it decodes; `bright`: with the light above white. */
+function asItIs(source: Source, geometry: Geometry, bright = false): PicturePlan {
+  const to = destinationOf({ ...resolveBrief({ zumbrelBrief: 1, name: "as it is" }), space: "keep", light: bright ? "hdr" : "sdr" }, source);
   return { geometry, frame: CENTRED, to, bits: (source.facts.bits ?? 8) > 8 ? 16 : 8, background: "#ffffff", opaque: false, sharpen: null, ppi: null };
 }
 
@@ -267,6 +272,7 @@ async function fitAnew(work: Work, bench = new Workbench({ ...work.request, fram
     const why = format === source.facts.format ? "a clause asks for more" : "another format is asked and the ceiling leaves room";
     notes.push(`The file is larger than the photo was (${formatBytes(source.bytes.length)}), because ${why}.`);
   }
+  if (fitted.setting.format === "avif" && resolved.light === "hdr") notes.push(await besideOrdinary(work, fitted.geometry, fitted.setting));
   const steps = planSteps({
     brief, resolved: heldBy(resolved, format), facts: source.facts, geometry: fitted.geometry, frame, kernel, conversion, ink: work.ink, proposed: frame.auto === true && fitted.geometry.cut > 0,
     writePpi: headers.ppi(fitted.geometry), dropped: headers.dropped,
@@ -276,6 +282,19 @@ async function fitAnew(work: Work, bench = new Workbench({ ...work.request, fram
     output, format, error: null, geometry: fitted.geometry, frame, screen: beats, setting: fitted.setting,
     difference: fitted.difference, cleanFrom: fitted.cleanFrom, ink: work.ink, passedThrough: false, encodes: fitted.encodes, steps, told: fitted.told, notes,
   };
+}
+
+/** What the same picture takes without light above white. */
+async function besideOrdinary({ brief, request, frame }: Work, geometry: Geometry, setting: AvifSetting): Promise<string> {
+  const plain: Brief = { ...brief, colour: undefined, fileSize: undefined, quality: undefined, format: ["jpeg"] };
+  const resolved = resolveBrief(plain);
+  const bench = new Workbench({ ...request, frame }, resolved);
+  const avif = await bench.trial(geometry, { ...setting, bits: 8 });
+  const jpeg = await fitFormats({
+    brief: resolved, photo: request.source.facts, frame, geometry, formats: ["jpeg"], softCeiling: null, picture: (g, format, seenAs) => bench.picture(g, format, seenAs),
+  });
+  const asJpeg = jpeg.ok ? ` and ${formatBytes(jpeg.bytes)} as a JPEG with no visible loss` : "";
+  return `Without light above white the same picture takes ${formatBytes(avif.bytes)} as AVIF at the same setting${asJpeg}.`;
 }
 
 function searched({ brief, resolved, source, frame, geometry }: Work, bench: Workbench): Promise<Fitted> {
@@ -348,7 +367,7 @@ export async function prove(brief: Brief, written: Buffer, made: Made | null): P
   const source = await readWritten(written);
   const { facts } = source;
   const geometry = planGeometry(resolveBrief({ zumbrelBrief: 1, name: "as it is" }), facts);
-  const pixels = await preparePicture(source, asItIs(source, geometry));
+  const pixels = await preparePicture(source, asItIs(source, geometry, facts.light !== undefined));
   if (pixels.width !== facts.width || pixels.height !== facts.height) throw new PhotoError("The written file decodes to another size than it says.");
   // Ink is cut out of its photo, whose own size then says nothing.
   const before = brief.ink ? null : (made?.before ?? null);
@@ -356,6 +375,6 @@ export async function prove(brief: Brief, written: Buffer, made: Made | null): P
   const same = made?.original && made.before.format === facts.format && samePicture(await readSource(made.original), source);
   const left = made ? unchanged(brief, made.before, facts) : [];
   if (same) left.unshift(written.equals(made!.original!) ? "every byte of the file" : "the picture data, byte for byte");
-  const notes = asksSurround(brief) ? [surroundWords(surroundOf(pixels, brief.border?.px))] : [];
+  const notes = pixels.light ? [lightWords(meterLight({ data: pixels.data as Uint16Array, channels: pixels.channels }))] : asksSurround(brief) ? [surroundWords(surroundOf(pixels, brief.border?.px))] : [];
   return { ok: meets(checks), facts, checks, unchanged: left, dropped: made ? dropped(made.before, facts) : [], notes };
 }

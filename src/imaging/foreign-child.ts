@@ -1,17 +1,26 @@
 /**
- * The process that decodes one file: the kind, the word "pixels" or "facts", and the wish as its arguments, bytes on standard input;
- * the length of a description, the description as JSON, then the pixels on standard output.
+ * The process that works on one file: the kind, the word "pixels", "facts" or "lighter", and the wish as its arguments, bytes on standard input;
+ * the length of a description, the description as JSON, then the pixels or the file on standard output.
  */
-import { DECODERS, READERS, type Reading } from "./foreign-decoders";
+import { DECODERS, LIGHTENERS, READERS, type Layered, type Reading } from "./foreign-decoders";
 import { isForeign, type Wish } from "./foreign-kinds";
 
 const [, , kind, asked, wish] = process.argv;
+async function answer(bytes: Buffer, wish: Wish): Promise<{ data: Uint8Array | Uint16Array }> {
+  if (asked === "facts") return { ...(await READERS[kind as Reading](bytes)), data: new Uint8Array(0) };
+  if (asked === "lighter") {
+    const { file, report } = await LIGHTENERS[kind as Layered](bytes, wish.lighter!, wish.size);
+    return { ...report, data: file };
+  }
+  if (!isForeign(kind)) throw new Error(`no decoder for ${kind}`);
+  return DECODERS[kind](bytes, wish);
+}
+
 const pieces: Buffer[] = [];
 for await (const piece of process.stdin as AsyncIterable<Buffer>) pieces.push(piece);
 try {
-  if (!isForeign(kind)) throw new Error(`no decoder for ${kind}`);
   const bytes = Buffer.concat(pieces);
-  const { data, ...rest } = asked === "facts" ? { ...(await READERS[kind as Reading](bytes)), data: new Uint8Array(0) } : await DECODERS[kind](bytes, JSON.parse(wish) as Wish);
+  const { data, ...rest } = await answer(bytes, JSON.parse(wish) as Wish);
   const text = Buffer.from(JSON.stringify({ ...rest, deep: data instanceof Uint16Array }));
   const head = Buffer.alloc(4);
   head.writeUInt32LE(text.length);

@@ -1,6 +1,6 @@
 /** Kinds of files that the colour library does not read, and what their decoders can be asked for. */
 import type { RgbName } from "@/core/colour";
-import type { LayerChoice, RawTaking } from "@/core/frame";
+import type { LayerChoice, Lighter, RawTaking } from "@/core/frame";
 
 /** What code values mean where they are not 8-bit sRGB or the file's own colours: linear light. */
 export interface LinearLight {
@@ -29,6 +29,9 @@ export interface Wish {
   /** Half as many pixels a side are enough. */
   half?: boolean;
   layers?: LayerChoice;
+  lighter?: Lighter;
+  /** Pixels that layered artwork is to have; as many as it has where missing. */
+  size?: { width: number; height: number };
 }
 
 export const isForeign = (kind: string | null): kind is Foreign => kind === "heif" || kind === "ora" || kind === "raw";

@@ -4,9 +4,12 @@ import { existsSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { formatName } from "@/core/brief";
+import type { Lighter } from "@/core/frame";
 import { pipeThrough } from "./child";
 import { PhotoError } from "./error";
 import type { Foreign, ForeignPixels, Wish } from "./foreign-kinds";
+import type { Layered } from "./foreign-decoders";
+import type { Lightened } from "./ora-lighter";
 import type { RawFacts } from "./raw-pixels";
 
 const CHILD = [dirname(fileURLToPath(import.meta.url)), join(process.cwd(), ".build")].map((folder) => join(folder, "foreign-child.mjs")).find((path) => existsSync(path));
@@ -53,7 +56,7 @@ export function readRawFacts(bytes: Buffer): Promise<RawFacts> {
   return facts;
 }
 
-const refusal = (kind: Foreign, why: string) =>
+const refusal = (kind: Foreign | Layered, why: string) =>
   new PhotoError(`The ${formatName(kind)} cannot be ${kind === "raw" ? "developed" : "decoded"}: ${why.replace(/[.]$/, "")}. Bring in a sound copy, or save it as JPEG or PNG where it came from.`);
 
 async function rawFactsOf(bytes: Buffer): Promise<RawFacts> {
@@ -81,7 +84,19 @@ async function decoded(kind: Foreign, bytes: Buffer, wish: Wish): Promise<Foreig
   return { ...head, data: deep ? new Uint16Array(at.buffer, at.byteOffset, length) : new Uint8Array(at.buffer, at.byteOffset, length) };
 }
 
-async function asked(kind: Foreign, bytes: Buffer, what: "pixels" | "facts", wish: Wish): Promise<{ text: string; rest: Uint8Array }> {
+/** A file of layers or pages made lighter. Throws a {@link PhotoError} where it cannot be. */
+export async function lightenLayered(kind: Layered, bytes: Buffer, lighter: Lighter, size?: { width: number; height: number }): Promise<{ file: Buffer; report: Lightened }> {
+  if (!CHILD) {
+    const { LIGHTENERS } = await import("./foreign-decoders");
+    return LIGHTENERS[kind](bytes, lighter, size).catch((error: Error) => {
+      throw new PhotoError(`The ${formatName(kind)} cannot be made lighter: ${error.message.replace(/[.]$/, "")}. It can still be flattened.`);
+    });
+  }
+  const { text, rest } = await asked(kind, bytes, "lighter", { lighter, size });
+  return { file: Buffer.from(rest), report: JSON.parse(text) as Lightened };
+}
+
+async function asked(kind: Foreign | Layered, bytes: Buffer, what: "pixels" | "facts" | "lighter", wish: Wish): Promise<{ text: string; rest: Uint8Array }> {
   const start = Date.now();
   const ended = await pipeThrough(process.execPath, ["--max-old-space-size=2048", CHILD!, kind, what, JSON.stringify(wish)], bytes, () => {
     if (Date.now() - start > PATIENCE_MS) throw refusal(kind, "it takes too long");

@@ -9,6 +9,8 @@ const LARGEST = 512 * 1024 * 1024;
 
 export interface OraPackage {
   artwork: Artwork;
+  /** Bytes of each file as it lies in the package. */
+  sizes: Map<string, number>;
   /** Throws a {@link PhotoError} where there is no such entry. */
   read(name: string): Promise<Buffer>;
   close(): void;
@@ -46,5 +48,5 @@ export async function openOra(bytes: Buffer): Promise<OraPackage> {
   };
   if (!entries.has("stack.xml")) throw refuse("does not say which layers it has");
   const artwork = readStack((await read("stack.xml")).toString("utf8"));
-  return { artwork, read, close: () => zip.close() };
+  return { artwork, sizes: new Map([...entries].map(([name, entry]) => [name, entry.compressedSize])), read, close: () => zip.close() };
 }

@@ -2,8 +2,9 @@
 import { resolveBrief, type Brief, type OutputFormat, type ResolvedBrief } from "@/core/brief";
 import { armFor, qualityFor, type ArmSetting, type Traced, type Wanted, type WholeFile } from "@/core/budget";
 import { AUTO, rescale, type Frame, type Geometry } from "@/core/frame";
-import { allowedFormats, reasonsToEncode } from "@/core/plan";
+import { allowedFormats, keepsLayers, reasonsToEncode } from "@/core/plan";
 import { CAREFUL_PIXELS, searchPng, settingOf, type Choice, type Picture, type Setting } from "@/core/search";
+import { PhotoError } from "./error";
 import type { Source } from "./facts";
 import { framed } from "./fit-photo";
 import { staged } from "./stage";
@@ -31,6 +32,7 @@ const APART = 1.3;
 export async function trace(request: TraceRequest, side: number | null, before: Traced | null, wanted: Pick<Wanted, "level" | "qualities"> | null): Promise<Traced> {
   const { brief } = request;
   const resolved = resolveBrief(brief);
+  if (keepsLayers(resolved, request.source.facts)) throw new PhotoError("A limit on the whole cannot be shared with a file that stays in layers or pages. Let it be flattened, or give it a brief of its own.");
   const stage = await staged({ ...request, frame: request.frame ?? AUTO });
   const { source, sha256 } = stage;
   const { geometry: full, frame } = await framed(resolved, source, stage.frame);

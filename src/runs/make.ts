@@ -1,7 +1,6 @@
 /** Makes one item of a run: the measured file if it is still there, else a fresh one; either way proved from disk. */
 import { eq } from "drizzle-orm";
-import { outputName } from "@/core/names";
-import type { OutputFormat } from "@/core/brief";
+import { outputName, type WrittenKind } from "@/core/names";
 import { isDiskFull, sentence } from "@/imaging/error";
 import { readSource } from "@/imaging/facts";
 import { fitPhoto, prove, type Proof } from "@/imaging/fit-photo";
@@ -73,7 +72,7 @@ function finished({ brief, before, sourceName, n, folder }: ItemSnapshot, { sha2
     return { error: `The made file failed its proof: ${failed.clause} asked ${failed.asked}, found ${failed.found}.` };
   }
   const name = outputName(brief.names ?? "{name}", {
-    source: sourceName, n, width: proof.facts.width, height: proof.facts.height, date: before.date, brief: brief.name, format: proof.facts.format as OutputFormat,
+    source: sourceName, n, width: proof.facts.width, height: proof.facts.height, date: before.date, brief: brief.name, format: proof.facts.format as WrittenKind,
   });
   return { sha256, bytes: proof.facts.bytes, name: folder ? `${folder}/${name}` : name, difference, proof };
 }

@@ -1,10 +1,10 @@
 /** Trials for the Weigh screen: a ladder for its chart, cheapest first, and the ones that somebody clicks on. */
 import { setTimeout } from "node:timers/promises";
-import { reasonsToEncode, allowedFormats } from "@/core/plan";
+import { reasonsToEncode, allowedFormats, keepsLayers } from "@/core/plan";
 import { resolveBrief, type Brief, type OutputFormat } from "@/core/brief";
 import { planGeometry, type Frame, type Geometry } from "@/core/frame";
 import { ladder, settingOf, type Choice, type Chroma } from "@/core/search";
-import { sentence } from "@/imaging/error";
+import { PhotoError, sentence } from "@/imaging/error";
 import { readSource, type Source } from "@/imaging/facts";
 import { staged } from "@/imaging/stage";
 import { repackJpeg } from "@/imaging/repack";
@@ -63,6 +63,7 @@ export async function weigh(store: Store, id: string): Promise<void> {
   await guarded(store, id, async () => {
     const opened = await open(store, id);
     const { bench, geometry, batchId, brief, source } = opened;
+    if (keepsLayers(resolveBrief(brief), source.facts)) throw new PhotoError("It stays in layers or pages, so there are no encodings to weigh. Layers on the Desk shows what weighs how much.");
     const formats = allowedFormats(resolveBrief(brief), source.facts);
     const look = await bench.look(geometry, "jpeg");
     const chroma: Chroma = look.flat ? "4:4:4" : "4:2:0";

@@ -4,12 +4,14 @@
 import { resolveBrief } from "@/core/brief";
 import type { Geometry } from "@/core/frame";
 import type { Setting } from "@/core/search";
-import { SPACES } from "@/core/colour";
+import { PQ_SPACES, SPACES, WHITE_NITS, type PqName, type RgbSpace } from "@/core/colour";
+import type { Planned } from "@/core/develop";
+import { meterLight } from "@/core/light";
 import { decodeTrial } from "@/imaging/decode-trial";
 import { destinationOf } from "@/imaging/destination";
 import { readSource } from "@/imaging/facts";
 import { staged } from "@/imaging/stage";
-import { eightBits, type Level } from "@/imaging/levels";
+import { eightBits, lightLevel, type Level } from "@/imaging/levels";
 import { preparePicture } from "@/imaging/prepare";
 import { Workbench } from "@/imaging/workbench";
 import type { loadWeighed } from "@/store/queries/weigh";
@@ -21,6 +23,8 @@ export interface Shown {
   /** See `regionOf`. */
   levels: Promise<Level>[];
   space: "srgb" | "display-p3";
+  /** PQ signals in these primaries, and the multiples of white that they reach; missing for ordinary pictures. */
+  light?: { primaries: PqName; reach: number };
 }
 
 /** Bytes of decoded pictures that are held; those looked at longest ago go first. */
@@ -41,7 +45,7 @@ function remembered(key: string, make: () => Promise<Shown>): Promise<Shown> {
   held.set(key, entry);
   entry.shown
     .then(async ({ levels }) => {
-      entry.bytes = (await levels[0]).data.length * 1.34;
+      entry.bytes = (await levels[0]).data.byteLength * 1.34;
       let sum = [...held.values()].reduce((all, one) => all + one.bytes, 0);
       for (const [old, one] of held) {
         if (sum <= CAP || old === key) break;
@@ -57,20 +61,34 @@ function remembered(key: string, make: () => Promise<Shown>): Promise<Shown> {
 export const referencePicture = (store: Store, row: Weighed, geometry: Geometry): Promise<Shown> =>
   remembered(`${row.id} reference ${JSON.stringify(geometry)}`, async () => {
     const { bench, space } = await open(store, row);
-    return { levels: [Promise.resolve(eightBits(await bench.planned(geometry, "png")))], space };
+    const format = bright(space) ? "avif" : "png";
+    return shown(await bench.planned(geometry, format), space);
   });
+
+const bright = (space: RgbSpace | "gray"): PqName | null => (Object.keys(PQ_SPACES) as PqName[]).find((name) => PQ_SPACES[name] === space) ?? null;
+
+/** Light above white goes to the page as it is, which shows it in several ways. */
+function shown(pixels: Planned & { top?: number }, space: RgbSpace | "gray"): Shown {
+  const primaries = bright(space);
+  if (!primaries || !(pixels.data instanceof Uint16Array)) return { levels: [Promise.resolve(eightBits(pixels))], space: space === SPACES["display-p3"] || primaries ? "display-p3" : "srgb" };
+  const level = lightLevel({ ...pixels, data: pixels.data });
+  const { peak } = meterLight({ data: level.data as Uint16Array, channels: 3 });
+  return { levels: [Promise.resolve(level)], space: "display-p3", light: { primaries, reach: peak / WHITE_NITS } };
+}
 
 /** The photo's own pixels under the frame, turned upright, as many as there are. */
 export const originalPicture = (store: Store, row: Weighed, geometry: Geometry): Promise<Shown> =>
   remembered(`${row.id} original ${JSON.stringify(geometry.crop)}`, async () => {
-    const { source, frame, resolved, space } = await open(store, row);
+    const { source, frame, resolved } = await open(store, row);
+    // Light above white is what is made of the photo; the photo is shown as an ordinary screen shows it.
+    const to = destinationOf(resolved.light === "hdr" ? { ...resolved, light: "sdr", space: "display-p3" } : resolved, source, frame.takenAs);
     const size = originalSize(geometry);
     const whole = { x: 0, y: 0, ...size };
     const plan = {
       geometry: { ...geometry, ...size, mode: "fill" as const, place: whole, scale: size.width / geometry.crop.width },
-      frame, to: destinationOf(resolved, source, frame.takenAs), bits: 8 as const, background: resolved.background, opaque: false, sharpen: null, ppi: null,
+      frame, to, bits: 8 as const, background: resolved.background, opaque: false, sharpen: null, ppi: null,
     };
-    return { levels: [Promise.resolve(eightBits(await preparePicture(source, plan)))], space };
+    return shown(await preparePicture(source, plan), to.space);
   });
 
 /** A trial as its bytes decode. `encoded`: the bare encoding. */
@@ -79,7 +97,8 @@ export const trialPicture = (store: Store, row: Weighed, geometry: Geometry, key
     const { bench, resolved, source, space } = await open(store, row);
     const like = await bench.planned(geometry, setting.format);
     const cmyk = destinationOf(resolved, source).name === "cmyk";
-    return { levels: [Promise.resolve(eightBits(await decodeTrial(encoded, setting, like, cmyk)))], space };
+    const ordinary = setting.format !== "avif" && bright(space) ? SPACES["display-p3"] : space;
+    return shown((await decodeTrial(encoded, setting, like, cmyk)) as Planned, ordinary);
   });
 
 /** Pixels of the original's pane. */
@@ -93,7 +112,7 @@ interface Opened {
   source: Awaited<ReturnType<typeof readSource>>;
   resolved: ReturnType<typeof resolveBrief>;
   frame: Weighed["frame"];
-  space: Shown["space"];
+  space: RgbSpace | "gray";
 }
 
 /** The photo opened last, so that panes of one photo do not read it again. */
@@ -111,5 +130,5 @@ async function read(store: Store, row: Weighed): Promise<Opened> {
   const photo = await readSource(await store.files.read(row.sha256));
   const { source, sha256, frame } = await staged({ source: photo, brief: row.brief, frame: row.brief.ink ? row.frame : (row.measured?.frame ?? row.frame), sha256: row.sha256 });
   const { space } = destinationOf(resolved, source, frame.takenAs);
-  return { bench: new Workbench({ source, frame, sha256 }, resolved), source, resolved, frame, space: space === SPACES["display-p3"] ? "display-p3" : "srgb" };
+  return { bench: new Workbench({ source, frame, sha256 }, resolved), source, resolved, frame, space };
 }

@@ -1,9 +1,9 @@
 /** From rows of the database to what a page shows. Estimates are worked out here, from the core alone. */
-import { heldBy, refusal, resolveBrief, type Brief, type OutputFormat, type ResolvedBrief } from "@/core/brief";
+import { heldBy, refusal, resolveBrief, type Brief, type ResolvedBrief } from "@/core/brief";
 import { aimedSize, askedPpi, AUTO, planGeometry, type Frame, type Geometry } from "@/core/frame";
-import { planNames } from "@/core/names";
-import { allowedFormats, passSteps, planSteps, reasonsToEncode, verdictOf } from "@/core/plan";
-import type { Facts } from "@/core/proof";
+import { planNames, type WrittenKind } from "@/core/names";
+import { allowedFormats, passSteps, planSteps, reasonsToEncode, verdictOf, writtenKind } from "@/core/plan";
+import { factsOfPage, type Facts } from "@/core/proof";
 import { aboutBytes } from "@/core/search";
 import { revisionsWithShelf } from "@/store/queries/briefs";
 import { listRows, type BatchRow } from "@/store/queries/batches";
@@ -43,7 +43,7 @@ function named(rows: readonly StoredRow[], views: RowView[], used: ReadonlyMap<s
   const wanted = views.flatMap((view, i) => {
     const use = view.revisionId && used.get(view.revisionId);
     if (!use || !view.geometry) return [];
-    const format = (rows[i].measured?.format ?? allowedFormats(use.resolved, view.before)[0]) as OutputFormat;
+    const format = (rows[i].measured?.format ?? writtenKind(use.resolved, view.before)) as WrittenKind;
     const { width, height } = view.geometry;
     return [{ id: view.id, pattern: use.resolved.names, folder: view.folder, source: view.name, n: i + 1, width, height, date: view.before.date, brief: use.view.body.name, format }];
   });
@@ -78,26 +78,27 @@ function madeView(item: ItemRow | null): MadeView | null {
 function rowView(row: StoredRow, use: InUse | null, item: ItemRow | null): RowView {
   const common = {
     revisionId: row.revisionId, own: row.own !== null,
-    id: row.id, photoId: row.photoId, assignmentId: row.assignmentId, name: row.name, folder: row.folder, thumb: row.thumb, outputName: null, nameNotes: [], before: row.facts,
+    id: row.id, photoId: row.photoId, assignmentId: row.assignmentId, name: row.name, folder: row.folder, thumb: row.thumb, outputName: null, nameNotes: [], before: factsOfPage(row.facts, (row.measured?.frame ?? row.frame)?.page),
     frame: row.measured?.frame ?? row.frame ?? AUTO, screen: row.measured?.screen ?? null, made: madeView(item), notes: row.measured?.notes ?? [],
     difference: row.measured?.difference ?? null, cleanFrom: row.measured?.cleanFrom ?? null, choice: row.choice ?? null, ink: row.measured?.ink ?? null,
   };
   const nothing = { geometry: null, figure: "none" as const, bytes: null, ppi: null, steps: [], checks: [] };
   if (!use) return { ...common, ...nothing, verdict: null };
   const { resolved, view: { body: brief, refusal: refused } } = use;
+  const facts = factsOfPage(row.facts, common.frame.page);
   if (refused) return { ...common, ...nothing, verdict: { state: "cannot", reason: refused } };
   const accepted = row.accepted === true;
   const m = row.measured;
   if (m) {
     const verdict = verdictOf({ ...m, accepted });
-    const geometry = m.geometry ?? geometryOf(resolved, row.facts, common.frame).geometry;
+    const geometry = m.geometry ?? geometryOf(resolved, facts, common.frame).geometry;
     const ppi = m.facts?.resolution?.[0] ?? null;
     const figure = m.error ? ("none" as const) : ("measured" as const);
     return { ...common, geometry, figure, bytes: m.bytes, ppi, steps: m.steps, checks: m.checks, verdict };
   }
-  const { geometry, error } = geometryOf(resolved, row.facts, common.frame);
+  const { geometry, error } = geometryOf(resolved, facts, common.frame);
   if (!geometry) return { ...common, ...nothing, verdict: { state: "cannot", reason: error ?? "" } };
-  return { ...common, ...estimate(brief, resolved, row.facts, geometry, common.frame), verdict: null };
+  return { ...common, ...estimate(brief, resolved, facts, geometry, common.frame), verdict: null };
 }
 
 function geometryOf(resolved: ResolvedBrief, facts: Facts, frame: Frame): { geometry: Geometry | null; error: string | null } {

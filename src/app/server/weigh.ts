@@ -1,6 +1,7 @@
 /** The assignment that a route of Weigh is about. */
 import { planGeometry, type Geometry } from "@/core/frame";
 import { resolveBrief } from "@/core/brief";
+import { factsOfPage } from "@/core/proof";
 import { loadWeighed, type trialsOf } from "@/store/queries/weigh";
 import type { WeighPlan } from "@/store/schema";
 import type { TrialView } from "@/ui/api/contract";
@@ -14,7 +15,7 @@ export async function requireWeighed(id: string) {
 }
 
 /** The geometry that was measured, else the planned one. Throws a GeometryError where the photo cannot be framed. */
-export const weighedGeometry = (row: Awaited<ReturnType<typeof requireWeighed>>): Geometry => row.measured?.geometry ?? planGeometry(resolveBrief(row.brief), row.facts, row.frame);
+export const weighedGeometry = (row: Awaited<ReturnType<typeof requireWeighed>>): Geometry => row.measured?.geometry ?? planGeometry(resolveBrief(row.brief), factsOfPage(row.facts, row.frame.page), row.frame);
 
 type Kept = Awaited<ReturnType<typeof trialsOf>>[number];
 

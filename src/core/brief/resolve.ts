@@ -45,6 +45,7 @@ export interface ResolvedBrief {
   /** Inside the asked pixels. */
   border: { px: number; colour: string } | null;
   ink: "black" | "original" | null;
+  layers: "flatten" | "keep";
   padding: "allow" | "never";
   /** Of all files together, in bytes. */
   total: { max: number; counted: "files" | "mail" } | null;
@@ -107,6 +108,7 @@ export function resolveBrief(brief: Brief): ResolvedBrief {
     metadata: brief.metadata ?? "private",
     border: brief.border ?? null,
     ink: brief.ink ?? null,
+    layers: brief.layers ?? "flatten",
     padding: brief.padding ?? "allow",
     total: brief.total ? { max: toBytes(brief.total.max, "max"), counted: brief.total.counted ?? "files" } : null,
     names: brief.names ?? "{name}",

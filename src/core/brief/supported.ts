@@ -15,7 +15,6 @@ export const WISHES_GIVEN_UP: readonly ClauseKey[] = [
 export function notCarriedOut(brief: Brief): string[] {
   const found: string[] = CLAUSE_KEYS.filter((key) => brief[key] !== undefined && !CARRIED_OUT.has(key));
   for (const format of brief.format ?? []) if (!WRITABLE.includes(format)) found.push(`format ${format}`);
-  if (brief.layers === "keep") found.push("layers keep");
   return found;
 }
 

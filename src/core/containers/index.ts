@@ -16,3 +16,4 @@ export * from "./webp";
 export * from "./xmp";
 export * from "./raw";
 export * from "./tiff-pages";
+export * from "./tiff-join";

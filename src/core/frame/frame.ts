@@ -4,7 +4,7 @@ import { GeometryError } from "./error";
 import type { QuarterTurn, Size } from "./orientation";
 import { DEFAULT_INK, type InkSettings } from "../ink/types";
 import { KERNELS } from "../resample/kernels";
-import { DEFAULT_LIGHT, DEFAULT_RAW, layersSchema, lightSchema, rawSchema, sameSettings, type LightSettings, type RawTaking } from "./taking";
+import { DEFAULT_LIGHT, DEFAULT_RAW, layersSchema, lighterSchema, lightSchema, rawSchema, sameSettings, type LightSettings, type RawTaking } from "./taking";
 
 const share = z.number().min(0).max(1);
 /** The most that a photo can be straightened either way, in degrees; beyond that it is a quarter turn. */
@@ -35,6 +35,8 @@ export const frameSchema = z.strictObject({
   layers: layersSchema.optional(),
   /** Which page of a file of several, counted from 1. */
   page: z.number().int().min(1).max(10_000).optional(),
+  /** How layered artwork that stays layered is made lighter. */
+  lighter: lighterSchema.optional(),
   /** How lights are taken above white, where the brief asks for high dynamic range. */
   light: lightSchema.optional(),
   /** The colour space of a photo that says none itself. */
@@ -86,5 +88,6 @@ export function tidyFrame(frame: Frame): Frame {
     ...(frame.ink && (frame.ink.strength !== DEFAULT_INK.strength || frame.ink.margin !== DEFAULT_INK.margin) && { ink: frame.ink }),
     ...(frame.raw && !sameSettings(frame.raw, DEFAULT_RAW) && { raw: frame.raw }), ...(frame.light && !sameSettings(frame.light, DEFAULT_LIGHT) && { light: frame.light }),
     ...(frame.layers && frame.layers.shown.length + frame.layers.hidden.length > 0 && { layers: frame.layers }), ...((frame.page ?? 1) > 1 && { page: frame.page }),
+    ...(frame.lighter && { lighter: frame.lighter }),
   };
 }

@@ -22,6 +22,28 @@ export const layersSchema = z.strictObject({
 
 export type LayerChoice = z.infer<typeof layersSchema>;
 
+export const lighterSchema = z.strictObject({
+  /** The pictures of its layers packed tighter, every pixel the same. */
+  repack: z.boolean(),
+  /** What is empty around the content of layers cut away. */
+  crop: z.boolean(),
+  /** Hidden layers and groups left out. */
+  hidden: z.boolean(),
+  /** The stored picture of the whole. */
+  preview: z.enum(["keep", "smaller", "drop"]),
+  thumbnail: z.enum(["keep", "smaller", "drop"]),
+  /** Files beside the picture, such as a history, left out. */
+  extras: z.boolean(),
+  /** Percent of the pixels a side that all layers keep. */
+  scale: z.number().min(1).max(100),
+});
+
+/** What is done to layered artwork that stays layered. */
+export type Lighter = z.infer<typeof lighterSchema>;
+
+/** Nothing of the picture is lost by these. */
+export const DEFAULT_LIGHTER: Lighter = { repack: true, crop: true, hidden: false, preview: "keep", thumbnail: "keep", extras: false, scale: 100 };
+
 export const lightSchema = z.strictObject({
   /** 0 to 100: how much of the way to the peak lights are taken. */
   strength: z.number().min(0).max(100),

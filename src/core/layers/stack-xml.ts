@@ -19,6 +19,7 @@ export function readStack(xml: string): Artwork {
   let image: Record<string, string> | null = null;
   let root: Group | null = null;
   const open: Group[] = [];
+  const unknown = new Set<string>();
   let nodes = 0;
   for (const { closing, name, attributes, empty } of tags(xml)) {
     if (closing) {
@@ -26,7 +27,10 @@ export function readStack(xml: string): Artwork {
       continue;
     }
     if (name === "image") image = attributes;
-    if (name !== "stack" && name !== "layer") continue;
+    if (name !== "stack" && name !== "layer") {
+      if (open.length) unknown.add(name);
+      continue;
+    }
     nodes += 1;
     if (nodes > MOST_NODES) throw damaged(`it has more than ${MOST_NODES} layers`);
     const node = name === "layer" ? layerOf(attributes) : groupOf(attributes, open.length === 0);
@@ -40,7 +44,7 @@ export function readStack(xml: string): Artwork {
   const side = (key: string) => wholeOf(image[key], key, 1, MOST_SIDE);
   const ppi = (key: string) => (image[key] === undefined ? null : Number(image[key]));
   const [x, y] = [ppi("xres"), ppi("yres")];
-  return { width: side("w"), height: side("h"), resolution: x && y && x > 0 && y > 0 ? [x, y] : null, root };
+  return { width: side("w"), height: side("h"), resolution: x && y && x > 0 && y > 0 ? [x, y] : null, root, attributes: image, unknown: [...unknown] };
 }
 
 function* tags(xml: string): Generator<{ closing: boolean; name: string; attributes: Record<string, string>; empty: boolean }> {
@@ -74,7 +78,7 @@ function commonOf(attributes: Record<string, string>) {
   const opacity = Number(attributes.opacity ?? "1");
   const operator = (attributes["composite-op"] ?? "svg:src-over").replace(/^svg:/, "");
   if (!(OPERATORS as readonly string[]).includes(operator)) throw damaged(`a layer is laid on by "${operator.slice(0, 30)}", which the format does not know`);
-  return { name: attributes.name ?? "", opacity: Number.isFinite(opacity) ? Math.min(1, Math.max(0, opacity)) : 1, visible: attributes.visibility !== "hidden", operator: operator as Operator };
+  return { name: attributes.name ?? "", opacity: Number.isFinite(opacity) ? Math.min(1, Math.max(0, opacity)) : 1, visible: attributes.visibility !== "hidden", operator: operator as Operator, attributes };
 }
 
 function layerOf(attributes: Record<string, string>): Node {

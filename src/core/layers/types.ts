@@ -13,6 +13,8 @@ interface Common {
   opacity: number;
   visible: boolean;
   operator: Operator;
+  /** All that its tag says, also what is not understood here. */
+  attributes: Readonly<Record<string, string>>;
 }
 
 export interface Layer extends Common {
@@ -40,4 +42,7 @@ export interface Artwork {
   /** ppi; null where nothing is said. */
   resolution: [number, number] | null;
   root: Group;
+  attributes: Readonly<Record<string, string>>;
+  /** Kinds of parts that are not layers or groups: they take no part, and are not written. */
+  unknown: string[];
 }

@@ -2,3 +2,4 @@ export * from "./compress";
 export * from "./expand";
 export * from "./meter";
 export * from "./shoulder";
+export * from "./screen";

@@ -32,6 +32,12 @@ export function nitsTable(top = 65_535): Float32Array {
   return table;
 }
 
+/** "Light: at most 992 cd/m² (4.9 × white, 2.3 stops above it), 61 on average, 3.1 % of the picture above white". */
+export function lightWords({ peak, average, above }: LightLevels): string {
+  const share = above === 0 ? "nothing" : above < 0.0005 ? "under 0.1 %" : `${(above * 100).toFixed(1)} %`;
+  return `Light: at most ${Math.round(peak)} cd/m² (${timesWords(peak / WHITE_NITS)}), ${Math.round(average)} on average; ${share} of the picture lies above white, which is ${WHITE_NITS} cd/m².`;
+}
+
 /** Stops above reference white; below it negative. */
 export const stopsOf = (times: number): number => Math.log2(Math.max(1e-6, times));
 

@@ -1,7 +1,10 @@
 /** What files are called: the pattern of a brief, safe on every common file system, the ending by the format. */
 import type { OutputFormat } from "../brief";
 
-const ENDINGS: Record<OutputFormat, readonly string[]> = {
+/** Kinds of files that are handed over: those that a brief can ask for, and layered artwork that stays what it is. */
+export type WrittenKind = OutputFormat | "ora";
+
+const ENDINGS: Record<WrittenKind, readonly string[]> = {
   jpeg: ["jpg", "jpeg", "jpe", "jfif"],
   png: ["png"],
   webp: ["webp"],
@@ -10,8 +13,9 @@ const ENDINGS: Record<OutputFormat, readonly string[]> = {
   gif: ["gif"],
   bmp: ["bmp", "dib"],
   pdf: ["pdf"],
+  ora: ["ora"],
 };
-const KNOWN = new Set([...Object.values(ENDINGS).flat(), "heic", "heif", "ora", "dng", "svg"]);
+const KNOWN = new Set([...Object.values(ENDINGS).flat(), "heic", "heif", "dng", "nef", "nrw", "cr2", "cr3", "crw", "arw", "srf", "sr2", "raf", "orf", "rw2", "pef", "srw", "3fr", "iiq", "erf", "mrw", "x3f", "kdc", "dcr", "rwl", "svg"]);
 /** Most file systems hold 255 bytes; some room is left for "-2" and the like. */
 const MAX_NAME_BYTES = 240;
 
@@ -62,7 +66,7 @@ export interface NameFacts {
   /** Capture date as YYYY-MM-DD, if known. */
   date: string | null;
   brief: string;
-  format: OutputFormat;
+  format: WrittenKind;
 }
 
 /** Fills a pattern such as "{name}-{n:3}". Unknown fields stay as they were typed. */

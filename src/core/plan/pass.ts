@@ -1,6 +1,7 @@
 /** Whether a file's picture data can stay as they are, and if not, why. */
 import { holdsColours, WRITABLE, within, type Brief, type OutputFormat, type ResolvedBrief } from "../brief";
 import { keepsPixels, type Geometry } from "../frame";
+import type { WrittenKind } from "../names";
 import type { Facts } from "../proof";
 
 /** The formats to try, in order: those of the brief, else the source's own kind, else JPEG. */
@@ -13,6 +14,16 @@ export function allowedFormats(brief: ResolvedBrief, facts: Facts): OutputFormat
   if (WRITABLE.includes(own) && holdsColours(brief, own)) return [own];
   return [(["jpeg", "tiff", "png", "avif"] as const).find((format) => holdsColours(brief, format)) ?? "jpeg"];
 }
+
+/** Whether a file of layers or pages stays one: asked, there, and not ruled out by the formats. */
+export function keepsLayers(brief: ResolvedBrief, facts: Facts): boolean {
+  if (brief.layers !== "keep") return false;
+  // OpenRaster is no format that a brief can ask for; a brief that names others rules it out.
+  return facts.format === "ora" ? brief.formats === null : facts.format === "tiff" && facts.pages > 1 && (brief.formats === null || brief.formats.includes("tiff"));
+}
+
+/** The kind of file that will be written, as far as that is known before it is made. */
+export const writtenKind = (brief: ResolvedBrief, facts: Facts): WrittenKind => (keepsLayers(brief, facts) ? (facts.format as WrittenKind) : allowedFormats(brief, facts)[0]);
 
 /**
  * Reasons to encode anew, in words; empty where every clause but file size is

@@ -86,11 +86,15 @@ function checkQuality(asked: { min: number; max: number }, facts: Facts, add: Ad
 }
 
 function checkColour(asked: NonNullable<Brief["colour"]>, facts: Facts, add: Add): void {
-  const found = [spaceName(facts.colourSpace), facts.bits && `${facts.bits} bit`, facts.profile ? "with profile" : "no profile"].filter(Boolean).join(", ");
+  const found = [spaceName(facts.colourSpace), facts.bits && `${facts.bits} bit`, facts.light ? "high dynamic range" : facts.profile ? "with profile" : "no profile"].filter(Boolean).join(", ");
+  const bright = asked.light === "hdr";
+  // High dynamic range comes with Display P3 and ten bits where nothing else is said of them.
+  if (bright) asked = { space: "display-p3", bits: 10, ...asked };
   const space = asked.space === undefined || asked.space === "keep" || asked.space === facts.colourSpace;
   const bits = asked.bits === undefined || asked.bits === facts.bits;
   const profile = asked.profile === undefined || (asked.profile === "embed") === facts.profile;
-  add("colour", found, space && bits && profile);
+  const light = asked.light === undefined || bright === (facts.light !== undefined);
+  add("colour", found, space && bits && profile && light);
 }
 
 function scaled(scale: number, before: Size, after: Size): boolean {

@@ -27,6 +27,8 @@ export interface Facts {
   /** Why a profile that is there is not used, as the end of a sentence; null or missing where there is nothing to say. */
   profileFault?: string | null;
   pages: number;
+  /** Pixels of each page of a TIFF of several; missing for others. */
+  pageSizes?: { width: number; height: number }[];
   /** PQ signals; missing for ordinary pictures. `reach`: multiples of white that the file says it reaches, or a usual value where it says nothing. */
   light?: { reach: number; peak: number | null; average: number | null };
   /** Camera raw: pixels of the camera's own picture in the file; null where there is none. */
@@ -40,6 +42,9 @@ export interface Facts {
   /** Capture date, YYYY-MM-DD. */
   date: string | null;
 }
+
+/** The facts of the page that a frame takes. */
+export const factsOfPage = (facts: Facts, page = 1): Facts => ({ ...facts, ...facts.pageSizes?.[page - 1] });
 
 /** The nine facts that are printed by the command line. */
 export function publicFacts(facts: Facts) {

@@ -1,10 +1,9 @@
 /** Runs and their items: what is begun, and what is finished. */
 import { and, asc, desc, eq, inArray, isNull, ne, sql } from "drizzle-orm";
-import type { OutputFormat } from "@/core/brief";
 import { resolveBrief, type Brief } from "@/core/brief";
 import type { Limit } from "@/core/budget";
-import { freeName, planNames, sameName } from "@/core/names";
-import { allowedFormats } from "@/core/plan";
+import { freeName, planNames, sameName, type WrittenKind } from "@/core/names";
+import { writtenKind } from "@/core/plan";
 import type { Choice } from "@/core/search";
 import { addJobs, PRIORITY } from "../queue";
 import { files, proofs, runItems, runs, type ItemSnapshot, type ItemState, type ShareTarget } from "../schema";
@@ -109,7 +108,7 @@ function plannedNames(wanted: readonly Wanted[], bodies: ReadonlyMap<string, Bri
       const { geometry, format } = row.measured ?? { geometry: null, format: null };
       return {
         id: assignmentId, pattern: resolved.names, folder: [folder, row.folder].filter(Boolean).join("/"), source: row.name, n: numbers.get(row.id)!, width: geometry?.width ?? 0, height: geometry?.height ?? 0,
-        date: row.facts.date, brief: brief.name, format: (format as OutputFormat | null) ?? allowedFormats(resolved, row.facts)[0],
+        date: row.facts.date, brief: brief.name, format: (format as WrittenKind | null) ?? writtenKind(resolved, row.facts),
       };
     }),
   );

@@ -6,7 +6,8 @@ import type { Brief } from "@/core/brief";
 import type { OutputFormat } from "@/core/brief";
 import type { Limit, Offer } from "@/core/budget";
 import type { Shift } from "@/core/difference";
-import type { Frame, Geometry, Rect, Size } from "@/core/frame";
+import type { Frame, Geometry, Lighter, Rect, Size } from "@/core/frame";
+import type { Part, Savings } from "@/core/layers";
 import type { NameNote } from "@/core/names";
 import type { Step, Verdict } from "@/core/plan";
 import type { Check, Facts } from "@/core/proof";
@@ -264,6 +265,44 @@ export interface WeighView {
   /** Key of the trial that the plan takes now. */
   chosen: string | null;
   trials: TrialView[];
+}
+
+/** One layer, group or page in the file's tree, from the top. */
+export interface LayerView {
+  /** Its place, such as "0.2". */
+  place: string;
+  name: string;
+  group: boolean;
+  /** Whether it takes part under the frame, itself and with the groups around it. */
+  shown: boolean;
+  seen: boolean;
+  /** Whether the file says that it is visible. */
+  visible: boolean;
+  /** How it is laid on what is below, in words; empty for the plain way. */
+  how: string;
+}
+
+/** What a file of layers or pages holds, and what could be saved of it. */
+export interface LayersView {
+  name: string;
+  format: "ora" | "tiff";
+  width: number;
+  height: number;
+  bytes: number;
+  layers: LayerView[];
+  parts: Part[];
+  /** The brief keeps its layers. */
+  keeps: boolean;
+  lighter: Lighter;
+}
+
+/** Measured: what each measure saves, and what the file takes with those that are chosen. */
+export interface LighterView {
+  savings: Savings;
+  bytes: number;
+  width: number;
+  height: number;
+  told: string[];
 }
 
 /** One of several settings that are compared for a batch. */

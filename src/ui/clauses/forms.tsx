@@ -242,15 +242,16 @@ const border: Kind = {
   ),
 };
 
-const SPACES: readonly [string, string][] = [["", "sRGB, unless the brief says more"], ["srgb", "sRGB"], ["display-p3", "Display P3"], ["gray", "Grey"], ["cmyk", "CMYK, by a free profile"], ["keep", "The photo's own"]];
+const SPACES: readonly [string, string][] = [["", "sRGB, unless the brief says more"], ["srgb", "sRGB"], ["display-p3", "Display P3"], ["bt2020", "BT.2020"], ["gray", "Grey"], ["cmyk", "CMYK, by a free profile"], ["keep", "The photo's own"]];
 const BITS: readonly [string, string][] = [["", "8"], ["8", "8, exactly"], ["10", "10 (AVIF)"], ["16", "16 (PNG, TIFF)"]];
 const PROFILES: readonly [string, string][] = [["", "embedded"], ["embed", "embedded, checked"], ["omit", "left out"]];
 
+const LIGHTS: readonly [string, string][] = [["", "up to white"], ["sdr", "up to white, checked"], ["hdr", "above white (AVIF)"]];
+
 const colour: Kind = {
-  start: (brief) => ({ space: brief.colour?.space ?? "", bits: String(brief.colour?.bits ?? ""), profile: brief.colour?.profile ?? "" }),
-  read: (values, brief) => {
-    const { space, bits, profile } = values;
-    const light = brief.colour?.light;
+  start: (brief) => ({ space: brief.colour?.space ?? "", bits: String(brief.colour?.bits ?? ""), profile: brief.colour?.profile ?? "", light: brief.colour?.light ?? "" }),
+  read: (values) => {
+    const { space, bits, profile, light } = values;
     const stated = { ...(space && { space }), ...(bits && { bits: Number(bits) }), ...(profile && { profile }), ...(light && { light }) };
     if (!Object.keys(stated).length) throw new Error("Choose something, or remove the clause.");
     return { colour: stated as Brief["colour"] };
@@ -261,6 +262,7 @@ const colour: Kind = {
       <Pick form={form} name="space" label="Space" options={SPACES} autoFocus />
       <Pick form={form} name="bits" label="Bits" options={BITS} />
       <Pick form={form} name="profile" label="Profile" options={PROFILES} />
+      <Pick form={form} name="light" label="Light" options={LIGHTS} />
       <p className="text-small text-second">Colours are converted from what the photo says, so they stay as they look. What falls outside the space is told in the plan.</p>
     </fieldset>
   ),

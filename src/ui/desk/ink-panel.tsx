@@ -1,11 +1,11 @@
 "use client";
 
 /** What was found as ink, shown on the photo, with the two things that can be set about it. */
-import { useState } from "react";
 import { DEFAULT_INK } from "@/core/ink/types";
 import { trimNumber } from "@/core/units";
 import { call, useChange } from "../api/client";
 import type { RowView } from "../api/contract";
+import { Slide } from "../parts/slide";
 
 interface Props {
   batchId: string;
@@ -33,26 +33,5 @@ export function InkPanel({ batchId, row, marked, onMark }: Props) {
         </p>
       )}
     </section>
-  );
-}
-
-interface SlideProps {
-  label: string;
-  value: number;
-  max: number;
-  say: (value: number) => string;
-  onSet: (value: number) => void;
-}
-
-/** Takes effect when it is let go: each change is worked out on the whole photo. */
-function Slide({ label, value, max, say, onSet }: SlideProps) {
-  const [at, setAt] = useState(value);
-  const settle = () => at !== value && onSet(at);
-  return (
-    <label className="mt-1.5 grid grid-cols-[58px_minmax(0,1fr)_38px] items-center gap-2 text-small">
-      <span>{label}</span>
-      <input type="range" min={0} max={max} value={at} aria-valuetext={say(at)} onChange={(event) => setAt(Number(event.target.value))} onPointerUp={settle} onKeyUp={settle} onBlur={settle} className="h-6 w-full min-w-0 accent-plum" />
-      <span className="figures text-right">{say(at)}</span>
-    </label>
   );
 }

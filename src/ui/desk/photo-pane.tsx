@@ -18,6 +18,7 @@ import { RowBrief } from "./row-brief";
 import { ProofLines } from "../parts/proof-lines";
 import { TickList } from "../parts/tick-list";
 import { InkPanel } from "./ink-panel";
+import { TakingPanel } from "./taking-panel";
 import { rowState } from "./row-state";
 
 interface Props {
@@ -70,6 +71,7 @@ export function PhotoPane({ batch, row, briefs, chosen }: Props) {
         {listed && brief && <Checklist brief={brief} row={row} />}
         {!listed && row.made?.state === "done" && <ProofList made={row.made} />}
         {brief?.ink && row.assignmentId && <InkPanel batchId={batch.id} row={row} marked={marked} onMark={setMarked} />}
+        {brief && row.assignmentId && <TakingPanel batchId={batch.id} row={row} bright={brief.colour?.light === "hdr"} />}
         {!listed && row.steps.length > 0 && (
           <section aria-label="Plan">
             <h3 className="text-small font-semibold text-second [overflow-wrap:anywhere]">Plan for {row.name}</h3>

@@ -1,40 +1,26 @@
 "use client";
 
 /** Frame: one photo with the output frame on it, the result beside it, and the way to the next photo. */
-import { useRouter } from "next/navigation";
 import { useCallback, useEffect, useState } from "react";
 import { carried, type Frame } from "@/core/frame";
-import { call, useBatch, useChange, useEvents } from "../api/client";
+import { call, useChange } from "../api/client";
 import type { BatchView, RowView } from "../api/contract";
-import { useAddress } from "../parts/address";
 import { Button } from "../parts/button";
 import { Header } from "../parts/header";
-import { useStepKeys } from "../parts/step-keys";
+import { usePhotoScreen } from "../parts/use-photo-screen";
 import { Controls, frameKey } from "./controls";
 import { PhotoList } from "./photo-list";
 import { Result } from "./result";
 import { Stage } from "./stage";
 import { useFrame } from "./use-frame";
 
+const anyRow = () => true;
+
 export function FrameScreen() {
-  useEvents();
-  const [address, choose] = useAddress();
-  const { data: batch, error } = useBatch(address?.batch ?? null);
-  const step = useChange((direction: "undo" | "redo") => call("POST", `batches/${address?.batch}/${direction}`));
-  useStepKeys(batch ? step.mutate : null);
-  const router = useRouter();
-  const back = useCallback(() => router.push(address?.batch ? `/?batch=${address.batch}` : "/"), [router, address]);
-  useEffect(() => {
-    const key = (event: KeyboardEvent) => event.key === "Escape" && back();
-    window.addEventListener("keydown", key);
-    return () => window.removeEventListener("keydown", key);
-  }, [back]);
-  const rows = batch?.rows ?? [];
-  const at = Math.max(0, rows.findIndex((row) => row.id === address?.row));
-  const row = rows[at];
+  const { batch, rows, at, row, choose, back, undo, missing } = usePhotoScreen(anyRow);
   return (
     <div className="grid h-screen grid-rows-[46px_minmax(0,1fr)] overflow-hidden">
-      <Header undo={batch?.undo ?? null} redo={batch?.redo ?? null} onStep={(direction) => step.mutate(direction)} status={row ? `${row.name}, ${at + 1} of ${rows.length}` : ""}>
+      <Header {...undo} status={row ? `${row.name}, ${at + 1} of ${rows.length}` : ""}>
         <Button keyHint="Esc" onClick={back}>
           Back to the Desk
         </Button>
@@ -43,7 +29,7 @@ export function FrameScreen() {
         <Framing key={row.id} batch={batch} row={row} at={at} onChoose={choose} />
       ) : (
         <main className="grid place-items-center text-second">
-          <p>{error ? error.message : address && (!address.batch || batch) ? "There is no photo to frame here. Go back to the Desk and choose one." : "Fetching the photo."}</p>
+          <p>{missing("There is no photo to frame here. Go back to the Desk and choose one.")}</p>
         </main>
       )}
     </div>

@@ -1,6 +1,7 @@
 "use client";
 
 /** What can be done with the panes, each with its key. */
+import type { LightView } from "@/core/light";
 import { Button } from "../parts/button";
 
 interface Props {
@@ -8,17 +9,22 @@ interface Props {
   flickering: boolean;
   map: boolean;
   apparent: boolean;
+  /** How light above white is shown; null where there is none. */
+  light: LightView | null;
   spotAble: boolean;
   canAdd: boolean;
   onSpot: () => void;
   onFlicker: () => void;
   onMap: () => void;
   onApparent: () => void;
+  onLight: () => void;
   onZoom: (direction: 1 | -1) => void;
   onFit: () => void;
   onWhole: () => void;
   onAdd: () => void;
 }
+
+const LIGHT_WORDS: Record<LightView, string> = { ordinary: "ordinary", dimmed: "dimmed to its peak", above: "above white" };
 
 export function BottomBar(props: Props) {
   const { zoom, flickering, map, apparent, spotAble, canAdd } = props;
@@ -53,6 +59,11 @@ export function BottomBar(props: Props) {
       <Button keyHint="T" aria-pressed={!apparent} onClick={props.onApparent} title="Pictures of other pixels: at the same apparent size, or each at its own pixels">
         {apparent ? "Same size" : "Own pixels"}
       </Button>
+      {props.light && (
+        <Button keyHint="L" aria-label={`Light above white: ${LIGHT_WORDS[props.light]}`} onClick={props.onLight} title="As ordinary screens show it; dimmed until its lightest place is the screen's white; or what lies above white marked">
+          Light: {LIGHT_WORDS[props.light]}
+        </Button>
+      )}
       <Button keyHint="N" disabled={!canAdd} aria-label="Add a pane" onClick={props.onAdd}>
         + Pane
       </Button>

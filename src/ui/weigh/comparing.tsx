@@ -2,6 +2,7 @@
 
 /** The comparison itself: chart and trials on the left, panes on the right, what to do with them below. */
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { LIGHT_VIEWS, type LightView } from "@/core/light";
 import { type Choice } from "@/core/search";
 import { call, useChange } from "../api/client";
 import type { BatchView, RowView, WeighView } from "../api/contract";
@@ -52,10 +53,13 @@ export function Comparing({ batch, row }: { batch: BatchView; row: RowView }) {
   const [room, setRoom] = useState({ width: 600, height: 600 });
   const [map, setMap] = useState(false);
   const [apparent, setApparent] = useState(true);
+  const [light, setLight] = useState<LightView>("ordinary");
   const [spotted, setSpotted] = useState(false);
   const [flick, setFlick] = useState<boolean | null>(null);
   const [pointer, setPointer] = useState<{ x: number; y: number } | null>(null);
   const chosen = Math.min(active, panes.length - 1);
+
+  useEffect(() => void tiles?.show(light), [tiles, light]);
 
   const flickering = flick !== null;
   useEffect(() => {
@@ -118,6 +122,7 @@ export function Comparing({ batch, row }: { batch: BatchView; row: RowView }) {
     flicker: () => setFlick((on) => (on === null ? true : null)),
     map: () => setMap((on) => !on),
     apparent: () => setApparent((on) => !on),
+    light: () => setLight((old) => LIGHT_VIEWS[(LIGHT_VIEWS.indexOf(old) + 1) % LIGHT_VIEWS.length]),
     zoom,
     pan: (dx: number, dy: number) => move((old) => ({ ...old, x: old.x + dx / old.zoom, y: old.y + dy / old.zoom })),
     fit: () => {
@@ -168,7 +173,7 @@ export function Comparing({ batch, row }: { batch: BatchView; row: RowView }) {
         <BatchSettings batch={batch} choice={typeof panes[chosen] === "string" ? null : panes[chosen]} onShow={show} />
       </aside>
       <PaneGrid
-        {...{ view, tiles, ticks, panes, look, map, apparent, pointer }}
+        {...{ view, tiles, ticks, panes, look, map, apparent, light, pointer }}
         active={chosen}
         spot={spotted ? worst : null}
         flick={flick === true}
@@ -191,12 +196,14 @@ export function Comparing({ batch, row }: { batch: BatchView; row: RowView }) {
             flickering={flickering}
             map={map}
             apparent={apparent}
+            light={tiles.bright ? light : null}
             spotAble={worst !== null}
             canAdd={panes.length < MOST_PANES}
             onSpot={actions.spot}
             onFlicker={actions.flicker}
             onMap={actions.map}
             onApparent={actions.apparent}
+            onLight={actions.light}
             onZoom={zoom}
             onFit={actions.fit}
             onWhole={actions.whole}

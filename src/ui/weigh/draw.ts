@@ -1,6 +1,7 @@
 /** Drawing into a pane, and reading pixels out of it. */
 import { CELL, CLEAN, PLAIN } from "@/core/difference/types";
 import type { Rect, Size } from "@/core/frame";
+import { whiteTimes } from "@/core/light";
 import type { Readout } from "./pane";
 import { TILE, type Tiles } from "./tiles";
 import { inSight, tilesOf, type Placed } from "./view";
@@ -85,5 +86,6 @@ export function pixelAt(tiles: Tiles, of: string, size: Size, placed: Placed, ro
   const [u, v] = [x % TILE, y % TILE];
   if (u >= tile.width || v >= tile.height) return null;
   const at = (v * tile.width + u) * 4;
-  return { codes: [tile.data[at], tile.data[at + 1], tile.data[at + 2]], level: placed.level };
+  const { light } = tile;
+  return { codes: [tile.data[at], tile.data[at + 1], tile.data[at + 2]], times: light && [0, 1, 2].map((c) => whiteTimes()[light.codes[at + c]]), level: placed.level };
 }

@@ -2,6 +2,7 @@
 
 /** Two to six panes in lock. */
 import type { Rect, Size } from "@/core/frame";
+import type { LightView } from "@/core/light";
 import type { WeighView } from "../api/contract";
 import { Pane } from "./pane";
 import { LEAST_PANES, paneName, pictureKey, trialOf, type PaneOf } from "./panes";
@@ -17,6 +18,7 @@ interface Props {
   look: View;
   map: boolean;
   apparent: boolean;
+  light: LightView;
   spot: Rect | null;
   /** The active pane shows the next one's picture at this moment. */
   flick: boolean;
@@ -61,6 +63,7 @@ export function PaneGrid(props: Props) {
             view={props.look}
             apparent={props.apparent}
             map={props.map}
+            light={props.light}
             spot={props.spot}
             active={i === active}
             closable={panes.length > LEAST_PANES}

@@ -6,6 +6,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { linearTable, SRGB_CURVE } from "@/core/colour";
 import { CLEAN, PLAIN } from "@/core/difference/types";
 import type { Rect, Size } from "@/core/frame";
+import { LIGHT_BANDS, timesWords, type LightView } from "@/core/light";
 import { formatBytes, trimNumber } from "@/core/units";
 import { MAP_WORDS, drawMap, drawPicture, drawSpot, gather, pixelAt } from "./draw";
 import type { Tiles } from "./tiles";
@@ -15,6 +16,8 @@ import { inSight, place, type View } from "./view";
 export interface Readout {
   /** 8-bit codes. */
   codes: readonly number[];
+  /** Multiples of reference white, where the picture has light above it; else null. */
+  times: readonly number[] | null;
   level: number;
 }
 
@@ -36,6 +39,7 @@ interface Props {
   view: View;
   apparent: boolean;
   map: boolean;
+  light: LightView;
   spot: Rect | null;
   active: boolean;
   closable: boolean;
@@ -127,6 +131,17 @@ export function Pane(props: Props) {
         onPointerLeave={() => props.onPointer(null)}
       >
         <canvas ref={canvas} className="absolute inset-0 h-full w-full" role="img" aria-label={`${name}${instead ? `, now ${instead.name}` : ""}, at ${Math.round(view.zoom * 100)} %`} />
+        {props.light === "above" && !compared && readout?.times && (
+          <p aria-label="What the colours mean" className="absolute right-2 bottom-2 flex items-center gap-2 rounded bg-sheet px-2 py-0.5 text-tiny text-second">
+            above white by
+            {LIGHT_BANDS.map(({ colour, words }) => (
+              <span key={words} className="flex items-center gap-1">
+                <span aria-hidden className="size-3 border border-rule" style={{ background: `rgb(${colour.join(" ")})` }} />
+                {words}
+              </span>
+            ))}
+          </p>
+        )}
         {compared && (
           <p aria-label="What the map's colours mean" className="absolute right-2 bottom-2 flex items-center gap-2 rounded bg-sheet px-2 py-0.5 text-tiny text-second">
             {MAP_WORDS.map(([colour, words]) => (
@@ -167,8 +182,9 @@ function PixelLine({ readout, pointed }: { readout: Readout | null; pointed: boo
             {readout.codes.map((code) => String(code).padStart(3, "\u2007")).join(" ")}
           </span>
           <span className="figures text-second" title="Linear light, 1 is white">
-            {readout.codes.map((code) => LINEAR[code].toFixed(3)).join(" ")}
+            {(readout.times ?? readout.codes.map((code) => LINEAR[code])).map((value) => value.toFixed(value >= 9.995 ? 2 : 3)).join(" ")}
           </span>
+          {readout.times && <b className="figures font-normal">{timesWords(Math.max(...readout.times))}</b>}
           {readout.level > 0 && <span className="truncate text-second">{`mean of ${2 ** readout.level} × ${2 ** readout.level}`}</span>}
         </>
       )}

@@ -2,6 +2,9 @@
 
 /** Squares of pictures as they come from the server, held while they are of use. */
 
+import type { PqName } from "@/core/colour";
+import { lightOnScreen, type LightView } from "@/core/light";
+
 /** Side of a square in px of its level. */
 export const TILE = 512;
 /** Squares that are held; each is up to a megabyte. */
@@ -13,6 +16,14 @@ export interface Tile {
   height: number;
   space: PredefinedColorSpace;
   image: ImageBitmap;
+  /** PQ signals, RGBA of 16 bits, where light lies above white; `data` is then as an ordinary screen shows it. */
+  light: { codes: Uint16Array; primaries: PqName; reach: number } | null;
+}
+
+/** What a square looks like at this moment. */
+function drawn({ data, width, height, space, light }: Omit<Tile, "image">, view: LightView): Promise<ImageBitmap> {
+  const pixels = light && view !== "ordinary" ? lightOnScreen(light.codes, light.primaries, view, light.reach) : data;
+  return createImageBitmap(new ImageData(pixels, width, height, { colorSpace: space }));
 }
 
 export interface TileAt {
@@ -28,7 +39,26 @@ export class Tiles {
   private readonly failed = new Map<string, string>();
   private readonly listeners = new Set<() => void>();
 
+  private view: LightView = "ordinary";
+
   constructor(private readonly assignment: string) {}
+
+  /** How light above white is shown from now on. */
+  async show(view: LightView): Promise<void> {
+    this.view = view;
+    for (const tile of this.held.values()) {
+      if (!tile.light) continue;
+      const image = await drawn(tile, view);
+      tile.image.close();
+      tile.image = image;
+    }
+    for (const listener of this.listeners) listener();
+  }
+
+  /** Whether any picture here has light above white. */
+  get bright(): boolean {
+    return [...this.held.values()].some((tile) => tile.light !== null);
+  }
 
   subscribe(listener: () => void): () => void {
     this.listeners.add(listener);
@@ -72,11 +102,14 @@ export class Tiles {
       const response = await fetch(`/api/weigh/${this.assignment}/pixels?${query}`, { signal: abort.signal });
       if (!response.ok) throw new Error(((await response.json()) as { error?: string }).error ?? `The server answered ${response.status}.`);
       const number = (name: string) => Number(response.headers.get(name));
-      const data = new Uint8ClampedArray(await response.arrayBuffer());
+      const body = await response.arrayBuffer();
       const [width, height] = [number("x-width"), number("x-height")];
       const space = response.headers.get("x-space") === "display-p3" ? "display-p3" : "srgb";
-      const image = await createImageBitmap(new ImageData(data, width, height, { colorSpace: space }));
-      this.keep(key, { data, width, height, space, image });
+      const primaries = response.headers.get("x-light") as PqName | null;
+      const light = primaries && { codes: new Uint16Array(body), primaries, reach: number("x-reach") };
+      const data = light ? lightOnScreen(light.codes, light.primaries, "ordinary", light.reach) : new Uint8ClampedArray(body);
+      const tile = { data, width, height, space, light } as const;
+      this.keep(key, { ...tile, image: await drawn(tile, this.view) });
     } catch (error) {
       if (!abort.signal.aborted) this.failed.set(of, error instanceof Error ? error.message : String(error));
     }

@@ -7,6 +7,7 @@ interface Actions {
   flicker: () => void;
   map: () => void;
   apparent: () => void;
+  light: () => void;
   zoom: (direction: 1 | -1) => void;
   pan: (dx: number, dy: number) => void;
   fit: () => void;
@@ -53,6 +54,9 @@ function act(actions: Actions, event: KeyboardEvent): boolean {
       return true;
     case "t":
       actions.apparent();
+      return true;
+    case "l":
+      actions.light();
       return true;
     case "+":
     case "=":

@@ -1,36 +1,20 @@
 "use client";
 
 /** Weigh: file size against harm, in panes that look at the same place. */
-import { useRouter } from "next/navigation";
-import { useCallback, useEffect, useMemo } from "react";
-import { call, useBatch, useChange, useEvents } from "../api/client";
+import { useCallback, useEffect } from "react";
 import type { BatchView, RowView } from "../api/contract";
-import { useAddress } from "../parts/address";
 import { Button } from "../parts/button";
 import { Header } from "../parts/header";
-import { useStepKeys } from "../parts/step-keys";
+import { usePhotoScreen } from "../parts/use-photo-screen";
 import { Comparing } from "./comparing";
 
-export function WeighScreen() {
-  useEvents();
-  const [address, choose] = useAddress();
-  const { data: batch, error } = useBatch(address?.batch ?? null);
-  const step = useChange((direction: "undo" | "redo") => call("POST", `batches/${address?.batch}/${direction}`));
-  useStepKeys(batch ? step.mutate : null);
-  const router = useRouter();
-  const back = useCallback(() => router.push(address?.batch ? `/?batch=${address.batch}` : "/"), [router, address]);
-  useEffect(() => {
-    const key = (event: KeyboardEvent) => event.key === "Escape" && back();
-    window.addEventListener("keydown", key);
-    return () => window.removeEventListener("keydown", key);
-  }, [back]);
+const weighable = (row: RowView) => row.assignmentId !== null && row.geometry !== null;
 
-  const rows = useMemo(() => (batch?.rows ?? []).filter((row) => row.assignmentId !== null && row.geometry !== null), [batch]);
-  const at = Math.max(0, rows.findIndex((row) => row.id === address?.row));
-  const row = rows[at] ?? null;
+export function WeighScreen() {
+  const { batch, rows, at, row, choose, back, undo, missing } = usePhotoScreen(weighable);
   return (
     <div className="grid h-screen grid-rows-[46px_minmax(0,1fr)] overflow-hidden">
-      <Header undo={batch?.undo ?? null} redo={batch?.redo ?? null} onStep={(direction) => step.mutate(direction)} status={row ? `${row.name}, ${at + 1} of ${rows.length}` : ""}>
+      <Header {...undo} status={row ? `${row.name}, ${at + 1} of ${rows.length}` : ""}>
         {rows.length > 1 && row && <Steps rows={rows} at={at} onChoose={(next) => choose(next.id)} />}
         <Button keyHint="Esc" onClick={back}>
           Back to the Desk
@@ -40,7 +24,7 @@ export function WeighScreen() {
         <Comparing batch={batch} row={row} />
       ) : (
         <main className="grid place-items-center text-second">
-          <p>{error ? error.message : address && (!address.batch || batch) ? "There is nothing to weigh here: a photo with a brief is needed. Go back to the Desk and choose one." : "Fetching the photo."}</p>
+          <p>{missing("There is nothing to weigh here: a photo with a brief is needed. Go back to the Desk and choose one.")}</p>
         </main>
       )}
     </div>

@@ -1,11 +1,19 @@
 import { z } from "zod";
 import { readBody, RequestError, route } from "@/app/server/answer";
 import { changeBatch } from "@/app/server/batch";
-import { frameSchema, tidyFrame } from "@/core/frame";
+import { frameSchema, tidyFrame, type Frame } from "@/core/frame";
 import { frameKey, listRows } from "@/store/queries/batches";
 import { makeEdit } from "@/store/queries/edits";
 
 const body = z.strictObject({ rowId: z.uuid(), frame: frameSchema, accepted: z.boolean() });
+
+/** What of a photo is set beside where its frame lies, as undo calls it. */
+const SETTINGS = [["ink", "setting the ink of"], ["raw", "setting the development of"], ["layers", "choosing the layers of"], ["page", "choosing the page of"], ["light", "setting the lights of"], ["lighter", "setting how lighter to make"]] as const;
+
+function settingWords(before: Frame, after: Frame): string | null {
+  for (const [key, words] of SETTINGS) if (frameKey({ ...before, [key]: undefined }) === frameKey({ ...after, [key]: undefined })) return words;
+  return null;
+}
 
 /** Moves a photo's frame, or says that it is right. */
 export const PUT = route(async (request, { id }) => {
@@ -20,9 +28,7 @@ export const PUT = route(async (request, { id }) => {
     const after = { frame: proposal ? row.frame : tidyFrame(frame), accepted, choice };
     const same = frameKey(before.frame) === frameKey(after.frame);
     if (same && before.accepted === accepted) return;
-    const { ink: _, ...moved } = after.frame;
-    const { ink: __, ...stood } = before.frame;
-    const words = `${same ? "accepting" : frameKey(moved) === frameKey(stood) ? "setting the ink of" : "moving the frame of"} ${row.name}`;
+    const words = `${same ? "accepting" : (settingWords(before.frame, after.frame) ?? "moving the frame of")} ${row.name}`;
     await makeEdit(tx, batch, words.slice(0, 300), { kind: "frame", batchPhotoId: rowId, revisionId: row.revisionId, before, after });
   });
 });

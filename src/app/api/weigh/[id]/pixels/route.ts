@@ -11,15 +11,16 @@ const SIDE = 512;
 
 const query = z.object({ of: z.string().min(1).max(200), level: z.coerce.number().int().min(0).max(16), x: z.coerce.number().int().min(0).max(1e6), y: z.coerce.number().int().min(0).max(1e6) });
 
-/** A square of one picture at a scale: RGBA, 8 bits, row after row. `of`: reference, original, or the key of a trial. */
+/** A square of one picture at a scale: RGBA, row after row, of 8 bits, or where light lies above white PQ signals of 16. `of`: reference, original, or the key of a trial. */
 export const GET = route(async (request, { id }) => {
   const { of, level, x, y } = query.parse(Object.fromEntries(new URL(request.url).searchParams));
   const row = await requireWeighed(id);
   const shown = await picture(row, of);
   const region = await regionOf(shown.levels, { level, x: x * SIDE, y: y * SIDE, side: SIDE });
   if (!region) throw new RequestError(404, "There is no such part of this picture.");
+  const light = shown.light && { "x-light": shown.light.primaries, "x-reach": String(shown.light.reach) };
   return new Response(new Uint8Array(region.data.buffer as ArrayBuffer), {
-    headers: { "content-type": "application/octet-stream", "cache-control": "private, max-age=3600", "x-width": String(region.width), "x-height": String(region.height), "x-space": shown.space },
+    headers: { ...light, "content-type": "application/octet-stream", "cache-control": "private, max-age=3600", "x-width": String(region.width), "x-height": String(region.height), "x-space": shown.space },
   });
 });
 

@@ -1,0 +1,12 @@
+import { readBody, route } from "@/app/server/answer";
+import { layersView, lighterView } from "@/app/server/layers";
+import { requireWeighed } from "@/app/server/weigh";
+import { lighterSchema } from "@/core/frame";
+
+export const dynamic = "force-dynamic";
+
+/** The layers or pages of a photo, and what weighs how much; nothing is decoded. */
+export const GET = route(async (_request, { id }) => layersView(await requireWeighed(id)));
+
+/** What measures save, measured; nothing is kept. */
+export const POST = route(async (request, { id }) => lighterView(await requireWeighed(id), await readBody(request, lighterSchema)));

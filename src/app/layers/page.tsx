@@ -1,0 +1,5 @@
+import { LayersScreen } from "@/ui/layers/layers-screen";
+
+export default function Page() {
+  return <LayersScreen />;
+}
