@@ -1,6 +1,6 @@
 /** @type {import("next").NextConfig} */
 export default {
-  serverExternalPackages: ["sharp", "pg", "graphile-worker", "pino"],
+  serverExternalPackages: ["sharp", "pg", "graphile-worker", "pino", "libraw-wasm", "libheif-js"],
   poweredByHeader: false,
   compress: false,
   devIndicators: false,

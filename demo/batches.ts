@@ -1,7 +1,8 @@
+import { HEAVY } from "./heavy";
 import { RECORDS } from "./records";
 
 /** Which pictures are in which batch of the demo. */
-export const DEMO_VERSION = "3";
+export const DEMO_VERSION = "4";
 
 export interface DemoBatch {
   name: string;
@@ -21,5 +22,8 @@ export const DEMO_BATCHES: DemoBatch[] = [
     ],
   },
   { name: "Trap records, May", brief: null, photos: RECORDS.map((record) => record.name) },
+  { name: "From camera, phone and desk", brief: "Course card", photos: [...Object.keys(HEAVY)] },
+  { name: "Dusk for the hut", brief: "Hut screen, light above white", photos: ["moor-at-dusk.jpg", "moor-at-last-light.dng"] },
+  { name: "Poster, kept in layers", brief: "Poster archive", photos: ["survey-poster.ora"] },
   { name: "Permit signature", brief: "Night-trapping permit: signature", photos: ["signature.jpg"] },
 ];

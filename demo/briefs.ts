@@ -55,6 +55,16 @@ const RECEIVERS: Receiver[] = [
     from: "The hut at Quillmoor",
     wording: "For the wall screen in the hut: pictures that fit 1360 × 800 pixels either way up, JPEG, no more than 450 KB each.",
   },
+  {
+    name: "Hut screen, light above white",
+    from: "The hut at Quillmoor",
+    wording: "For the new screen in the hut we take HDR pictures: AVIF, long side at most 1360 pixels, up to 900 KB each.",
+  },
+  {
+    name: "Poster archive",
+    from: "Quillmoor office",
+    wording: "Posters go to the archive with their layers kept. At least 1500 px wide, and no more than 9 MB each.",
+  },
 ];
 
 function briefOf({ name, from, wording, own }: Receiver): Brief {

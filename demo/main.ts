@@ -2,6 +2,7 @@
 import { mkdir, writeFile } from "node:fs/promises";
 import { join } from "node:path";
 import { Worker } from "node:worker_threads";
+import { writeHeavy } from "./heavy";
 import { PICTURES } from "./pictures";
 import { RECORDS, writeRecord } from "./records";
 
@@ -27,4 +28,5 @@ const taking = async (): Promise<void> => {
   for (let record = takes.shift(); record; record = takes.shift()) await writeRecord(folder, record);
 };
 await Promise.all([taking(), taking()]);
-await writeFile(join(folder, "done"), "");
+// What could not be made here stands in the mark, one a line.
+await writeFile(join(folder, "done"), (await writeHeavy(folder)).join("\n"));

@@ -1,6 +1,7 @@
 /** Files and folders on the command line, in the order given; folders in name order. */
 import { lstat, readdir, realpath, stat } from "node:fs/promises";
 import { join } from "node:path";
+import { namesPhoto } from "@/core/names";
 
 export interface SourcePath {
   /** As it was given, or below the folder that was given. */
@@ -10,7 +11,6 @@ export interface SourcePath {
   error: string | null;
 }
 
-const PICTURE = /\.(jpe?g|jpe|jfif|png|webp|avif|tiff?|gif|bmp|hei[cf]|ora)$/i;
 
 /**
  * Folders give the files in them whose ending means a picture; files are taken whatever their name.
@@ -38,6 +38,6 @@ async function walk(folder: string, below: string, out: SourcePath[], skip: stri
     // Links could lead in circles or out of the folder.
     const found = await lstat(path).catch(() => null);
     if (found?.isDirectory()) await walk(path, join(below, name), out, skip);
-    else if (found?.isFile() && PICTURE.test(name)) out.push({ source: path, folder: below, error: null });
+    else if (found?.isFile() && namesPhoto(name)) out.push({ source: path, folder: below, error: null });
   }
 }

@@ -33,6 +33,9 @@ interface Opened {
   imageData(): { data: Uint8Array | Uint16Array; width: number; height: number; colors: number; bits: number };
 }
 
+/** Beside the module; named here so that no bundler takes it for a module of its own. */
+const WASM = ["libraw-wasm", "dist", "libraw.wasm"].join("/");
+
 /** The camera's white balance, linear light in ROMM RGB, nothing brightened. */
 const LINEAR = { useCameraWb: true, noAutoBright: true, outputBps: 16, outputColor: 4, gamm: [1, 1], userQual: 3 };
 /** Of the brightest values, this share may lie above white when a picture is brightened. */
@@ -43,7 +46,7 @@ const MOST_BRIGHTENING = 8;
 
 async function open(bytes: Uint8Array, settings: object): Promise<Opened> {
   const { default: create } = await import("libraw-wasm/dist/libraw.js");
-  const wasmBinary = readFileSync(createRequire(import.meta.url).resolve("libraw-wasm/dist/libraw.wasm"));
+  const wasmBinary = readFileSync(createRequire(import.meta.url).resolve(/*turbopackIgnore: true*/ WASM));
   const library = await create({ wasmBinary, print: () => undefined, printErr: () => undefined });
   const file = new library.LibRaw() as Opened;
   try {

@@ -29,10 +29,11 @@ function generate(root: string, folder: string): Promise<void> {
   });
 }
 
-/** Makes the demo's batches anew; earlier ones are put away. */
-export async function loadDemo(store: Store, root: string, dataDir: string): Promise<void> {
+/** Makes the demo's batches anew; earlier ones are put away. Answers the pictures that were left out because no maker for them is at hand. */
+export async function loadDemo(store: Store, root: string, dataDir: string): Promise<string[]> {
   const folder = demoFolder(dataDir);
   if (!(await stat(join(folder, "done")).catch(() => null))) await generate(root, folder);
+  const missing = new Set((await readFile(join(folder, "done"), "utf8")).split("\n").filter(Boolean));
   const workspaceId = await localWorkspace(store.db);
   await shipBriefs(store);
   const shelf = await listBriefs(store.db, workspaceId);
@@ -41,7 +42,7 @@ export async function loadDemo(store: Store, root: string, dataDir: string): Pro
     const revision = batch.brief === null ? null : shelf.find((brief) => brief.body.name === batch.brief);
     const id = await createBatch(store.db, workspaceId, batch.name, revision?.id ?? null, true);
     const row = await getBatch(store.db, workspaceId, id);
-    for (const name of batch.photos) {
+    for (const name of batch.photos.filter((one) => !missing.has(one))) {
       const bytes = await readFile(join(folder, name));
       const stored = await store.files.put(bytes);
       const { facts } = await readSource(bytes);
@@ -51,4 +52,5 @@ export async function loadDemo(store: Store, root: string, dataDir: string): Pro
   }
   await putSetting(store.db, "demo", DEMO_VERSION);
   await announce(store.db, null);
+  return [...missing];
 }

@@ -2,8 +2,8 @@
 import { setTimeout } from "node:timers/promises";
 import { reasonsToEncode, allowedFormats, keepsLayers } from "@/core/plan";
 import { resolveBrief, type Brief, type OutputFormat } from "@/core/brief";
-import { planGeometry, type Frame, type Geometry } from "@/core/frame";
-import { ladder, settingOf, type Choice, type Chroma } from "@/core/search";
+import { planGeometry, rawTakingOf, type Frame, type Geometry } from "@/core/frame";
+import { ladder, settingOf, type Choice, type Chroma, type Setting } from "@/core/search";
 import { PhotoError, sentence } from "@/imaging/error";
 import { readSource, type Source } from "@/imaging/facts";
 import { staged } from "@/imaging/stage";
@@ -26,6 +26,10 @@ interface Bench {
   frame: Frame;
   geometry: Geometry;
   batchId: string;
+  /** The setting that the plan takes; null where none was measured. */
+  setting: Setting | null;
+  /** SHA-256 of the file. */
+  original: string;
 }
 
 /** Time for a page to fetch and draw what it has asked for. */
@@ -55,7 +59,7 @@ async function prepare(store: Store, id: string, row: NonNullable<Awaited<Return
   const wanted = async () => {
     if (!(await stillWeighed(store.db, id))) throw new UnwantedError();
   };
-  return { bench: new Workbench({ source, frame, trials: trialStore(store), sha256, wanted }, resolved), brief: row.brief, source, frame, geometry, batchId: row.batchId };
+  return { bench: new Workbench({ source, frame, trials: trialStore(store), sha256, wanted }, resolved), brief: row.brief, source, frame, geometry, batchId: row.batchId, setting: row.measured?.setting ?? null, original: row.sha256 };
 }
 
 /** Every trial of the ladder; those that are made already are only looked up. */
@@ -72,6 +76,8 @@ export async function weigh(store: Store, id: string): Promise<void> {
     await keepPlan(store.db, id, plan);
     await announce(store.db, batchId);
     plan.packed = await packed(opened);
+    plan.ways = await waysOf(store, opened);
+    if (Object.keys(plan.ways).length) await keepPlan(store.db, id, plan);
     for (const choice of choices) {
       await tryOne(opened, choice);
       plan.made += 1;
@@ -117,6 +123,24 @@ async function keysOf(bench: Workbench, geometry: Geometry, choices: readonly Ch
   for (const choice of choices) {
     const setting = settingOf(choice, geometry.width * geometry.height)!;
     out[setting.format as OutputFormat] ??= { pictureKey: bench.pictureKey(geometry, setting.format), added: await bench.added(geometry, setting.format) };
+  }
+  return out;
+}
+
+/** Where the plan takes no lossy setting, raw files are compared in this one. */
+const USUAL: Setting = { format: "jpeg", quality: 88, chroma: "4:4:4", table: 0, effort: "fast" };
+
+/** What a raw file takes in each of its ways, in one setting. */
+async function waysOf(store: Store, { brief, source, frame, geometry, setting, original }: Bench): Promise<NonNullable<WeighPlan["ways"]>> {
+  const out: NonNullable<WeighPlan["ways"]> = {};
+  if (source.foreign !== "raw") return out;
+  for (const way of ["developed", "camera"] as const) {
+    if (way === "camera" && !source.facts.preview) continue;
+    const stage = await staged({ source, brief, frame: { ...frame, raw: { ...rawTakingOf(frame), way } }, sha256: original });
+    const bench = new Workbench({ source: stage.source, frame: stage.frame, trials: trialStore(store), sha256: stage.sha256 }, resolveBrief(brief));
+    // A camera's own picture may be broken where the sensor's values are not.
+    const made = await bench.trial(geometry, setting ?? USUAL).catch(() => null);
+    if (made) out[way] = made.bytes;
   }
   return out;
 }

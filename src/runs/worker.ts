@@ -53,7 +53,10 @@ const runner = await run({
     measure: task("measure", async (id) => void (await measure(store, id))),
     make: task("make", (id) => make(store, id)),
     thumb: task("thumb", (id) => thumb(store, id)),
-    demo: task("demo", () => loadDemo(store, process.cwd(), environment.dataDir)),
+    demo: task("demo", async () => {
+      const missing = await loadDemo(store, process.cwd(), environment.dataDir);
+      if (missing.length) log.warn({ missing }, "pictures of the demo are left out, because no maker of such files is installed");
+    }),
     weigh: task("weigh", (id) => weigh(store, id)),
     share: task("share", (id) => share(store, id)),
   },

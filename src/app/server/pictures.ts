@@ -2,7 +2,7 @@
  * Decoded pictures for the panes of Weigh: held in memory while they are looked at. Everything heavy runs on threads.
  */
 import { resolveBrief } from "@/core/brief";
-import type { Geometry } from "@/core/frame";
+import { rawTakingOf, type Geometry, type RawTaking } from "@/core/frame";
 import type { Setting } from "@/core/search";
 import { PQ_SPACES, SPACES, WHITE_NITS, type PqName, type RgbSpace } from "@/core/colour";
 import type { Planned } from "@/core/develop";
@@ -89,6 +89,15 @@ export const originalPicture = (store: Store, row: Weighed, geometry: Geometry):
       frame, to, bits: 8 as const, background: resolved.background, opaque: false, sharpen: null, ppi: null,
     };
     return shown(await preparePicture(source, plan), to.space);
+  });
+
+/** The planned picture of a raw file, taken in one of its ways. */
+export const wayPicture = (store: Store, row: Weighed, geometry: Geometry, way: RawTaking["way"]): Promise<Shown> =>
+  remembered(`${row.id} ${way} ${JSON.stringify(geometry)}`, async () => {
+    const opened = await open(store, row);
+    const { resolved, space } = opened;
+    const { source, frame, sha256 } = await staged({ source: opened.source, brief: row.brief, frame: { ...opened.frame, raw: { ...rawTakingOf(opened.frame), way } }, sha256: row.sha256 });
+    return shown(await new Workbench({ source, frame, sha256 }, resolved).planned(geometry, bright(space) ? "avif" : "png"), space);
   });
 
 /** A trial as its bytes decode. `encoded`: the bare encoding. */

@@ -4,7 +4,7 @@ import { resolveBrief } from "@/core/brief";
 import { factsOfPage } from "@/core/proof";
 import { loadWeighed, type trialsOf } from "@/store/queries/weigh";
 import type { WeighPlan } from "@/store/schema";
-import type { TrialView } from "@/ui/api/contract";
+import type { TrialView, WeighView } from "@/ui/api/contract";
 import { checkId, RequestError } from "./answer";
 import { getStore, getWorkspace } from "./store";
 
@@ -23,3 +23,11 @@ type Kept = Awaited<ReturnType<typeof trialsOf>>[number];
 export const trialView = ({ settingKey, setting, bytes, difference, worst, shift, ms, sha256 }: Kept, plan: WeighPlan): TrialView => ({
   key: settingKey, setting, bytes: bytes + (plan.formats[setting.format]?.added ?? 0), difference, worst, shift, ms, kept: sha256 !== null,
 });
+
+/** The ways of taking a camera's raw file; none for other photos. */
+export function waysOf({ facts }: Awaited<ReturnType<typeof requireWeighed>>, plan: WeighPlan | null): WeighView["ways"] {
+  if (facts.format !== "raw") return [];
+  const bytes = (way: "developed" | "camera") => plan?.ways?.[way] ?? null;
+  const developed = { way: "developed" as const, bytes: bytes("developed"), width: facts.width, height: facts.height };
+  return facts.preview ? [developed, { way: "camera", bytes: bytes("camera"), ...facts.preview }] : [developed];
+}

@@ -15,7 +15,17 @@ const ENDINGS: Record<WrittenKind, readonly string[]> = {
   pdf: ["pdf"],
   ora: ["ora"],
 };
-const KNOWN = new Set([...Object.values(ENDINGS).flat(), "heic", "heif", "dng", "nef", "nrw", "cr2", "cr3", "crw", "arw", "srf", "sr2", "raf", "orf", "rw2", "pef", "srw", "3fr", "iiq", "erf", "mrw", "x3f", "kdc", "dcr", "rwl", "svg"]);
+/** As cameras call their raw files (common practice). */
+const RAW = ["dng", "nef", "nrw", "cr2", "cr3", "crw", "arw", "srf", "sr2", "raf", "orf", "rw2", "pef", "srw", "3fr", "iiq", "erf", "mrw", "x3f", "kdc", "dcr", "rwl"];
+const KNOWN = new Set([...Object.values(ENDINGS).flat(), ...RAW, "heic", "heif", "svg"]);
+/** Known endings of what cannot be brought in. */
+const NO_PHOTO = new Set(["pdf", "svg"]);
+/** Whether a name's ending is that of a photo: a folder's other files are passed over. */
+export function namesPhoto(file: string): boolean {
+  const ending = splitName(file).ending.toLowerCase();
+  return ending !== "" && !NO_PHOTO.has(ending);
+}
+
 /** Most file systems hold 255 bytes; some room is left for "-2" and the like. */
 const MAX_NAME_BYTES = 240;
 

@@ -6,7 +6,7 @@ import type { Brief } from "@/core/brief";
 import type { OutputFormat } from "@/core/brief";
 import type { Limit, Offer } from "@/core/budget";
 import type { Shift } from "@/core/difference";
-import type { Frame, Geometry, Lighter, Rect, Size } from "@/core/frame";
+import type { Frame, Geometry, Lighter, RawTaking, Rect, Size } from "@/core/frame";
 import type { Part, Savings } from "@/core/layers";
 import type { NameNote } from "@/core/names";
 import type { Step, Verdict } from "@/core/plan";
@@ -257,6 +257,8 @@ export interface WeighView {
   chroma: Chroma;
   /** Bytes of the photo's own JPEG data packed tighter; null where they cannot stay. */
   packed: number | null;
+  /** Camera raw: its ways of being taken, each with the bytes of its file under the setting of the plan (null until made) and its own pixels. Empty for others. */
+  ways: { way: RawTaking["way"]; bytes: number | null; width: number; height: number }[];
   /** Trials that the chart is drawn from; null before the picture is planned. */
   ladder: number | null;
   made: number;

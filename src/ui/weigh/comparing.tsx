@@ -219,6 +219,8 @@ export function Comparing({ batch, row }: { batch: BatchView; row: RowView }) {
 /** What a new pane begins with: the photo itself, else the best trial that is not shown yet. */
 function nextPane(panes: readonly PaneOf[], view: WeighView): PaneOf {
   const free = view.trials.filter((trial) => trial.kept && trial.difference !== null && !panes.some((pane) => pictureKey(pane, view) === trial.key));
+  const way = view.ways.find((one) => !panes.includes(one.way));
+  if (way) return way.way;
   const near = [...free].sort((a, b) => Math.abs(a.difference! - 0.9) - Math.abs(b.difference! - 0.9))[0];
   if (near) return near.setting as Choice;
   return panes.includes("original") ? "reference" : "original";

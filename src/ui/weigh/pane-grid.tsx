@@ -3,6 +3,7 @@
 /** Two to six panes in lock. */
 import type { Rect, Size } from "@/core/frame";
 import type { LightView } from "@/core/light";
+import { formatSize } from "@/core/units";
 import type { WeighView } from "../api/contract";
 import { Pane } from "./pane";
 import { LEAST_PANES, paneName, pictureKey, trialOf, type PaneOf } from "./panes";
@@ -34,6 +35,12 @@ interface Props {
 
 const SHAPES: Record<number, string> = { 2: "grid-cols-2", 3: "grid-cols-3", 4: "grid-cols-2 grid-rows-2", 5: "grid-cols-3 grid-rows-2", 6: "grid-cols-3 grid-rows-2" };
 
+/** Pixels that a way of taking a raw file has by itself. */
+function noteOf(pane: PaneOf, { ways }: WeighView): string | null {
+  const own = ways.find(({ way }) => way === pane);
+  return own ? `from ${formatSize(own.width, own.height)} px` : null;
+}
+
 export function PaneGrid(props: Props) {
   const { view, tiles, panes, active, flick } = props;
   const sizeOf = (pane: PaneOf): Size => (pane === "original" ? view.original : { width: view.geometry.width, height: view.geometry.height });
@@ -50,11 +57,12 @@ export function PaneGrid(props: Props) {
             key={i}
             number={i + 1}
             name={paneName(pane)}
+            note={noteOf(pane, view)}
             picture={there ? key : null}
             instead={flick && i === active && otherKey ? { picture: otherKey, size: sizeOf(other), name: paneName(other) } : null}
             size={sizeOf(pane)}
             output={view.geometry}
-            bytes={pane === "original" ? view.sourceBytes : (trial?.bytes ?? null)}
+            bytes={pane === "original" ? view.sourceBytes : (view.ways.find(({ way }) => way === pane)?.bytes ?? trial?.bytes ?? null)}
             difference={pane === "reference" ? 0 : (trial?.difference ?? null)}
             state={!there ? "waiting" : typeof pane !== "string" && trial?.difference === null ? "judging" : "ready"}
             error={(key && tiles.errorOf(key)) || (!there && view.error ? view.error : null)}

@@ -24,6 +24,8 @@ export interface Readout {
 interface Props {
   number: number;
   name: string;
+  /** Said behind the name. */
+  note: string | null;
   /** What the server calls its picture; null while there is none. */
   picture: string | null;
   /** Shown instead for a moment, while flickering. */
@@ -192,7 +194,7 @@ function PixelLine({ readout, pointed }: { readout: Readout | null; pointed: boo
   );
 }
 
-function Heading({ number, name, bytes, difference, state, active, closable, onActive, onClose, seen }: Props & { seen: number | null }) {
+function Heading({ number, name, note, bytes, difference, state, active, closable, onActive, onClose, seen }: Props & { seen: number | null }) {
   const harm = difference === null ? null : difference <= CLEAN ? "nothing to see at 100 %" : difference <= PLAIN ? "a careful eye sees it" : "plain to see";
   return (
     <header className="flex min-w-0 items-center gap-2 border-b border-rule bg-sheet px-2.5">
@@ -201,6 +203,7 @@ function Heading({ number, name, bytes, difference, state, active, closable, onA
         <b className="truncate font-semibold">{name}</b>
       </button>
       <span className="figures flex shrink-0 gap-2.5 text-small">
+        {note && <span className="text-second">{note}</span>}
         {bytes !== null && <span>{formatBytes(bytes)}</span>}
         {difference !== null ? <span title={harm ?? ""}>{trimNumber(difference, 2)}</span> : state === "judging" && <span className="text-second">measuring</span>}
         {seen !== null && <span className="text-second" title="Difference of what is in sight, as large as it is in sight">in sight {trimNumber(seen, 2)}</span>}

@@ -2,7 +2,9 @@
 import { choiceName, choiceSchema, settingKey, settingOf, type Choice } from "@/core/search";
 import type { TrialView, WeighView } from "../api/contract";
 
-export type PaneOf = "reference" | "original" | Choice;
+/** Pictures that are no trials: before encoding, the photo itself, and the two ways of taking a raw file. */
+const PLAIN_PANES = ["reference", "original", "developed", "camera"] as const;
+export type PaneOf = (typeof PLAIN_PANES)[number] | Choice;
 
 export const MOST_PANES = 6;
 export const LEAST_PANES = 2;
@@ -11,7 +13,7 @@ export const pixelsOf = ({ geometry }: WeighView): number => geometry.width * ge
 
 /** What the server calls the picture; null for one that has no pixels of its own. */
 export function pictureKey(pane: PaneOf, view: WeighView): string | null {
-  if (pane === "reference" || pane === "original") return pane;
+  if (typeof pane === "string") return pane;
   const setting = settingOf(pane, pixelsOf(view));
   return setting && settingKey(setting);
 }
@@ -21,7 +23,9 @@ export const trialOf = (pane: PaneOf, view: WeighView): TrialView | null => {
   return view.trials.find((trial) => trial.key === key) ?? null;
 };
 
-export const paneName = (pane: PaneOf): string => (pane === "reference" ? "Before encoding" : pane === "original" ? "The photo itself" : choiceName(pane));
+const PLAIN_NAMES: Record<(typeof PLAIN_PANES)[number], string> = { reference: "Before encoding", original: "The photo itself", developed: "Developed here", camera: "The camera's own picture" };
+
+export const paneName = (pane: PaneOf): string => (typeof pane === "string" ? PLAIN_NAMES[pane] : choiceName(pane));
 
 export const samePane = (a: PaneOf, b: PaneOf): boolean => JSON.stringify(a) === JSON.stringify(b);
 
@@ -31,7 +35,7 @@ export function readPanes(text: string | null): PaneOf[] | null {
   try {
     const value: unknown = JSON.parse(text ?? "null");
     if (!Array.isArray(value)) return null;
-    const panes = value.slice(0, MOST_PANES).map((pane): PaneOf => (pane === "reference" || pane === "original" ? pane : choiceSchema.parse(pane)));
+    const panes = value.slice(0, MOST_PANES).map((pane): PaneOf => PLAIN_PANES.find((plain) => plain === pane) ?? choiceSchema.parse(pane));
     return panes.length >= LEAST_PANES ? panes : null;
   } catch {
     return null;
@@ -40,6 +44,7 @@ export function readPanes(text: string | null): PaneOf[] | null {
 
 /** The panes to begin with: before encoding, and the trial that the plan takes; else the first that is there. */
 export function firstPanes(view: WeighView): PaneOf[] {
+  if (view.ways.length > 1) return view.ways.map(({ way }) => way);
   const trial = view.trials.find(({ key }) => key === view.chosen) ?? view.trials.find(({ setting, difference }) => setting.format === view.formats[0] && difference !== null);
   return ["reference", trial ? (trial.setting as Choice) : "original"];
 }

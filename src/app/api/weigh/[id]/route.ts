@@ -4,7 +4,7 @@ import { settingKey } from "@/core/search";
 import { route } from "@/app/server/answer";
 import { originalSize } from "@/app/server/pictures";
 import { getStore } from "@/app/server/store";
-import { requireWeighed, trialView, weighedGeometry } from "@/app/server/weigh";
+import { requireWeighed, trialView, waysOf, weighedGeometry } from "@/app/server/weigh";
 import { seeWeighing, stopWeighing, trialsOf } from "@/store/queries/weigh";
 import type { WeighView } from "@/ui/api/contract";
 
@@ -28,6 +28,7 @@ export const GET = route(async (_request, { id }): Promise<WeighView> => {
     range: { min: resolved.fileSize.min, max: resolved.fileSize.max },
     chroma: plan?.chroma ?? "4:2:0",
     packed: plan?.packed ?? null,
+    ways: waysOf(row, plan),
     ladder: plan?.ladder ?? null,
     made: plan?.made ?? 0,
     error,

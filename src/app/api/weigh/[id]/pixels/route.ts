@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { RequestError, route } from "@/app/server/answer";
-import { originalPicture, referencePicture, trialPicture, type Shown } from "@/app/server/pictures";
+import { originalPicture, referencePicture, trialPicture, wayPicture, type Shown } from "@/app/server/pictures";
 import { getStore } from "@/app/server/store";
 import { requireWeighed, weighedGeometry } from "@/app/server/weigh";
 import { regionOf } from "@/imaging/levels";
@@ -29,6 +29,7 @@ async function picture(row: Awaited<ReturnType<typeof requireWeighed>>, of: stri
   const geometry = weighedGeometry(row);
   if (of === "reference") return referencePicture(store, row, geometry);
   if (of === "original") return originalPicture(store, row, geometry);
+  if (of === "developed" || of === "camera") return wayPicture(store, row, geometry, of);
   const plan = await weighPlan(store.db, row.id);
   const trial = plan && (await keptTrial(store.db, plan, of));
   const encoded = trial?.sha256 ? await store.files.read(trial.sha256).catch(() => null) : null;
