@@ -2,7 +2,8 @@
 import sharp from "sharp";
 import { formatName } from "@/core/brief";
 import { linearSpace, PQ_PEAK, PQ_SPACES, SPACES, type RgbName, type RgbSpace } from "@/core/colour";
-import { decodeBmp } from "@/core/containers";
+import { decodeBmp, type GainMap } from "@/core/containers";
+import { applyGain } from "@/core/light";
 import { screenPeriod, TILE, type Samples } from "@/core/develop";
 import { DEFAULT_RAW, swapsSides, toStored, type Rect, type Size } from "@/core/frame";
 import { MAX_PIXELS } from "@/core/units";
@@ -23,6 +24,8 @@ export interface Taken {
   takenAs: RgbName | null;
   /** The code values are to stay: profiles that work by tables are left alone too. */
   keeps: boolean;
+  /** Light above white is wanted where the file has any. */
+  bright?: boolean;
 }
 
 export interface Decoded {
@@ -90,6 +93,7 @@ export async function decodeSamples(source: Source, wanted: Wanted, taken: Taken
   if (source.foreign) {
     return decodedElsewhere(source, await decodeForeign(source.foreign, source.bytes, { ...source.wish, ...(halfServes(source, wanted.scale) && { half: true }) }), taken);
   }
+  if (taken.bright && source.gainMap && facts.colourSpace !== "cmyk") return decodedWithGain(source, source.gainMap, taken, failOn);
   const deep = (facts.bits ?? 8) > 8 && facts.colourSpace !== "cmyk";
   const converts = needsLibrary(source) && !(taken.keeps && source.profile?.channels === 3 && facts.colourSpace !== "lab");
   const shrink = shrinkFor(source, wanted.scale);
@@ -120,6 +124,19 @@ const pqSpaceOf = ({ facts }: Source): RgbSpace => {
   const name = facts.colourSpace !== null && facts.colourSpace in PQ_SPACES ? (facts.colourSpace as keyof typeof PQ_SPACES) : "srgb";
   return { toXyz: SPACES[name].toXyz, curves: PQ_SPACES[name].curves };
 };
+
+/** The whole picture with the light of its gain map. */
+async function decodedWithGain(source: Source, gain: GainMap, taken: Taken, failOn: "warning" | "truncated"): Promise<Decoded> {
+  const codes = async (bytes: Uint8Array) => {
+    const { data, info } = await sharp(bytes, { failOn, limitInputPixels: MAX_PIXELS, autoOrient: false, ignoreIcc: true }).raw({ depth: "uchar" }).toBuffer({ resolveWithObject: true });
+    return { data, width: info.width, height: info.height, channels: info.channels };
+  };
+  const [base, map] = await Promise.all([codes(source.bytes), codes(gain.jpeg)]);
+  const space = spaceOf(source, taken.takenAs);
+  const { data, reach } = applyGain(base, map, gain, space);
+  const size = { width: base.width, height: base.height };
+  return { samples: { data, ...size, channels: 3 }, shown: { x: 0, y: 0, ...size }, density: [1, 1], space: { toXyz: space.toXyz, curves: PQ_SPACES.srgb.curves }, peak: PQ_PEAK, reach };
+}
 
 /** A sensor's mosaic may be read four places at a time, to no less than twice the output. */
 const halfServes = ({ foreign, wish }: Source, scale: number): boolean => foreign === "raw" && (wish.raw ?? DEFAULT_RAW).way === "developed" && scale <= 1 / 4;

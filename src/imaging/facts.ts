@@ -4,8 +4,8 @@ import sharp, { type Metadata } from "sharp";
 import {
   TAG, chromaOf, chunkBody, exifBlock, filterExif, findChunk, iccProfile, isIptc, isMultiPicture, isXmp, jfifDensity, latin1,
   numberAt, orientationOf, physOf, qualityOf, readExif, readJpeg, readPng, resolutionOf, sniff, textAt, bodyOf, MARKER,
-  avifColour, avifExif, avifLight, avifXmp, ContainerError, isBareExif, readAvif, readBmp, readWebp, startsWith, webpChunk, webpExif, TIFF_TAG, isRawTiff, readHeif, tiffPages,
-  type AvifFile, type BmpFile, type Exif, type JpegFile, type PngFile, type WebpFile,
+  avifColour, avifExif, avifLight, avifXmp, ContainerError, isBareExif, readAvif, readBmp, readWebp, startsWith, webpChunk, webpExif, TIFF_TAG, isRawTiff, readGainMap, readHeif, tiffPages,
+  type AvifFile, type BmpFile, type Exif, type GainMap, type JpegFile, type PngFile, type WebpFile,
 } from "@/core/containers";
 import { formatName } from "@/core/brief";
 import { WHITE_NITS, type Profile } from "@/core/colour";
@@ -30,6 +30,8 @@ export interface Source {
   webp: WebpFile | null;
   avif: AvifFile | null;
   bmp: BmpFile | null;
+  /** The light that a second picture in the JPEG adds to it. */
+  gainMap: GainMap | null;
   /** A kind whose pixels are decoded by a process of their own. */
   foreign: Foreign | null;
   /** Which page of several, from 0. */
@@ -121,7 +123,7 @@ function captureDate(exif: Exif | null): string | null {
 }
 
 /** What a source of one kind has not. */
-const NOTHING = { exif: null, jpeg: null, png: null, webp: null, avif: null, bmp: null, foreign: null, page: 0, wish: {}, xmp: null, iptc: null, icc: null, profile: null };
+const NOTHING = { exif: null, jpeg: null, gainMap: null, png: null, webp: null, avif: null, bmp: null, foreign: null, page: 0, wish: {}, xmp: null, iptc: null, icc: null, profile: null };
 
 /** The recorded resolution turned with the picture. */
 const turned = (ppi: [number, number] | null, orientation: number): [number, number] | null =>
@@ -141,7 +143,9 @@ function jpegSource(bytes: Buffer): Source {
   const has = (test: (file: JpegFile, s: (typeof jpeg.segments)[number]) => boolean) => jpeg.segments.some((s) => test(jpeg, s));
   if (has(isXmp)) privateData.push("XMP data");
   if (has(isIptc)) privateData.push("IPTC data");
-  if (has(isMultiPicture) || jpeg.end < bytes.length) privateData.push("data behind the picture");
+  const gainMap = jpeg.end < bytes.length ? readGainMap(jpeg) : null;
+  if (gainMap) privateData.push("the gain map");
+  else if (has(isMultiPicture) || jpeg.end < bytes.length) privateData.push("data behind the picture");
   const comment = jpeg.segments.some((s) => s.marker === MARKER.COM && bodyOf(jpeg, s).some((b) => b !== 0x20));
   const facts: Facts = {
     format: "jpeg",
@@ -159,6 +163,7 @@ function jpegSource(bytes: Buffer): Source {
     alpha: false,
     profile: icc !== null,
     pages: 1,
+    ...(gainMap && { gainMap: 2 ** Math.max(...gainMap.max) }),
     privateData,
     metadata: (exif !== null && !isBareExif(exif)) || comment || privateData.length > 0,
     date: captureDate(exif),
@@ -166,7 +171,7 @@ function jpegSource(bytes: Buffer): Source {
   const packet = jpeg.segments.find((s) => isXmp(jpeg, s));
   const iptc = jpeg.segments.find((s) => isIptc(jpeg, s));
   const xmp = packet ? bodyOf(jpeg, packet) : null;
-  return { ...NOTHING, bytes, facts, exif, jpeg, icc, profile, xmp: xmp && xmp.subarray(xmp.indexOf(0) + 1), iptc: iptc ? bodyOf(jpeg, iptc) : null };
+  return { ...NOTHING, bytes, facts, exif, jpeg, gainMap, icc, profile, xmp: xmp && xmp.subarray(xmp.indexOf(0) + 1), iptc: iptc ? bodyOf(jpeg, iptc) : null };
 }
 
 /** Text of a PNG that stays under `private`; the rest may name people or places. */

@@ -14,6 +14,7 @@ import { destinationOf } from "./destination";
 import { fitLayered } from "./fit-layered";
 import { PhotoError } from "./error";
 import { readSource, readWritten, type Source } from "./facts";
+import { keepGainMap } from "./gain-map";
 import { staged } from "./stage";
 import { pageOf, plannedHeaders, resolutionToWrite } from "./headers";
 import { lookForDetail } from "./look";
@@ -257,7 +258,12 @@ async function fitAnew(work: Work, bench = new Workbench({ ...work.request, fram
   if (!fitted.ok) {
     return { output: null, format: null, error: fitted.why, geometry, frame, screen: null, setting: null, difference: null, cleanFrom: null, ink: work.ink, passedThrough: false, encodes: fitted.encodes, steps: [], told: [], notes };
   }
-  const output = await bench.file(fitted.geometry, fitted.setting, fitted.padTo);
+  let output = await bench.file(fitted.geometry, fitted.setting, fitted.padTo);
+  if (source.gainMap && resolved.metadata === "keep" && fitted.setting.format === "jpeg") {
+    const kept = await keepGainMap(source, fitted.geometry, output, resolved.fileSize.max);
+    output = kept.file;
+    notes.push(kept.told);
+  }
   const { format } = fitted.setting;
   const { kernel, conversion, screen } = await bench.look(fitted.geometry, format);
   const headers = bench.headers(format);

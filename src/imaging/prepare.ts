@@ -34,7 +34,7 @@ export interface Prepared extends Planned {
 }
 
 /** Samples of more bytes than this are worked through in bands. */
-const BAND_BYTES = 200_000_000;
+const BAND_BYTES = 64_000_000;
 /** Output rows that neighbouring bands share, so that sharpening sees across their edge. */
 const OVERLAP = 16;
 /** Samples that a kernel reaches beyond the part, in output pixels: the widest kernel and a little. */
@@ -58,7 +58,8 @@ async function inBands(source: Source, plan: PicturePlan, wanted: Wanted, band: 
   const deep = (source.facts.bits ?? 8) > 8 ? 2 : 1;
   const shrunk = source.jpeg && wanted.scale <= 1 / 4 ? 4 : 1;
   const bytes = (wanted.region.width * wanted.region.height * (source.facts.alpha ? 4 : 3) * deep) / shrunk;
-  const bands = plan.geometry.angle || shrunk > 1 ? 1 : Math.min(64, Math.ceil(bytes / band));
+  const atOnce = plan.to.light !== undefined && source.gainMap !== null;
+  const bands = atOnce || plan.geometry.angle || shrunk > 1 ? 1 : Math.min(64, Math.ceil(bytes / band));
   if (bands <= 1) return developed(source, plan, plan.geometry, wanted, failOn);
   // Bands are rows of the stored picture, which decoders can reach one after the other.
   const orientation = turnOrientation(source.facts.orientation, plan.geometry.turn ?? 0);
@@ -81,7 +82,7 @@ async function inBands(source: Source, plan: PicturePlan, wanted: Wanted, band: 
 
 async function developed(source: Source, plan: PicturePlan, geometry: Geometry, wanted: Wanted, failOn: "warning" | "truncated"): Promise<Prepared> {
   const { facts } = source;
-  const { samples, shown, density, space, peak, reach } = await decodeSamples(source, wanted, { takenAs: plan.frame.takenAs ?? null, keeps: plan.to.keeps }, failOn);
+  const { samples, shown, density, space, peak, reach } = await decodeSamples(source, wanted, { takenAs: plan.frame.takenAs ?? null, keeps: plan.to.keeps, bright: plan.to.light !== undefined }, failOn);
   const orientation = turnOrientation(facts.orientation, geometry.turn ?? 0);
   const plain = keepsPixels(geometry, facts) && !plan.sharpen;
   const development: Development = {

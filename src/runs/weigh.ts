@@ -68,10 +68,11 @@ export async function weigh(store: Store, id: string): Promise<void> {
     const opened = await open(store, id);
     const { bench, geometry, batchId, brief, source } = opened;
     if (keepsLayers(resolveBrief(brief), source.facts)) throw new PhotoError("It stays in layers or pages, so there are no encodings to weigh. Layers on the Desk shows what weighs how much.");
-    const formats = allowedFormats(resolveBrief(brief), source.facts);
+    const resolved = resolveBrief(brief);
+    const formats = allowedFormats(resolved, source.facts);
     const look = await bench.look(geometry, "jpeg");
     const chroma: Chroma = look.flat ? "4:4:4" : "4:2:0";
-    const choices = ladder(formats, geometry.width * geometry.height, chroma);
+    const choices = ladder(formats, geometry.width * geometry.height, chroma, resolved.bits === 10 ? 10 : 8);
     const plan: WeighPlan = { geometry, chroma, formats: await keysOf(bench, geometry, choices), packed: null, ladder: choices.length, made: 0 };
     await keepPlan(store.db, id, plan);
     await announce(store.db, batchId);

@@ -14,7 +14,7 @@ const trial = (choice: Choice, bytes: number, difference: number | null): TrialV
 const jpeg = (quality: number): Choice => ({ format: "jpeg", quality, chroma: "4:2:0", table: 0, effort: "quick" });
 const view: WeighView = {
   id: "a", geometry: { width: 800, height: 600 } as WeighView["geometry"], original: { width: 4000, height: 3000 }, sourceBytes: 2e6, formats: ["jpeg"], range: { min: null, max: 90_000 },
-  chroma: "4:2:0", packed: null, ways: [], ladder: 3, made: 3, error: null, choice: null, chosen: null,
+  chroma: "4:2:0", bits: 8 as const, packed: null, ways: [], ladder: 3, made: 3, error: null, choice: null, chosen: null,
   trials: [trial(jpeg(50), 40_000, 2), trial(jpeg(90), 160_000, 0.8), trial(jpeg(80), 80_000, 1.2), trial({ format: "webp", quality: 80 }, 60_000, null), trial({ format: "png", colours: null, level: 9 }, 900_000, 0), trial({ ...jpeg(85), table: 7 } as Choice, 99_000, 1)],
 };
 

@@ -153,11 +153,35 @@ export interface AvifLight {
   average: number;
 }
 
-/** The first property box of a kind, whichever item it belongs to. */
-function property({ bytes, children }: AvifFile, wanted: (box: Box) => boolean): Uint8Array | null {
-  const iprp = children.find((b) => b.type === "iprp");
-  const ipco = iprp && boxes(bytes, iprp.body, iprp.end).find((b) => b.type === "ipco");
-  const found = ipco && boxes(bytes, ipco.body, ipco.end).find(wanted);
+/** The property boxes of an item, in the order of their association. */
+export function itemProperties({ bytes, children }: AvifFile, item: number): Box[] {
+  const iprp = children.find((box) => box.type === "iprp");
+  const inner = iprp ? boxes(bytes, iprp.body, iprp.end) : [];
+  const ipco = inner.find((box) => box.type === "ipco");
+  const all = ipco ? boxes(bytes, ipco.body, ipco.end) : [];
+  const data = view(bytes);
+  const found: Box[] = [];
+  for (const ipma of inner.filter((box) => box.type === "ipma")) {
+    const [longIds, wide] = [bytes[ipma.body] > 0, (bytes[ipma.body + 3] & 1) === 1];
+    let at = ipma.body + 8;
+    for (let left = data.getUint32(ipma.body + 4); left > 0 && at < ipma.end; left -= 1) {
+      const id = longIds ? data.getUint32(at) : data.getUint16(at);
+      at += longIds ? 4 : 2;
+      const count = bytes[at];
+      at += 1;
+      for (let i = 0; i < count && at < ipma.end; i += 1, at += wide ? 2 : 1) {
+        const index = wide ? data.getUint16(at) & 0x7fff : bytes[at] & 0x7f;
+        if (id === item && all[index - 1]) found.push(all[index - 1]);
+      }
+    }
+  }
+  return found;
+}
+
+/** The content of a property of the primary picture; null where it has none of the kind. */
+function property(file: AvifFile, wanted: (box: Box) => boolean): Uint8Array | null {
+  const { bytes } = file;
+  const found = itemProperties(file, file.primary).find(wanted);
   return found ? bytes.subarray(found.body, found.end) : null;
 }
 

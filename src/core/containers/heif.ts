@@ -2,7 +2,7 @@
  * HEIF at the level of its boxes: what is told of the primary picture without decoding it.
  * Sources: ISO/IEC 14496-12 (boxes), ISO/IEC 23008-12 (items; ispe, irot, imir, pixi, colr; references thmb, auxl, dimg).
  */
-import { avifExif, avifXmp, boxes, readAvif, type AvifFile, type Box } from "./avif";
+import { avifExif, avifXmp, boxes, readAvif, type AvifFile, itemProperties } from "./avif";
 import { latin1, view } from "./bytes";
 import { ContainerError } from "./error";
 
@@ -40,7 +40,7 @@ function read(bytes: Uint8Array): HeifFile {
   const file = readAvif(bytes);
   if (file.types.size > MOST_ITEMS) throw new ContainerError(`The HEIC holds ${file.types.size} parts; at most ${MOST_ITEMS} are taken. Save it as JPEG where it came from.`);
   if (!PICTURES.has(file.types.get(file.primary) ?? "")) throw new ContainerError("The HEIC holds no picture. Save it anew where it came from.");
-  const properties = propertiesOf(file, file.primary);
+  const properties = itemProperties(file, file.primary);
   const data = view(bytes);
   const find = (type: string) => properties.find((box) => box.type === type);
   const size = find("ispe");
@@ -62,31 +62,6 @@ function read(bytes: Uint8Array): HeifFile {
     exif: avifExif(file),
     xmp: avifXmp(file),
   };
-}
-
-/** The property boxes of an item, in the order of their association. */
-function propertiesOf({ bytes, children }: AvifFile, item: number): Box[] {
-  const iprp = children.find((box) => box.type === "iprp");
-  const inner = iprp ? boxes(bytes, iprp.body, iprp.end) : [];
-  const ipco = inner.find((box) => box.type === "ipco");
-  const all = ipco ? boxes(bytes, ipco.body, ipco.end) : [];
-  const data = view(bytes);
-  const found: Box[] = [];
-  for (const ipma of inner.filter((box) => box.type === "ipma")) {
-    const [longIds, wide] = [bytes[ipma.body] > 0, (bytes[ipma.body + 3] & 1) === 1];
-    let at = ipma.body + 8;
-    for (let left = data.getUint32(ipma.body + 4); left > 0 && at < ipma.end; left -= 1) {
-      const id = longIds ? data.getUint32(at) : data.getUint16(at);
-      at += longIds ? 4 : 2;
-      const count = bytes[at];
-      at += 1;
-      for (let i = 0; i < count && at < ipma.end; i += 1, at += wide ? 2 : 1) {
-        const index = wide ? data.getUint16(at) & 0x7fff : bytes[at] & 0x7f;
-        if (id === item && all[index - 1]) found.push(all[index - 1]);
-      }
-    }
-  }
-  return found;
 }
 
 function picturesOf({ bytes, children, types }: AvifFile): number {

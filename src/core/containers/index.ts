@@ -17,3 +17,4 @@ export * from "./xmp";
 export * from "./raw";
 export * from "./tiff-pages";
 export * from "./tiff-join";
+export * from "./gain-map";

@@ -3,3 +3,4 @@ export * from "./expand";
 export * from "./meter";
 export * from "./shoulder";
 export * from "./screen";
+export * from "./gain";

@@ -88,9 +88,9 @@ function takingSteps(facts: Facts, frame: Frame): Step[] {
 
 /** What happens to light above white. */
 function lightSteps({ resolved, facts, frame, encoding }: PlanInput): Step[] {
-  const own = facts.light ? facts.light.reach > 1 : facts.format === "raw" && rawTakingOf(frame ?? CENTRED).way === "developed" && rawTakingOf(frame ?? CENTRED).recover;
+  const own = facts.gainMap !== undefined ? facts.gainMap > 1 : facts.light ? facts.light.reach > 1 : facts.format === "raw" && rawTakingOf(frame ?? CENTRED).way === "developed" && rawTakingOf(frame ?? CENTRED).recover;
   const wants = resolved.light === "hdr" && CAN[encoding.format as OutputFormat]?.hdr;
-  if (wants && own) return [{ do: "Keep the light above white", why: facts.format === "raw" ? "the sensor has seen it" : "the file has it" }];
+  if (wants && own) return [{ do: "Keep the light above white", why: facts.format === "raw" ? "the sensor has seen it" : facts.gainMap !== undefined ? "the file's gain map has it" : "the file has it" }];
   if (wants) {
     const { strength, start, peak } = lightSettingsOf(frame ?? CENTRED);
     return [{ do: `Take lights above white, up to ${trimNumber(peak, 1)} times`, why: `from ${start} % of the scale on, strength ${strength}; what is darker stays as it is` }];

@@ -31,6 +31,8 @@ export interface Facts {
   pageSizes?: { width: number; height: number }[];
   /** PQ signals; missing for ordinary pictures. `reach`: multiples of white that the file says it reaches, or a usual value where it says nothing. */
   light?: { reach: number; peak: number | null; average: number | null };
+  /** A JPEG's gain map: the multiples of white that it reaches. */
+  gainMap?: number;
   /** Camera raw: pixels of the camera's own picture in the file; null where there is none. */
   preview?: { width: number; height: number } | null;
   /** Whether nothing beside the picture can be rewritten in place; missing is no. */

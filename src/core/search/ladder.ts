@@ -10,17 +10,17 @@ export type Lossy = keyof typeof RUNGS;
 export const LOSSY: readonly Lossy[] = ["jpeg", "webp", "avif"];
 
 /** One point of a format's line: quality on Annex K's scale for JPEG, on the encoder's own for the others. */
-export function lineChoice(format: Lossy, quality: number, chroma: Chroma): Choice {
+export function lineChoice(format: Lossy, quality: number, chroma: Chroma, bits: 8 | 10 = 8): Choice {
   if (format === "jpeg") return { format, quality, chroma, table: 0, effort: "quick" };
-  return format === "webp" ? { format, quality } : { format, quality, bits: 8 };
+  return format === "webp" ? { format, quality } : { format, quality, bits };
 }
 
-/** Every trial, the cheapest first. `formats` are those that the brief allows; the usual ones are weighed beside them. */
-export function ladder(formats: readonly OutputFormat[], pixels: number, chroma: Chroma): Choice[] {
+/** Every trial, the cheapest first. `formats` are those that the brief allows; the usual ones are weighed beside them. `bits`: of AVIF. */
+export function ladder(formats: readonly OutputFormat[], pixels: number, chroma: Chroma, bits: 8 | 10 = 8): Choice[] {
   const wanted = new Set<OutputFormat>([...formats, "jpeg", "webp", "avif", "png"]);
   const choices: Choice[] = [];
   for (const format of wanted) {
-    if (format === "jpeg" || format === "webp" || format === "avif") choices.push(...RUNGS[format].map((quality) => lineChoice(format, quality, chroma)));
+    if (format === "jpeg" || format === "webp" || format === "avif") choices.push(...RUNGS[format].map((quality) => lineChoice(format, quality, chroma, bits)));
     else if (format === "png") choices.push({ format, colours: null, level: 9 });
     else if (format === "tiff") choices.push({ format, packing: "deflate" });
     else if (format === "gif") choices.push({ format, colours: 256 });

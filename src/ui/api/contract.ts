@@ -255,6 +255,8 @@ export interface WeighView {
   range: { min: number | null; max: number | null };
   /** Chroma of the JPEG line. */
   chroma: Chroma;
+  /** Bits of the AVIF line. */
+  bits: 8 | 10;
   /** Bytes of the photo's own JPEG data packed tighter; null where they cannot stay. */
   packed: number | null;
   /** Camera raw: its ways of being taken, each with the bytes of its file under the setting of the plan (null until made) and its own pixels. Empty for others. */

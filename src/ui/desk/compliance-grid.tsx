@@ -206,12 +206,15 @@ function PhotoCell({ row }: { row: RowView }) {
 
 const firstStep = (row: RowView): string => (row.steps[0] ? row.steps[0].do[0].toLowerCase() + row.steps[0].do.slice(1) : "");
 
+/** Kinds whose names are too long for their column. */
+const SHORT: Record<string, string> = { raw: "raw", ora: "layers" };
+
 function FormatCell({ row }: { row: RowView }) {
   const will = row.outputName?.split(".").pop()?.toLowerCase().replace("jpg", "jpeg") ?? null;
   return (
     <>
       <b className="figures block">{will ? formatName(will) : "–"}</b>
-      <span className="figures block text-small text-second">{formatName(row.before.format)}</span>
+      <span className="figures block truncate text-small text-second" title={formatName(row.before.format)}>{SHORT[row.before.format] ?? formatName(row.before.format)}</span>
     </>
   );
 }

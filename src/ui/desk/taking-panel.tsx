@@ -99,7 +99,7 @@ function LightPanel(props: Props) {
   const { row } = props;
   const now = row.frame.light ?? DEFAULT_LIGHT;
   const raw = row.frame.raw ?? DEFAULT_RAW;
-  const own = (row.before.light?.reach ?? 1) > 1 || (row.before.format === "raw" && raw.way === "developed" && raw.recover);
+  const own = (row.before.light?.reach ?? 1) > 1 || (row.before.gainMap ?? 1) > 1 || (row.before.format === "raw" && raw.way === "developed" && raw.recover);
   if (own) return <p className={`${BOX} text-small`}>Light above white is in the file and stays as it is.</p>;
   const put = (change: Partial<typeof now>) => set.mutate({ ...row.frame, light: { ...now, ...change } });
   return (

@@ -128,7 +128,7 @@ function Picker({ view, lines, onTry, ...scale }: { view: WeighView; lines: Line
   };
   const tryIt = ({ bytes, format }: { bytes: number; format: Lossy }) => {
     const { points } = lines.find((one) => one.format === format)!;
-    onTry(lineChoice(format, qualityFor(format, points, bytes, pixelsOf(view)), view.chroma));
+    onTry(lineChoice(format, qualityFor(format, points, bytes, pixelsOf(view)), view.chroma, view.bits));
   };
   const key = (event: React.KeyboardEvent) => {
     const now = at ?? first();

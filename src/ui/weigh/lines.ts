@@ -9,16 +9,16 @@ export interface Line {
 }
 
 /** Whether a trial is of the kind that its format's line is made of. */
-export function onLine({ setting }: TrialView, chroma: WeighView["chroma"]): boolean {
+export function onLine({ setting }: TrialView, { chroma, bits }: Pick<WeighView, "chroma" | "bits">): boolean {
   if (setting.format === "jpeg") return setting.table === 0 && setting.effort === "quick" && setting.chroma === chroma;
-  return (setting.format === "webp" && setting.quality !== null) || (setting.format === "avif" && setting.bits === 8);
+  return (setting.format === "webp" && setting.quality !== null) || (setting.format === "avif" && setting.bits === bits);
 }
 
 export function linesOf(view: WeighView): Line[] {
   return LOSSY.map((format) => ({
     format,
     points: view.trials
-      .filter((trial) => trial.setting.format === format && trial.difference !== null && onLine(trial, view.chroma))
+      .filter((trial) => trial.setting.format === format && trial.difference !== null && onLine(trial, view))
       .map((trial) => ({ key: trial.key, bytes: trial.bytes, difference: trial.difference!, quality: (trial.setting as { quality: number }).quality }))
       .sort((a, b) => a.bytes - b.bytes),
   })).filter(({ points }) => points.length > 1);

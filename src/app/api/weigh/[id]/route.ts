@@ -27,6 +27,7 @@ export const GET = route(async (_request, { id }): Promise<WeighView> => {
     formats: allowedFormats(resolved, row.facts),
     range: { min: resolved.fileSize.min, max: resolved.fileSize.max },
     chroma: plan?.chroma ?? "4:2:0",
+    bits: resolved.bits === 10 ? 10 : 8,
     packed: plan?.packed ?? null,
     ways: waysOf(row, plan),
     ladder: plan?.ladder ?? null,

@@ -1,0 +1,144 @@
+/**
+ * A JPEG with a gain map: a second, smaller JPEG behind the first that says by how much each place is lighter in the scene.
+ * Sources: CIPA DC-007 (multi-picture format), the open XMP vocabulary of gain maps that ISO 21496-1 takes up, ITU-T T.81.
+ */
+import { ascii, concat, latin1, startsWith, view } from "./bytes";
+import { bodyOf, MARKER, readJpeg, segment, type JpegFile } from "./jpeg";
+
+/** One value for all colours, or one each. All in stops where light is meant. */
+export interface GainMap {
+  jpeg: Uint8Array;
+  min: readonly number[];
+  max: readonly number[];
+  gamma: readonly number[];
+  offsetBase: readonly number[];
+  offsetLight: readonly number[];
+  /** Stops of headroom from which on the map counts in full. */
+  capacity: number;
+}
+
+const VOCABULARY = "http://ns.adobe.com/hdr-gain-map/1.0/";
+const ISO = "urn:iso:std:iso:ts:21496:-1\0";
+const [MULTICHANNEL, COMMON_DENOMINATOR] = [0x80, 0x08];
+const XMP = "http://ns.adobe.com/xap/1.0/\0";
+
+const packetOf = (file: JpegFile): string | null => {
+  const found = file.segments.find((s) => s.marker === MARKER.APP1 && startsWith(bodyOf(file, s), XMP));
+  return found ? new TextDecoder().decode(bodyOf(file, found).subarray(XMP.length)) : null;
+};
+
+/** Null where there is none, or one that is not understood. Never throws. */
+export function readGainMap(file: JpegFile): GainMap | null {
+  const { bytes, end } = file;
+  if (end === null) return null;
+  for (let at = end; at + 4 < bytes.length; at += 1) {
+    if (bytes[at] !== 0xff || bytes[at + 1] !== 0xd8 || bytes[at + 2] !== 0xff) continue;
+    try {
+      const second = readJpeg(bytes.subarray(at));
+      const jpeg = second.bytes.subarray(0, second.end ?? second.bytes.length);
+      const xmp = packetOf(second);
+      const iso = second.segments.map((s) => (s.marker === MARKER.APP2 ? bodyOf(second, s) : null)).find((body) => body !== null && startsWith(body, ISO));
+      if (iso) return fromIso(iso.subarray(ISO.length), jpeg);
+      if (xmp?.includes(VOCABULARY)) return fromXmp(xmp, jpeg);
+      if (second.end === null) return null;
+      at += second.end - 1;
+    } catch {
+      return null;
+    }
+  }
+  return null;
+}
+
+/** ISO 21496-1, annex C: fractions of whole numbers, for one channel or for three. */
+function fromIso(body: Uint8Array, jpeg: Uint8Array): GainMap | null {
+  const channels = (body[4] & MULTICHANNEL) !== 0 ? 3 : 1;
+  if (body.length < 21 + channels * 40 || (body[4] & COMMON_DENOMINATOR) !== 0) return null;
+  const data = view(body);
+  const fraction = (at: number, signed: boolean) => (signed ? data.getInt32(at) : data.getUint32(at)) / data.getUint32(at + 4);
+  // Base headroom first: a base that is itself light above white is not taken apart here.
+  if (fraction(5, false) !== 0) return null;
+  const all = (field: number, signed: boolean) => Array.from({ length: channels }, (_, c) => fraction(21 + c * 40 + field * 8, signed));
+  return checked({ jpeg, min: all(0, true), max: all(1, true), gamma: all(2, false), offsetBase: all(3, true), offsetLight: all(4, true), capacity: fraction(13, false) });
+}
+
+function checked(map: GainMap): GainMap | null {
+  const sound = [...map.min, ...map.max, ...map.gamma, ...map.offsetBase, ...map.offsetLight, map.capacity].every((v) => Number.isFinite(v) && Math.abs(v) <= 64) && map.gamma.every((v) => v > 0);
+  return sound ? map : null;
+}
+
+function fromXmp(xmp: string, jpeg: Uint8Array): GainMap | null {
+  const values = (name: string, usual: number): number[] => {
+    const plain = new RegExp(`hdrgm:${name}\\s*=\\s*["']([^"']+)["']`).exec(xmp) ?? new RegExp(`<hdrgm:${name}>\\s*([^<\\s][^<]*)<`).exec(xmp);
+    if (plain) return [Number(plain[1])];
+    const list = new RegExp(`<hdrgm:${name}>([\\s\\S]*?)</hdrgm:${name}>`).exec(xmp);
+    const items = list ? [...list[1].matchAll(/<rdf:li>\s*([^<]+?)\s*<\/rdf:li>/g)].map((item) => Number(item[1])) : [];
+    return items.length === 3 ? items : [usual];
+  };
+  if (/hdrgm:BaseRenditionIsHDR\s*=\s*["']True/i.test(xmp)) return null;
+  return checked({ jpeg, min: values("GainMapMin", 0), max: values("GainMapMax", 1), gamma: values("Gamma", 1), offsetBase: values("OffsetSDR", 1 / 64), offsetLight: values("OffsetHDR", 1 / 64), capacity: values("HDRCapacityMax", 1)[0] });
+}
+
+const fixed = (values: readonly number[]) => values.map((v) => Number(v.toFixed(6)));
+
+function describe({ min, max, gamma, offsetBase, offsetLight, capacity }: GainMap): string {
+  const all: [string, readonly number[]][] = [["GainMapMin", min], ["GainMapMax", max], ["Gamma", gamma], ["OffsetSDR", offsetBase], ["OffsetHDR", offsetLight]];
+  const plain = all.filter(([, values]) => values.length === 1).map(([name, values]) => ` hdrgm:${name}="${fixed(values)[0]}"`).join("");
+  const lists = all.filter(([, values]) => values.length === 3).map(([name, values]) => `<hdrgm:${name}><rdf:Seq>${fixed(values).map((v) => `<rdf:li>${v}</rdf:li>`).join("")}</rdf:Seq></hdrgm:${name}>`).join("");
+  return wrapped(` xmlns:hdrgm="${VOCABULARY}" hdrgm:Version="1.0"${plain} hdrgm:HDRCapacityMin="0" hdrgm:HDRCapacityMax="${capacity}" hdrgm:BaseRenditionIsHDR="False"`, lists);
+}
+
+const wrapped = (attributes: string, inner: string) =>
+  `<x:xmpmeta xmlns:x="adobe:ns:meta/"><rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#"><rdf:Description rdf:about=""${attributes}>${inner}</rdf:Description></rdf:RDF></x:xmpmeta>`;
+
+const packet = (text: string) => segment(MARKER.APP1, concat([ascii(XMP), new TextEncoder().encode(text)]));
+
+/** Segments put behind the start of a JPEG. */
+const behindStart = (jpeg: Uint8Array, ...segments: Uint8Array[]) => concat([jpeg.subarray(0, 2), ...segments, jpeg.subarray(2)]);
+
+/** Bytes of the multi-picture index with two pictures. */
+const MPF_BODY = 4 + 8 + 2 + 3 * 12 + 4 + 2 * 16;
+
+/** The index of two pictures, big-endian; offsets count from behind "MPF\0" (CIPA DC-007, 5.2). */
+function index(primary: number, second: number, offset: number): Uint8Array {
+  const body = new Uint8Array(MPF_BODY);
+  const data = view(body);
+  body.set(ascii("MPF\0MM\0*"), 0);
+  data.setUint32(8, 8);
+  data.setUint16(12, 3);
+  const entry = (at: number, tag: number, type: number, count: number) => {
+    data.setUint16(at, tag);
+    data.setUint16(at + 2, type);
+    data.setUint32(at + 4, count);
+  };
+  entry(14, 0xb000, 7, 4);
+  body.set(ascii("0100"), 22);
+  entry(26, 0xb001, 4, 1);
+  data.setUint32(34, 2);
+  entry(38, 0xb002, 7, 32);
+  data.setUint32(46, 50);
+  data.setUint32(54, 0x00030000);
+  data.setUint32(58, primary);
+  data.setUint32(74, second);
+  data.setUint32(78, offset);
+  return segment(0xe2, body);
+}
+
+/** The file with a gain map behind it, whose `jpeg` holds the picture of the map alone. */
+export function withGainMap(primary: Uint8Array, map: GainMap): Uint8Array {
+  const second = behindStart(map.jpeg, packet(describe(map)));
+  const container = `xmlns:Container="http://ns.google.com/photos/1.0/container/" xmlns:Item="http://ns.google.com/photos/1.0/container/item/" xmlns:hdrgm="${VOCABULARY}" hdrgm:Version="1.0"`;
+  const items = `<Container:Directory><rdf:Seq><rdf:li rdf:parseType="Resource"><Container:Item Item:Semantic="Primary" Item:Mime="image/jpeg"/></rdf:li><rdf:li rdf:parseType="Resource"><Container:Item Item:Semantic="GainMap" Item:Mime="image/jpeg" Item:Length="${second.length}"/></rdf:li></rdf:Seq></Container:Directory>`;
+  const xmp = packet(wrapped(` ${container}`, items));
+  const first = behindJfif(primary, (at) => {
+    const length = primary.length + xmp.length + MPF_BODY + 4;
+    // From behind "MPF\0" of the index to the second picture.
+    return [xmp, index(length, second.length, length - (at + xmp.length + 4 + 4))];
+  });
+  return concat([first, second]);
+}
+
+/** Segments put behind the JFIF segment, which has to come first. */
+function behindJfif(jpeg: Uint8Array, make: (at: number) => Uint8Array[]): Uint8Array {
+  const at = jpeg[2] === 0xff && jpeg[3] === 0xe0 && latin1(jpeg.subarray(6, 10)) === "JFIF" ? 4 + view(jpeg).getUint16(4) : 2;
+  return concat([jpeg.subarray(0, at), ...make(at), jpeg.subarray(at)]);
+}
