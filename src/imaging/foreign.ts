@@ -15,8 +15,9 @@ import type { RawFacts } from "./raw-pixels";
 const CHILD = [dirname(fileURLToPath(import.meta.url)), join(process.cwd(), ".build")].map((folder) => join(folder, "foreign-child.mjs")).find((path) => existsSync(path));
 /** The most pixels that are decoded: the process takes ten to thirty bytes a pixel. */
 export const MOST_FOREIGN_PIXELS: Record<Foreign, number> = { heif: 120_000_000, ora: 40_000_000, raw: 120_000_000 };
-/** A picture that takes longer is given up, in milliseconds. */
+/** A picture that takes longer is given up, in milliseconds; so is what needs no developing: a broken one has been seen to make its reader go round for ever. */
 const PATIENCE_MS = 120_000;
+const QUICK_MS = 12_000;
 
 /** Pictures decoded already, as long as their bytes are held: one photo is worked on in several steps. */
 const known = new WeakMap<Buffer, Map<string, Promise<ForeignPixels>>>();
@@ -98,8 +99,10 @@ export async function lightenLayered(kind: Layered, bytes: Buffer, lighter: Ligh
 
 async function asked(kind: Foreign | Layered, bytes: Buffer, what: "pixels" | "facts" | "lighter", wish: Wish): Promise<{ text: string; rest: Uint8Array }> {
   const start = Date.now();
+  const camera = wish.raw?.way === "camera";
+  const patience = camera || what === "facts" ? QUICK_MS : PATIENCE_MS;
   const ended = await pipeThrough(process.execPath, ["--max-old-space-size=2048", CHILD!, kind, what, JSON.stringify(wish)], bytes, () => {
-    if (Date.now() - start > PATIENCE_MS) throw refusal(kind, "it takes too long");
+    if (Date.now() - start > patience) throw refusal(kind, camera ? "the camera's own picture in it is damaged, choose the developed one" : "it takes too long");
   });
   if (ended?.code !== 0) throw refusal(kind, ended?.code === 1 && ended.words ? ended.words : "the decoder did not end well");
   const from = 4 + ended.out.readUInt32LE(0);

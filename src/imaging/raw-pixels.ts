@@ -36,8 +36,8 @@ interface Opened {
 /** Beside the module; named here so that no bundler takes it for a module of its own. */
 const WASM = ["libraw-wasm", "dist", "libraw.wasm"].join("/");
 
-/** The camera's white balance, linear light in ROMM RGB, nothing brightened. */
-const LINEAR = { useCameraWb: true, noAutoBright: true, outputBps: 16, outputColor: 4, gamm: [1, 1], userQual: 3 };
+/** The camera's white balance, linear light (the reader takes a curve only with all six of its numbers) in ROMM RGB, nothing brightened. */
+const LINEAR = { useCameraWb: true, noAutoBright: true, outputBps: 16, outputColor: 4, gamm: [1, 1, 0, 0, 0, 0], userQual: 3 };
 /** Of the brightest values, this share may lie above white when a picture is brightened. */
 const ABOVE_WHITE = 0.01;
 /** Of the brightest values, this share does not count when it is asked how far light reaches. */
@@ -57,7 +57,7 @@ async function open(bytes: Uint8Array, settings: object): Promise<Opened> {
   return file;
 }
 
-/** Turns of the sensor by a quarter swap the sides. */
+/** Turns of the sensor by a quarter: the sides of the camera's own picture are told before them, those of the sensor after. */
 const quarter = (flip: number) => flip === 5 || flip === 6;
 
 /** Throws with a plain reason where it cannot be read. */
@@ -68,7 +68,7 @@ export async function rawFacts(bytes: Uint8Array): Promise<RawFacts> {
   const has = meta.thumb_width > 0 && meta.thumb_height > 0;
   const preview = !has ? null : quarter(flip) ? { width: meta.thumb_height, height: meta.thumb_width } : { width: meta.thumb_width, height: meta.thumb_height };
   const taken = Number(meta.timestamp) > 0 ? new Date(Number(meta.timestamp) * 1000).toISOString().slice(0, 10) : null;
-  return { ...(quarter(flip) ? { width: height, height: width } : { width, height }), bits: meta.color_data.raw_bps || 16, preview, date: taken };
+  return { width, height, bits: meta.color_data.raw_bps || 16, preview, date: taken };
 }
 
 /** Throws with a plain reason where it cannot be developed. */

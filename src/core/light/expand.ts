@@ -21,8 +21,8 @@ export const expansionOf = ({ strength, start, peak }: LightSettings): Expansion
 
 /** Pixels around a place that its surroundings reach; bands of rows overlap by more than twice as many. */
 export const RADIUS = 6;
-/** Variance (of the square root of light) below which a neighbourhood is even: one and a half steps of 8 bits. */
-const EVEN = (1.5 / 255) ** 2;
+/** Variances (of the square root of light) below which a neighbourhood is one light, grain and all, and below which it is even but for the steps of 8 bits. */
+const [GRAIN, EVEN] = [(6 / 255) ** 2, (1.5 / 255) ** 2];
 
 /** In place; `weights`: shares of the channels in the luminance, 1 in all; `white`: the linear value of reference white in the image. */
 export function expandLights(image: FloatImage, weights: readonly number[], white: number, { strength, start, peak }: Expansion): void {
@@ -37,14 +37,14 @@ export function expandLights(image: FloatImage, weights: readonly number[], whit
     any ||= y > start;
   }
   if (!any || strength <= 0) return;
-  const smooth = guided(light, width, height);
+  const [smooth, even] = guided(light, width, height, [GRAIN, EVEN]);
   for (let i = 0, p = 0; i < light.length; i += 1, p += LANES) {
     const around = Math.min(1, smooth[i] * smooth[i]);
     if (around <= start) continue;
     const own = light[i] * light[i];
-    // Grain of an even light is taken out as far as the place is a light: lifted, its steps would show.
+    // Steps of an even light are taken out as far as the place is a light: lifted, they would show as bands.
     const share = (around - start) / (1 - start);
-    const calm = own > 0 ? (around / own) ** share : 1;
+    const calm = own > 0 ? ((even[i] * even[i]) / own) ** share : 1;
     const factor = (aboveWhite({ start, peak }, around) / around) ** strength * Math.min(2, Math.max(0.5, calm));
     data[p] *= factor;
     data[p + 1] *= factor;
@@ -52,19 +52,21 @@ export function expandLights(image: FloatImage, weights: readonly number[], whit
   }
 }
 
-/** The picture under itself as guide. */
-function guided(light: Float32Array, width: number, height: number): Float32Array {
+/** The picture under itself as guide, once for each variance that counts as even. */
+function guided(light: Float32Array, width: number, height: number, levels: readonly number[]): Float32Array[] {
   const mean = boxMean(light, width, height);
   const square = boxMean(light.map((v) => v * v), width, height);
-  const a = new Float32Array(light.length);
-  const b = new Float32Array(light.length);
-  for (let i = 0; i < light.length; i += 1) {
-    const variance = Math.max(0, square[i] - mean[i] * mean[i]);
-    a[i] = variance / (variance + EVEN);
-    b[i] = (1 - a[i]) * mean[i];
-  }
-  const [ma, mb] = [boxMean(a, width, height), boxMean(b, width, height)];
-  return light.map((v, i) => ma[i] * v + mb[i]);
+  return levels.map((level) => {
+    const a = new Float32Array(light.length);
+    const b = new Float32Array(light.length);
+    for (let i = 0; i < light.length; i += 1) {
+      const variance = Math.max(0, square[i] - mean[i] * mean[i]);
+      a[i] = variance / (variance + level);
+      b[i] = (1 - a[i]) * mean[i];
+    }
+    const [ma, mb] = [boxMean(a, width, height), boxMean(b, width, height)];
+    return light.map((v, i) => ma[i] * v + mb[i]);
+  });
 }
 
 /** Means of squares of 2 × RADIUS + 1 pixels; at the edges of what lies inside. */
