@@ -1,14 +1,19 @@
 import { createHash } from "node:crypto";
+import { mkdtemp, readFile, rm, writeFile } from "node:fs/promises";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
 import sharp from "sharp";
 import { describe, expect, it } from "vitest";
 import { DEMO_BATCHES } from "@demo/batches";
 import { STARTER_BRIEFS } from "@demo/briefs";
+import { HEAVY, writeHeavy } from "@demo/heavy";
 import { PICTURES } from "@demo/pictures";
 import { RECORDS } from "@demo/records";
 import { makePicture } from "@demo/write";
 import { notCarriedOut, parseBrief, readWording } from "@/core/brief";
 import { findDisagreements } from "@/core/disagreements";
 import { readSource } from "@/imaging/facts";
+import { jpegPhoto } from "./support/photos";
 
 const small = PICTURES.filter((p) => p.width * p.height < 400_000);
 
@@ -32,19 +37,31 @@ describe("the demo", () => {
     expect(entropy).toBeGreaterThan(6);
   });
 
+  it("makes its heavy sources of what is drawn: a raw file, a phone's file, layers, a wide TIFF of 16 bits", async () => {
+    const folder = await mkdtemp(join(tmpdir(), "zumbrel-demo-"));
+    for (const [i, name] of ["moor-at-dusk.jpg", "brindled-hooktip.jpg", "copper-tussock.jpg", "heath-emerald.jpg"].entries()) await writeFile(join(folder, name), await jpegPhoto(1920, 1280, 600 + i));
+    expect(await writeHeavy(folder)).toEqual([]);
+    const facts = async (name: string) => (await readSource(await readFile(join(folder, name)))).facts;
+    expect(await facts("moor-at-last-light.dng")).toMatchObject({ format: "raw", width: 3000, height: 2000, preview: { width: 1200, height: 800 } });
+    expect(await facts("hooktip-on-the-sheet.heic")).toMatchObject({ format: "heif", width: 1536, height: 2048 });
+    expect(await facts("survey-poster.ora")).toMatchObject({ format: "ora", width: 2000, height: 1400 });
+    expect(await facts("copper-tussock-wide.tif")).toMatchObject({ format: "tiff", bits: 16, colourSpace: "romm-rgb", resolution: [300, 300] });
+    await rm(folder, { recursive: true });
+  });
+
   it("has sizes up to 24 megapixels and three kinds of file, in batches with briefs that can be carried out", () => {
     expect(PICTURES.length).toBeGreaterThanOrEqual(14);
     const megapixels = PICTURES.map((p) => (p.width * p.height) / 1e6);
     expect(Math.max(...megapixels)).toBe(24);
     expect(new Set(PICTURES.map((p) => p.kind))).toEqual(new Set(["jpeg", "png", "tiff16"]));
-    const names = new Set([...PICTURES, ...RECORDS].map((p) => p.name));
-    expect(names.size).toBe(PICTURES.length + RECORDS.length);
+    const names = new Set([...[...PICTURES, ...RECORDS].map((p) => p.name), ...Object.keys(HEAVY)]);
+    expect(names.size).toBe(PICTURES.length + RECORDS.length + Object.keys(HEAVY).length);
     for (const record of RECORDS) expect(PICTURES.map((p) => p.name)).toContain(record.of);
     for (const batch of DEMO_BATCHES) {
       for (const photo of batch.photos) expect(names, photo).toContain(photo);
       if (batch.brief !== null) expect(STARTER_BRIEFS.map((b) => b.name)).toContain(batch.brief);
     }
-    expect(STARTER_BRIEFS).toHaveLength(8);
+    expect(STARTER_BRIEFS).toHaveLength(10);
     for (const brief of STARTER_BRIEFS) {
       // What a receiver writes contradicts itself nowhere, and leaves nothing to ask.
       expect(findDisagreements(brief), brief.name).toEqual([]);

@@ -24,7 +24,7 @@ export interface Taken {
   takenAs: RgbName | null;
   /** The code values are to stay: profiles that work by tables are left alone too. */
   keeps: boolean;
-  /** Light above white is wanted where the file has any. */
+  /** Light above white is wanted too, where it is in the file. */
   bright?: boolean;
 }
 

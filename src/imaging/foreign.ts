@@ -57,8 +57,14 @@ export function readRawFacts(bytes: Buffer): Promise<RawFacts> {
   return facts;
 }
 
-const refusal = (kind: Foreign | Layered, why: string) =>
-  new PhotoError(`The ${formatName(kind)} cannot be ${kind === "raw" ? "developed" : "decoded"}: ${why.replace(/[.]$/, "")}. Bring in a sound copy, or save it as JPEG or PNG where it came from.`);
+type Asked = "pixels" | "facts" | "lighter";
+
+const refusal = (kind: Foreign | Layered, why: string, what: Asked = "pixels") =>
+  new PhotoError(
+    what === "lighter"
+      ? `The ${formatName(kind)} cannot be made lighter: ${why.replace(/[.]$/, "")}. It can still be flattened.`
+      : `The ${formatName(kind)} cannot be ${kind === "raw" ? "developed" : "decoded"}: ${why.replace(/[.]$/, "")}. Bring in a sound copy, or save it as JPEG or PNG where it came from.`,
+  );
 
 async function rawFactsOf(bytes: Buffer): Promise<RawFacts> {
   if (!CHILD) {
@@ -90,21 +96,21 @@ export async function lightenLayered(kind: Layered, bytes: Buffer, lighter: Ligh
   if (!CHILD) {
     const { LIGHTENERS } = await import("./foreign-decoders");
     return LIGHTENERS[kind](bytes, lighter, size).catch((error: Error) => {
-      throw new PhotoError(`The ${formatName(kind)} cannot be made lighter: ${error.message.replace(/[.]$/, "")}. It can still be flattened.`);
+      throw refusal(kind, error.message, "lighter");
     });
   }
   const { text, rest } = await asked(kind, bytes, "lighter", { lighter, size });
   return { file: Buffer.from(rest), report: JSON.parse(text) as Lightened };
 }
 
-async function asked(kind: Foreign | Layered, bytes: Buffer, what: "pixels" | "facts" | "lighter", wish: Wish): Promise<{ text: string; rest: Uint8Array }> {
+async function asked(kind: Foreign | Layered, bytes: Buffer, what: Asked, wish: Wish): Promise<{ text: string; rest: Uint8Array }> {
   const start = Date.now();
   const camera = wish.raw?.way === "camera";
   const patience = camera || what === "facts" ? QUICK_MS : PATIENCE_MS;
   const ended = await pipeThrough(process.execPath, ["--max-old-space-size=2048", CHILD!, kind, what, JSON.stringify(wish)], bytes, () => {
-    if (Date.now() - start > patience) throw refusal(kind, camera ? "the camera's own picture in it is damaged, choose the developed one" : "it takes too long");
+    if (Date.now() - start > patience) throw refusal(kind, camera ? "the camera's own picture in it is damaged, choose the developed one" : "it takes too long", what);
   });
-  if (ended?.code !== 0) throw refusal(kind, ended?.code === 1 && ended.words ? ended.words : "the decoder did not end well");
+  if (ended?.code !== 0) throw refusal(kind, ended?.code === 1 && ended.words ? ended.words : "its worker did not end well", what);
   const from = 4 + ended.out.readUInt32LE(0);
   return { text: ended.out.toString("utf8", 4, from), rest: ended.out.subarray(from) };
 }

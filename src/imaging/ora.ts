@@ -23,7 +23,8 @@ export async function openOra(bytes: Buffer): Promise<OraPackage> {
   const entries = await new Promise<Map<string, Entry>>((done, failed) => {
     const found = new Map<string, Entry>();
     zip.on("entry", (entry: Entry) => {
-      found.set(String(entry.fileName), entry);
+      // Folders hold nothing themselves.
+      if (!String(entry.fileName).endsWith("/")) found.set(String(entry.fileName), entry);
       if (found.size > MOST_ENTRIES) return failed(refuse(`holds more than ${MOST_ENTRIES} files`));
       zip.readEntry();
     });

@@ -72,15 +72,16 @@ describe("defaults", () => {
     const free = resolveBrief(parseBrief(minimal));
     expect(free).toMatchObject({ formats: null, frame: "whole", enlarge: "never", metadata: "private", padding: "allow", names: "{name}", profile: "embed" });
     expect(free.fileSize).toMatchObject({ min: null, max: null, aim: "clean" });
+    // Brief version 1: hdr alone means display-p3 and 10 bits.
+    expect(resolveBrief(parseBrief({ ...minimal, colour: { light: "hdr" } }))).toMatchObject({ space: "display-p3", bits: 10, light: "hdr", layers: "flatten" });
     const form = resolveBrief(parseBrief({ ...minimal, width: { exact: 240 }, height: { exact: 300 }, fileSize: { max: "60KB" } }));
     expect(form).toMatchObject({ frame: "fill", enlarge: "allow" });
     expect(form.fileSize.aim).toBe("best");
   });
 
-  it("names what is not carried out yet, and nothing else", () => {
+  it("carries out every clause, light above white, wide primaries and kept layers included", () => {
     expect(notCarriedOut(parseBrief({ ...minimal, format: ["jpeg", "png"], width: { exact: 1 }, fileSize: { max: "1MB" }, resolution: { exact: "96ppi" }, quality: { max: 65 } }))).toEqual([]);
-    const missing = notCarriedOut(parseBrief({ ...everything, format: ["webp", "pdf"], colour: { space: "bt2020" } }));
-    expect(missing).toEqual(["colour space bt2020"]);
+    expect(notCarriedOut(parseBrief({ ...everything, format: ["webp", "pdf"], layers: "keep", colour: { space: "bt2020", light: "hdr" } }))).toEqual([]);
   });
 });
 

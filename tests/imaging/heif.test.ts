@@ -78,6 +78,22 @@ describe("HEIC", () => {
     expect(photo.facts.colourSpace).toBe("display-p3");
   });
 
+  it("of ten bits keeps its steps in between: a gentle ramp has more of them than eight bits hold", async () => {
+    const width = 512;
+    const ramp = Uint16Array.from({ length: width * 64 * 3 }, (_, i) => Math.round((0.4 + 0.2 * ((Math.floor(i / 3) % width) / width)) * 65_535));
+    const bytes = await heic([await sharp(ramp, { raw: { width, height: 64, channels: 3 } }).toColourspace("rgb16").png().toBuffer()], "-b", "10");
+    const photo = await readSource(bytes);
+    expect(photo.facts.bits).toBe(10);
+    const answer = await fitPhoto({ source: photo, brief: parseBrief({ zumbrelBrief: 1, name: "b", format: ["png"], colour: { bits: 16 } }) });
+    const { data } = await sharp(Buffer.from(answer.output!)).toColourspace("rgb16").raw({ depth: "ushort" }).toBuffer({ resolveWithObject: true });
+    const codes = new Uint16Array(data.buffer, data.byteOffset, data.length / 2);
+    const row = Array.from({ length: width }, (_, x) => codes[(32 * width + x) * 3 + 1]);
+    // A fifth of the scale is 51 steps of eight bits and 205 of ten.
+    expect(new Set(row).size).toBeGreaterThan(100);
+    const apart = row.map((v, x) => Math.abs(v - ramp[(32 * width + x) * 3 + 1]) / 257);
+    expect(apart.reduce((a, b) => a + b) / width).toBeLessThan(1);
+  });
+
   it("is shown small", async () => {
     const meta = await sharp(await preview(await heic([await png(640, 480, 56)]), 100)).metadata();
     expect([meta.width, meta.height]).toEqual([100, 75]);

@@ -38,7 +38,7 @@ describe("a raw file", () => {
     expect(facts).toMatchObject({ format: "raw", width: 60, height: 40, bits: 16, preview: { width: 30, height: 20 }, date: "2026-05-14", orientation: 1, fixedHeaders: true });
   });
 
-  it.each([[2, "recovering"], [0, "cutting"]] as const)("is developed as libraw-bin develops it, highlights %s", async (highlight) => {
+  it.each([2, 0] as const)("is developed as libraw-bin develops it, highlights %s (2 recovered, 0 cut)", async (highlight) => {
     const bytes = await dng(120, 80, { light: 0.8 });
     const path = join(folder, "a.dng");
     await writeFile(path, bytes);
