@@ -1,5 +1,5 @@
 /** inspect, read-brief, check and fit: core and imaging alone, no database, no server. */
-import { refusal, notChecked, parseBrief, type Brief } from "@/core/brief";
+import { notChecked, parseBrief, type Brief } from "@/core/brief";
 import { findDisagreements } from "@/core/disagreements";
 import { publicFacts, type Check } from "@/core/proof";
 import { formatBytes, formatSize } from "@/core/units";
@@ -72,8 +72,6 @@ async function check(call: Extract<Call, { command: "check" }>): Promise<number>
 
 async function fit(call: Extract<Call, { command: "fit" }>): Promise<number> {
   const brief = await loadBrief(call.brief);
-  const refused = refusal(brief);
-  if (refused) throw new CallError(refused);
   const sources = await listSources(call.paths, call.out);
   if (!sources.length) throw new CallError("There are no pictures in the folders that were given.");
   await checkOutputFolder(call.out, sources);

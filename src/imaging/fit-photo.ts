@@ -1,5 +1,5 @@
 /** One photo through one brief: pass through where it obeys already, else plan, search, encode. */
-import { clauseNames, clauseWords, formatName, heldBy, lostToFormat, refusal, resolveBrief, WISHES_GIVEN_UP, type Brief, type OutputFormat, type ResolvedBrief } from "@/core/brief";
+import { clauseNames, clauseWords, formatName, heldBy, lostToFormat, resolveBrief, WISHES_GIVEN_UP, type Brief, type OutputFormat, type ResolvedBrief } from "@/core/brief";
 import { aimedSize, AUTO, CENTRED, cutsByHand, planGeometry, proposeFrame, rawTakingOf, targetFor, type Frame, type Geometry } from "@/core/frame";
 import { allowedFormats, keepsLayers, passSteps, planSteps, reasonsToEncode, type Step } from "@/core/plan";
 import { asksSurround, checkFacts, checkPixels, dropped, meets, surroundOf, surroundWords, unchanged, type Check, type Facts } from "@/core/proof";
@@ -80,7 +80,7 @@ export interface FitAnswer {
  */
 export async function fitPhoto(request: FitRequest): Promise<FitAnswer> {
   const first = await fitAsAsked(request);
-  if (first.error === null || refusal(request.brief)) return first;
+  if (first.error === null) return first;
   let brief = request.brief;
   for (const clause of WISHES_GIVEN_UP) {
     if (!brief.wishes?.includes(clause) || brief[clause] === undefined) continue;
@@ -124,8 +124,6 @@ async function fitAsAsked(request: FitRequest): Promise<FitAnswer> {
   const notes = resolved.fileSize.note ? [resolved.fileSize.note] : [];
   for (const { clause, why } of targetFor(resolved, aimedSize(request.source.facts, asked)).lost) notes.push(`${clauseNames[clause]} gave way: ${why}.`);
   const nothing = { output: null, format: null, geometry: null, frame: asked, screen: null, setting: null, difference: null, cleanFrom: null, ink: null, passedThrough: false, encodes: 0, steps: [], told: [], notes };
-  const refused = refusal(brief);
-  if (refused) return { ...nothing, error: refused };
   try {
     if (keepsLayers(resolved, request.source.facts)) return await fitLayered(request, resolved, { ...nothing, error: null, format: request.source.facts.format as WrittenKind });
     if (brief.layers === "keep" && (request.source.facts.format === "ora" || request.source.facts.pages > 1)) notes.push(`Layers gave way: ${formatName(allowedFormats(resolved, request.source.facts)[0])} holds one picture.`);

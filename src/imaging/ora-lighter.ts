@@ -1,4 +1,5 @@
 /** Layered artwork made lighter and left layered: each measure is really carried out, and what it saves is measured. */
+import { deflateRawSync } from "node:zlib";
 import sharp from "sharp";
 import { ZipFile } from "yazl";
 import type { Lighter, Size } from "@/core/frame";
@@ -83,8 +84,11 @@ class Lightening {
       else if (part.kind === "preview") await this.preview(part, size, scale.x < 1);
       else if (part.kind === "thumbnail") await this.thumbnail(part);
       else if (part.kind === "extra") {
-        this.savings.extras += part.bytes;
-        if (!lighter.extras) this.out.set(part.path, await this.from.read(part.path));
+        const bytes = await this.from.read(part.path);
+        const packed = deflateRawSync(bytes).length;
+        this.savings.repack += Math.max(0, part.bytes - packed);
+        this.savings.extras += packed;
+        if (!lighter.extras) this.out.set(part.path, bytes);
       }
     }
     const root = mapLayers(kept.root, (layer) => ({ ...layer, ...moved.get(keyOf(layer)) }));

@@ -108,7 +108,6 @@ describe("fit", () => {
       [["fit", "in", "--brief", "-", "--out", "no", "--json", "--fast"], brief, /fast/],
       [["fit", "in", "--brief", "-", "--out", "no", "--json"], bad({ widht: 3 }), /unknown key "widht"/],
       [["fit", "in", "--brief", "-", "--out", "no", "--json"], bad({ fileSize: { min: "9MB", max: "1MB" } }), /min 9MB above max 1MB/],
-      [["fit", "in", "--brief", "-", "--out", "no", "--json"], bad({ layers: "keep", paper: { width: "40mm" } }), /^not carried out yet: layers keep$/],
       [["fit", "in", "--brief", "nothing of the kind", "--out", "no", "--json"], "", /no brief of that name/],
       [["fit", "in/b.jpg", "--brief", "-", "--out", "in", "--json"], brief, /lies in the output folder/],
       [["fit", "in/deep/c.JPG", "--brief", "-", "--out", "in", "--json"], brief, /lies in the output folder/],

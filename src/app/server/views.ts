@@ -1,5 +1,5 @@
 /** From rows of the database to what a page shows. Estimates are worked out here, from the core alone. */
-import { heldBy, refusal, resolveBrief, type Brief, type ResolvedBrief } from "@/core/brief";
+import { heldBy, resolveBrief, type Brief, type ResolvedBrief } from "@/core/brief";
 import { aimedSize, askedPpi, AUTO, planGeometry, type Frame, type Geometry } from "@/core/frame";
 import { planNames, type WrittenKind } from "@/core/names";
 import { allowedFormats, passSteps, planSteps, reasonsToEncode, verdictOf, writtenKind } from "@/core/plan";
@@ -62,7 +62,7 @@ async function briefsInUse(db: Database, batchRevision: string | null, rows: rea
   const out = new Map<string, InUse>();
   for (const { id, briefId, body, onShelf } of await revisionsWithShelf(db, [...ids])) {
     const count = rows.filter((row) => row.revisionId === id).length;
-    out.set(id, { view: { revisionId: id, briefId, body, refusal: refusal(body), onShelf, rows: count }, resolved: resolveBrief(body) });
+    out.set(id, { view: { revisionId: id, briefId, body, onShelf, rows: count }, resolved: resolveBrief(body) });
   }
   return out;
 }
@@ -84,9 +84,8 @@ function rowView(row: StoredRow, use: InUse | null, item: ItemRow | null): RowVi
   };
   const nothing = { geometry: null, figure: "none" as const, bytes: null, ppi: null, steps: [], checks: [] };
   if (!use) return { ...common, ...nothing, verdict: null };
-  const { resolved, view: { body: brief, refusal: refused } } = use;
+  const { resolved, view: { body: brief } } = use;
   const facts = factsOfPage(row.facts, common.frame.page);
-  if (refused) return { ...common, ...nothing, verdict: { state: "cannot", reason: refused } };
   const accepted = row.accepted === true;
   const m = row.measured;
   if (m) {

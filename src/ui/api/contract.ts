@@ -94,8 +94,6 @@ export interface BriefInUse {
   revisionId: string;
   briefId: string;
   body: Brief;
-  /** Its clauses that cannot be carried out yet, as a sentence. */
-  refusal: string | null;
   /** The shelf has it just as it is here. */
   onShelf: boolean;
   /** Photos under it. */

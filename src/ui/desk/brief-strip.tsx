@@ -37,7 +37,7 @@ export function BriefStrip({ batch, briefs, row, chosen }: Props) {
   // What was just said is shown at once, not when the server has answered: chips that move later are missed by the pointer.
   const brief = edit.isPending ? edit.variables.brief : (use?.body ?? EMPTY);
   const save = (next: Brief, words: string) => edit.mutate({ brief: next, words, of: use?.revisionId ?? null });
-  const note = use ? (use.refusal ?? resolveBrief(brief).fileSize.note) : null;
+  const note = use ? resolveBrief(brief).fileSize.note : null;
   const several = batch.briefs.length > 1;
   const total = batch.totals.find((one) => one.revisionId === use?.revisionId) ?? null;
   return (
@@ -77,7 +77,7 @@ export function BriefStrip({ batch, briefs, row, chosen }: Props) {
       {total && use && <TotalNote batch={batch} total={total} brief={brief} onSave={save} />}
       {note && (
         <p role="note" className="mt-2.5 border-l-[3px] border-needs bg-needs-wash px-3 py-1.5">
-          {use?.refusal ? `This brief has clauses that are ${note}. Choose another brief or remove them.` : note}
+          {note}
         </p>
       )}
     </section>
