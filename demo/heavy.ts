@@ -40,14 +40,18 @@ const scaled = async (folder: string, name: string, width: number, height: numbe
   return data;
 };
 
-/** The sky of the camera's picture is near white; in the scene it was up to four times lighter, and the sensor has seen that. */
+/** The sky of the camera's picture is near white; in the scene it was up to three times lighter, and the sensor has seen that. */
 async function lastLight(folder: string): Promise<Buffer> {
   const [width, height] = [3000, 2000];
   const codes = await scaled(folder, "moor-at-dusk.jpg", width, height);
   const linear = linearTable(SRGB_CURVE, 256);
-  const table = linear.map((light) => aboveWhite({ start: 0.55, peak: 4 }, light) / 4.4);
   const preview = await sharp(codes, { raw: { width, height, channels: 3 } }).resize(1200, 800).jpeg({ quality: 88 }).toBuffer();
-  const data = Float32Array.from(codes, (code) => table[code]);
+  const data = new Float32Array(codes.length);
+  for (let p = 0; p < codes.length; p += 3) {
+    const strongest = linear[Math.max(codes[p], codes[p + 1], codes[p + 2])];
+    const factor = aboveWhite({ start: 0.55, peak: 3 }, strongest) / Math.max(1e-6, strongest) / 3.1;
+    for (let c = 0; c < 3; c += 1) data[p + c] = linear[codes[p + c]] * factor;
+  }
   return writeDng({
     scene: { data, width, height }, white: 15_360, black: 512, neutral: [0.52, 1, 0.61], preview: { jpeg: preview, width: 1200, height: 800 }, orientation: 1, model: "Lamp Camera 2", date: "2026:05:14 21:12:33",
   });

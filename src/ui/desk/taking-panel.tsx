@@ -13,7 +13,11 @@ interface Props {
   row: RowView;
 }
 
-const useFrame = ({ batchId, row }: Props) => useChange((frame: Frame) => call("PUT", `batches/${batchId}/frame`, { rowId: row.id, frame, accepted: false }));
+/** What was just set is shown at once, not when the server has answered. */
+function useFrame({ batchId, row }: Props): [Frame, (frame: Frame) => void] {
+  const set = useChange((frame: Frame) => call("PUT", `batches/${batchId}/frame`, { rowId: row.id, frame, accepted: false }));
+  return [set.isPending ? set.variables : row.frame, set.mutate];
+}
 
 const BOX = "mb-3 rounded-box border border-rule px-3 py-2";
 
@@ -37,14 +41,13 @@ export function TakingPanel(props: Props & { bright: boolean }) {
 }
 
 function RawPanel(props: Props) {
-  const set = useFrame(props);
-  const { row } = props;
-  const now = row.frame.raw ?? DEFAULT_RAW;
-  const { preview } = row.before;
-  const put = (change: Partial<typeof now>) => set.mutate({ ...row.frame, raw: { ...now, ...change } });
+  const [frame, set] = useFrame(props);
+  const now = frame.raw ?? DEFAULT_RAW;
+  const { preview } = props.row.before;
+  const put = (change: Partial<typeof now>) => set({ ...frame, raw: { ...now, ...change } });
   const own = preview ? `The camera's own picture, ${formatSize(preview.width, preview.height)} px` : "The camera's own picture: there is none";
   return (
-    <fieldset className={BOX} disabled={set.isPending}>
+    <fieldset className={BOX}>
       <legend className="px-1 text-small font-semibold text-second">Camera raw</legend>
       <Choice type="radio" name="way" label="Developed here" checked={now.way === "developed"} onChange={() => put({ way: "developed" })} />
       <div className="ml-6">
@@ -75,13 +78,13 @@ function Choice({ type, name, label, checked, disabled, onChange }: ChoiceProps)
 }
 
 function PagePanel(props: Props) {
-  const set = useFrame(props);
+  const [frame, set] = useFrame(props);
   const { row } = props;
-  const page = row.frame.page ?? 1;
+  const page = frame.page ?? 1;
   return (
     <label className={`${BOX} flex items-center gap-2`}>
       Page
-      <select aria-label="Page of the file" value={page} onChange={(event) => set.mutate({ ...row.frame, page: Number(event.target.value) })} className="box h-7 px-1.5">
+      <select aria-label="Page of the file" value={page} onChange={(event) => set({ ...frame, page: Number(event.target.value) })} className="box h-7 px-1.5">
         {Array.from({ length: row.before.pages }, (_, i) => (
           <option key={i} value={i + 1}>
             {i + 1}
@@ -95,13 +98,13 @@ function PagePanel(props: Props) {
 
 /** The three controls of taking lights above white; nothing where the file has light of its own. */
 function LightPanel(props: Props) {
-  const set = useFrame(props);
+  const [frame, set] = useFrame(props);
   const { row } = props;
-  const now = row.frame.light ?? DEFAULT_LIGHT;
-  const raw = row.frame.raw ?? DEFAULT_RAW;
+  const now = frame.light ?? DEFAULT_LIGHT;
+  const raw = frame.raw ?? DEFAULT_RAW;
   const own = (row.before.light?.reach ?? 1) > 1 || (row.before.gainMap ?? 1) > 1 || (row.before.format === "raw" && raw.way === "developed" && raw.recover);
   if (own) return <p className={`${BOX} text-small`}>Light above white is in the file and stays as it is.</p>;
-  const put = (change: Partial<typeof now>) => set.mutate({ ...row.frame, light: { ...now, ...change } });
+  const put = (change: Partial<typeof now>) => set({ ...frame, light: { ...now, ...change } });
   return (
     <section aria-label="Light above white" className={BOX}>
       <h3 className="text-small font-semibold text-second">Lights above white</h3>

@@ -18,6 +18,10 @@ interface Props {
 export function LayerTree({ batchId, row, view, lit, onLit }: Props) {
   const set = useChange((change: Pick<Frame, "layers" | "page">) => call("PUT", `batches/${batchId}/frame`, { rowId: row.id, frame: { ...row.frame, ...change }, accepted: false }));
   const pages = view.format === "tiff";
+  // What was just ticked is shown at once, not when the server has answered.
+  const { layers: now, page: nowPage } = set.isPending ? { ...row.frame, ...set.variables } : row.frame;
+  const isShown = ({ place, shown, visible }: LayerView) =>
+    !set.isPending ? shown : pages ? Number(place) + 1 === (nowPage ?? 1) : now?.shown.includes(place) || (visible && !now?.hidden.includes(place));
   const toggle = ({ place, shown, visible }: LayerView) => {
     if (pages) return set.mutate({ page: Number(place) + 1 });
     const { shown: on = [], hidden: off = [] } = row.frame.layers ?? {};
@@ -37,7 +41,7 @@ export function LayerTree({ batchId, row, view, lit, onLit }: Props) {
         {view.layers.map((layer) => (
           <li key={layer.place} onPointerEnter={() => onLit(layer.place)} onPointerLeave={() => onLit(null)} className={`rounded ${lit === layer.place ? "bg-wash" : ""}`} style={{ paddingLeft: (layer.place.split(".").length - 1) * 18 }}>
             <label className={`flex min-h-7 items-center gap-2 px-2 ${layer.seen || pages ? "" : "text-second"}`}>
-              <input type={pages ? "radio" : "checkbox"} name={pages ? "page" : undefined} checked={layer.shown} disabled={view.keeps || set.isPending} onChange={() => toggle(layer)} className="size-4 shrink-0 accent-plum" />
+              <input type={pages ? "radio" : "checkbox"} name={pages ? "page" : undefined} checked={isShown(layer)} disabled={view.keeps} onChange={() => toggle(layer)} className="size-4 shrink-0 accent-plum" />
               <span className={`min-w-0 truncate ${layer.group ? "font-semibold" : ""}`} title={layer.name}>
                 {layer.name}
               </span>

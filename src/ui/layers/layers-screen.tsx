@@ -66,11 +66,11 @@ function Aim({ batch, row, view }: { batch: BatchView; row: RowView; view: Layer
   const ruledOut = brief?.format && !(view.format === "tiff" && brief.format.includes("tiff"));
   return (
     <aside aria-label="What becomes of it" className="flex min-h-0 flex-col overflow-y-auto border-l border-rule px-4 py-3">
-      <fieldset disabled={put.isPending}>
+      <fieldset>
         <legend className="text-[16px] font-bold">What becomes of it</legend>
         {(["flatten", "keep"] as const).map((layers) => (
           <label key={layers} className="flex min-h-6 items-center gap-2">
-            <input type="radio" name="aim" checked={view.keeps === (layers === "keep")} disabled={layers === "keep" && Boolean(ruledOut)} onChange={() => put.mutate(layers)} className="size-4 accent-plum" />
+            <input type="radio" name="aim" checked={(put.isPending ? put.variables === "keep" : view.keeps) === (layers === "keep")} disabled={layers === "keep" && Boolean(ruledOut)} onChange={() => put.mutate(layers)} className="size-4 accent-plum" />
             {layers === "flatten" ? (view.format === "ora" ? "One picture, its layers flattened" : "One picture, the chosen page") : `It keeps its ${what}, and weighs less`}
           </label>
         ))}

@@ -24,9 +24,12 @@ const SWITCHES: readonly [key: Switch, label: string, note: string][] = [
 ];
 
 export function Measures({ batchId, row, view }: Props) {
-  const { lighter, format } = view;
-  const set = useChange((change: Partial<Lighter>) => call("PUT", `batches/${batchId}/frame`, { rowId: row.id, frame: { ...row.frame, lighter: { ...lighter, ...change } }, accepted: false }));
-  const { data, error, isFetching } = useQuery({ queryKey: ["lighter", row.assignmentId, lighter], queryFn: () => call<LighterView>("POST", `assignments/${row.assignmentId}/layers`, lighter), staleTime: Infinity, placeholderData: (old?: LighterView) => old });
+  const { format } = view;
+  const put = useChange((lighter: Lighter) => call("PUT", `batches/${batchId}/frame`, { rowId: row.id, frame: { ...row.frame, lighter }, accepted: false }));
+  // What was just set is shown at once, not when the server has answered.
+  const lighter = put.isPending ? put.variables : view.lighter;
+  const set = (change: Partial<Lighter>) => put.mutate({ ...lighter, ...change });
+  const { data, error, isFetching } = useQuery({ queryKey: ["lighter", row.photoId, row.revisionId, lighter], queryFn: () => call<LighterView>("POST", `assignments/${row.assignmentId}/layers`, lighter), staleTime: Infinity, placeholderData: (old?: LighterView) => old });
   const saves = (key: keyof Savings) => (data ? (data.savings[key] > 0 ? `−${formatBytes(data.savings[key])}` : "nothing") : "…");
   const has = (kind: "preview" | "thumbnail") => view.parts.some((part) => part.kind === kind);
   const shown = format === "tiff" ? SWITCHES.slice(0, 1) : SWITCHES;
@@ -35,16 +38,16 @@ export function Measures({ batchId, row, view }: Props) {
       <h2 className="font-semibold">How it becomes lighter</h2>
       {shown.map(([key, label, note]) => (
         <label key={key} className="mt-1.5 grid grid-cols-[16px_minmax(0,1fr)_auto] items-start gap-x-2">
-          <input type="checkbox" checked={lighter[key]} onChange={(event) => set.mutate({ [key]: event.target.checked })} className="mt-0.5 size-4 accent-plum" />
+          <input type="checkbox" checked={lighter[key]} onChange={(event) => set({ [key]: event.target.checked })} className="mt-0.5 size-4 accent-plum" />
           <span>
             {label} <span className="block text-small text-second">{note}</span>
           </span>
           <span className="figures text-right">{saves(key)}</span>
         </label>
       ))}
-      {has("preview") && <Stored label={format === "tiff" ? "Smaller copies" : "Stored picture"} value={lighter.preview} smaller={format === "tiff" ? null : saves("previewSmaller")} drop={saves("previewDrop")} onSet={(preview) => set.mutate({ preview })} />}
-      {has("thumbnail") && <Stored label="Thumbnail" value={lighter.thumbnail} smaller={saves("thumbnailSmaller")} drop={saves("thumbnailDrop")} onSet={(thumbnail) => set.mutate({ thumbnail })} />}
-      <Slide key={lighter.scale} label="Pixels" value={lighter.scale} min={10} max={100} say={(value) => `${trimNumber(value, 0)} %`} onSet={(scale) => set.mutate({ scale })} />
+      {has("preview") && <Stored label={format === "tiff" ? "Smaller copies" : "Stored picture"} value={lighter.preview} smaller={format === "tiff" ? null : saves("previewSmaller")} drop={saves("previewDrop")} onSet={(preview) => set({ preview })} />}
+      {has("thumbnail") && <Stored label="Thumbnail" value={lighter.thumbnail} smaller={saves("thumbnailSmaller")} drop={saves("thumbnailDrop")} onSet={(thumbnail) => set({ thumbnail })} />}
+      <Slide key={lighter.scale} label="Pixels" value={lighter.scale} min={10} max={100} say={(value) => `${trimNumber(value, 0)} %`} onSet={(scale) => set({ scale })} />
       <p className="text-small text-second">of each side, for all at once; never under a floor of the brief.</p>
       <p role="status" className="mt-3 border-t border-thin pt-2">
         {error ? (

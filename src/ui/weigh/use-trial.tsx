@@ -1,8 +1,9 @@
 "use client";
 
-/** Taking the active pane's trial: for this photo, or for the whole batch. One undo takes either back. */
-import { useEffect } from "react";
+/** Taking the active pane's trial: for this photo, or for the whole batch; or its way of taking a raw file. One undo takes either back. */
+import { useCallback, useEffect } from "react";
 import { formatName } from "@/core/brief";
+import { DEFAULT_RAW, type RawTaking } from "@/core/frame";
 import { formatOf, type Choice } from "@/core/search";
 import { formatBytes } from "@/core/units";
 import { call, useChange } from "../api/client";
@@ -23,19 +24,24 @@ function refusal(choice: Choice, view: WeighView, bytes: number | null): string 
 export function UseTrial({ batch, row, view, pane, number }: { batch: BatchView; row: RowView; view: WeighView; pane: PaneOf; number: number }) {
   const take = useChange((change: { choice: Choice | null; rows?: string[] }) => call("PUT", `batches/${batch.id}/choice`, change));
   const choice = typeof pane === "string" ? null : pane;
-  const why = choice ? refusal(choice, view, trialOf(pane, view)?.bytes ?? null) : "Choose a pane with a trial";
-  const able = choice !== null && why === null && !take.isPending;
+  const way = pane === "developed" || pane === "camera" ? pane : null;
+  const raw = row.frame.raw ?? DEFAULT_RAW;
+  const takeWay = useChange((next: RawTaking["way"]) => call("PUT", `batches/${batch.id}/frame`, { rowId: row.id, frame: { ...row.frame, raw: { ...raw, way: next } }, accepted: false }));
+  const why = way ? (raw.way === way ? "It is taken in this way now" : null) : choice ? refusal(choice, view, trialOf(pane, view)?.bytes ?? null) : "Choose a pane with a trial";
+  const able = (choice !== null || way !== null) && why === null && !take.isPending && !takeWay.isPending;
   const { mutate } = take;
+  const { mutate: mutateWay } = takeWay;
+  const here = useCallback(() => (way ? mutateWay(way) : mutate({ choice, rows: [row.id] })), [way, choice, row.id, mutate, mutateWay]);
   useEffect(() => {
     const key = (event: KeyboardEvent) => {
       const typing = event.target instanceof HTMLElement && event.target.closest("input, textarea, select, [role=dialog], [role=menu]");
       if (typing || event.ctrlKey || event.metaKey || event.altKey || !able) return;
-      if (event.key === "u") mutate({ choice, rows: [row.id] });
-      if (event.key === "U" && batch.rows.length > 1) mutate({ choice });
+      if (event.key === "u") here();
+      if (event.key === "U" && batch.rows.length > 1 && choice) mutate({ choice });
     };
     window.addEventListener("keydown", key);
     return () => window.removeEventListener("keydown", key);
-  }, [able, choice, row.id, batch.rows.length, mutate]);
+  }, [able, choice, batch.rows.length, mutate, here]);
   return (
     <div className="flex shrink-0 items-center gap-2">
       {row.choice ? (
@@ -45,12 +51,12 @@ export function UseTrial({ batch, row, view, pane, number }: { batch: BatchView;
       ) : (
         why && <span className="max-w-40 text-right text-tiny text-second">{why}</span>
       )}
-      {batch.rows.length > 1 && !why && (
+      {batch.rows.length > 1 && !why && choice && (
         <Button keyHint="Shift U" disabled={!able} onClick={() => mutate({ choice })}>
           Use {number} for the batch
         </Button>
       )}
-      <Button kind="main" keyHint="U" disabled={!able} onClick={() => mutate({ choice, rows: [row.id] })}>
+      <Button kind="main" keyHint="U" disabled={!able} onClick={here}>
         Use {number} here
       </Button>
     </div>
