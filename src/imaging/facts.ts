@@ -82,7 +82,7 @@ export async function readSource(bytes: Buffer): Promise<Source> {
   // Raw files of many cameras have no mark in common: their reader is asked.
   const raw = await rawSource(bytes).catch(() => null);
   if (raw) return checkSize(raw);
-  throw new PhotoError("This is not a picture of a known kind (JPEG, PNG, TIFF, WebP, AVIF, HEIC, camera raw, OpenRaster, GIF or BMP). Save it as one of these first.");
+  throw new PhotoError("This is not a picture of a known kind (JPEG, PNG, TIFF, WebP, AVIF, HEIC, raw file, OpenRaster, GIF or BMP). Save it as one of these first.");
 }
 
 function looksLikeText(bytes: Buffer): boolean {

@@ -323,7 +323,7 @@ export interface WeighPlan {
   formats: Partial<Record<OutputFormat, { pictureKey: string; added: number }>>;
   /** Bytes of the photo's own JPEG data packed tighter; null where the picture has to be encoded anew. */
   packed: number | null;
-  /** Camera raw: bytes of each way of taking it, under the setting that the plan takes. */
+  /** Raw file: bytes of each way of taking it, under the setting that the plan takes. */
   ways?: Partial<Record<"developed" | "camera", number>>;
   /** The ladder of trials that the chart is drawn from, and how many of them are made. */
   ladder: number;

@@ -4,7 +4,7 @@ import type { Brief, ClauseKey } from "./schema";
 import type { PixelRange } from "./resolve";
 
 const FORMAT_NAMES: Record<string, string> = {
-  jpeg: "JPEG", png: "PNG", webp: "WebP", avif: "AVIF", tiff: "TIFF", gif: "GIF", bmp: "BMP", pdf: "PDF", svg: "SVG", heif: "HEIC", ora: "OpenRaster", raw: "camera raw",
+  jpeg: "JPEG", png: "PNG", webp: "WebP", avif: "AVIF", tiff: "TIFF", gif: "GIF", bmp: "BMP", pdf: "PDF", svg: "SVG", heif: "HEIC", ora: "OpenRaster", raw: "raw file",
 };
 
 export function formatName(format: string): string {

@@ -33,7 +33,7 @@ export interface Facts {
   light?: { reach: number; peak: number | null; average: number | null };
   /** A JPEG's gain map: the multiples of white that it reaches. */
   gainMap?: number;
-  /** Camera raw: pixels of the camera's own picture in the file; null where there is none. */
+  /** Raw file: pixels of the camera's own picture in the file; null where there is none. */
   preview?: { width: number; height: number } | null;
   /** Whether nothing beside the picture can be rewritten in place; missing is no. */
   fixedHeaders?: boolean;

@@ -48,7 +48,7 @@ function RawPanel(props: Props) {
   const own = preview ? `The camera's own picture, ${formatSize(preview.width, preview.height)} px` : "The camera's own picture: there is none";
   return (
     <fieldset className={BOX}>
-      <legend className="px-1 text-small font-semibold text-second">Camera raw</legend>
+      <legend className="px-1 text-small font-semibold text-second">Raw file</legend>
       <Choice type="radio" name="way" label="Developed here" checked={now.way === "developed"} onChange={() => put({ way: "developed" })} />
       <div className="ml-6">
         <Choice type="checkbox" label="Brighten to white" disabled={now.way === "camera"} checked={now.brighten} onChange={(brighten) => put({ brighten })} />
