@@ -19,7 +19,8 @@ export interface Destination {
 export function destinationOf(brief: ResolvedBrief, source: Source, takenAs?: RgbName): Destination {
   const { profile, facts, icc } = source;
   if (brief.light === "hdr") {
-    const primaries: PqName = brief.space === "bt2020" || (brief.space === "keep" && facts.light && facts.colourSpace === "bt2020") ? "bt2020" : "display-p3";
+    const asked = brief.space === "keep" && facts.light ? facts.colourSpace : brief.space;
+    const primaries: PqName = asked === "bt2020" || asked === "srgb" ? asked : "display-p3";
     // Colours are signalled by the file's own colour box; a profile has no room for light above white.
     return { name: primaries, space: PQ_SPACES[primaries], icc: null, keeps: false, light: primaries };
   }

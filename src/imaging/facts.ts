@@ -274,7 +274,8 @@ function tryContainer<T>(read: () => T): T | null {
 export async function readPage(source: Source, page: number): Promise<Source> {
   const { pages } = source.facts;
   if (page > pages) throw new PhotoError(`Page ${page} is asked for, and the file has ${pages}. Choose another.`);
-  return checkSize(await otherSource(source.bytes, "tiff", page - 1));
+  const one = await otherSource(source.bytes, "tiff", page - 1);
+  return checkSize({ ...one, facts: { ...one.facts, onePage: true } });
 }
 
 async function otherSource(bytes: Buffer, format: "tiff" | "webp" | "avif" | "gif", page = 0): Promise<Source> {

@@ -315,8 +315,10 @@ function searched({ brief, resolved, source, frame, geometry }: Work, bench: Wor
 
 /** The file of the chosen setting; null, and a note that says why, where the brief does not allow it. */
 async function asChosen({ request, resolved, source, geometry, notes }: Work, bench: Workbench): Promise<Fitted | null> {
-  const setting = request.choice ? settingOf(request.choice, geometry.width * geometry.height) : null;
-  if (!setting) return null;
+  const chosen = request.choice ? settingOf(request.choice, geometry.width * geometry.height) : null;
+  if (!chosen) return null;
+  // A setting that was chosen for a photo of eight bits serves one of ten.
+  const setting: Setting = chosen.format === "avif" && resolved.bits === 10 ? { ...chosen, bits: 10 } : chosen;
   const name = choiceName(request.choice!);
   const refused = (why: string) => {
     notes.push(`${name} was chosen on Weigh, but ${why}, so Zumbrel looked for a setting itself.`);

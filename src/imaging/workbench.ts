@@ -265,7 +265,7 @@ export class Workbench {
     return {
       geometry, frame,
       to: destinationOf(held, source, frame.takenAs),
-      bits: held.bits === 8 ? 8 : 16,
+      bits: held.bits === 8 && held.light === "sdr" ? 8 : 16,
       background: held.background,
       border: held.border?.colour,
       opaque: !CAN[format].transparency || held.space === "cmyk",

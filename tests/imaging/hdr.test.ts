@@ -9,6 +9,8 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { avifColour, avifLight, readAvif, readGainMap, readJpeg, rebuildAvif, withGainMap } from "@/core/containers";
 import { pqToLight, PQ_PEAK } from "@/core/colour";
 import { CENTRED, DEFAULT_LIGHT, DEFAULT_RAW } from "@/core/frame";
+import { parseBrief } from "@/core/brief";
+import { fitPhoto } from "@/imaging/fit-photo";
 import { regionOf, lightLevel } from "@/imaging/levels";
 import { readSource } from "@/imaging/facts";
 import { preview } from "@/imaging/preview";
@@ -41,8 +43,8 @@ async function avifdec(file: Buffer): Promise<string> {
 }
 
 describe("an HDR AVIF", () => {
-  it.each([["display-p3", 12], ["bt2020", 9]] as const)("is signalled as avifdec (libavif) reads it: %s, PQ, ten bits", async (space, primaries) => {
-    const { output, proof, error } = await fit(await dusk(), { colour: { light: "hdr", ...(space === "bt2020" && { space }) } });
+  it.each([["display-p3", 12], ["bt2020", 9], ["srgb", 1]] as const)("is signalled as avifdec (libavif) reads it: %s, PQ, ten bits", async (space, primaries) => {
+    const { output, proof, error } = await fit(await dusk(), { colour: { light: "hdr", ...(space !== "display-p3" && { space }) } });
     expect(error).toBeNull();
     const info = await avifdec(output!);
     for (const line of [/Bit Depth\s*: 10/, new RegExp(`Color Primaries\\s*: ${primaries}`), /Transfer Char\.\s*: 16/, /Matrix Coeffs\.\s*: 6/, /Range\s*: Full/]) expect(info).toMatch(line);
@@ -71,6 +73,13 @@ describe("an HDR AVIF", () => {
   it("tells what the same picture takes without light above white", async () => {
     const { notes } = await fit(await dusk(), { colour: { light: "hdr" } });
     expect(notes.join()).toMatch(/Without light above white the same picture takes [\d.]+ kB as AVIF at the same setting and [\d.]+ kB as a JPEG with no visible loss/);
+  });
+
+  it("takes a setting that was chosen for eight bits in ten", async () => {
+    const source = await readSource(await dusk());
+    const answer = await fitPhoto({ source, brief: parseBrief({ zumbrelBrief: 1, name: "b", colour: { light: "hdr" } }), choice: { format: "avif", quality: 60, bits: 8 } });
+    expect(answer.setting).toMatchObject({ quality: 60, bits: 10 });
+    expect(await avifdec(Buffer.from(answer.output!))).toMatch(/Bit Depth\s*: 10/);
   });
 
   it("meets a ceiling, and hands over pixels of an AVIF that is one already", async () => {

@@ -179,6 +179,10 @@ describe("TIFFs of several pages", () => {
     const second = await fit(bytes, { format: ["png"] }, { ...CENTRED, page: 2 });
     expect(second.steps[0].do).toBe("Use page 2");
     expect(await sharp(second.output!).raw().toBuffer()).toEqual(await sharp(await jpegPhoto(200, 320, 32)).raw().toBuffer());
+    // A TIFF is asked and is there, but it is not that page alone.
+    const alone = await fit(bytes, { format: ["tiff"] }, { ...CENTRED, page: 2 });
+    expect(alone.passedThrough).toBe(false);
+    expect(tiffPages(alone.output!)).toMatchObject([{ width: 200, height: 320 }]);
     await expect(fit(bytes, { format: ["png"] }, { ...CENTRED, page: 4 })).rejects.toThrow(/Page 4 is asked for, and the file has 3/);
   });
 

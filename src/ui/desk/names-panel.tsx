@@ -5,9 +5,9 @@ import { useVirtualizer } from "@tanstack/react-virtual";
 import { ChevronUp } from "lucide-react";
 import { Popover } from "radix-ui";
 import { useMemo, useRef, useState } from "react";
-import { allowedFormats } from "@/core/plan";
-import { resolveBrief, type OutputFormat } from "@/core/brief";
-import { nameNoteWords, planNames, type PlannedName } from "@/core/names";
+import { writtenKind } from "@/core/plan";
+import { resolveBrief } from "@/core/brief";
+import { nameNoteWords, planNames, type PlannedName, type WrittenKind } from "@/core/names";
 import { call, useChange } from "../api/client";
 import type { BatchView } from "../api/contract";
 import { Button } from "../parts/button";
@@ -24,7 +24,7 @@ function namesFor(batch: BatchView, pattern: string | null): (PlannedName & { so
       const resolved = resolveBrief(brief);
       const changed = pattern !== null && row.revisionId === batch.brief?.revisionId;
       // The ending of the measured file; before that the first format that is tried.
-      const format: OutputFormat = (row.steps.length && row.checks.length && formatOf(row.outputName)) || allowedFormats(resolved, row.before)[0];
+      const format: WrittenKind = (row.steps.length && row.checks.length && formatOf(row.outputName)) || writtenKind(resolved, row.before);
       return {
         id: row.id, pattern: changed ? pattern : resolved.names, folder: row.folder, source: row.name, n: batch.rows.indexOf(row) + 1, width: row.geometry!.width, height: row.geometry!.height, date: row.before.date, brief: brief.name, format,
       };
@@ -33,8 +33,8 @@ function namesFor(batch: BatchView, pattern: string | null): (PlannedName & { so
   return names.map((name, i) => ({ ...name, source: rows[i].name }));
 }
 
-const ENDINGS: Record<string, OutputFormat> = { jpg: "jpeg", jpeg: "jpeg", jpe: "jpeg", jfif: "jpeg", png: "png", webp: "webp", avif: "avif", tif: "tiff", tiff: "tiff", gif: "gif", bmp: "bmp", dib: "bmp" };
-const formatOf = (name: string | null): OutputFormat | null => (name ? (ENDINGS[name.split(".").pop()!.toLowerCase()] ?? null) : null);
+const ENDINGS: Record<string, WrittenKind> = { jpg: "jpeg", jpeg: "jpeg", jpe: "jpeg", jfif: "jpeg", png: "png", webp: "webp", avif: "avif", tif: "tiff", tiff: "tiff", gif: "gif", bmp: "bmp", dib: "bmp", ora: "ora", pdf: "pdf" };
+const formatOf = (name: string | null): WrittenKind | null => (name ? (ENDINGS[name.split(".").pop()!.toLowerCase()] ?? null) : null);
 
 export function NamesPanel({ batch }: { batch: BatchView }) {
   const [open, setOpen] = useState(false);
