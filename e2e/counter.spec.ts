@@ -104,7 +104,7 @@ test("the receiver's wording, read, prepared, refused for an ignored floor, put 
 
   // What only a person can check is ticked, and stays with the run.
   await row(page, "sign.jpg").click();
-  await page.getByRole("checkbox", { name: "Sign in person" }).check();
+  await page.getByRole("checkbox", { name: "Sign in person" }).click();
   await handOver(page, /^Night-trapping permit/);
   await expect(answer(page)).toContainText("Accepted.", { timeout: 40_000 });
   await expect(answer(page).getByRole("listitem")).toHaveText([/Portrait.*accepted/, /Signature.*accepted/]);

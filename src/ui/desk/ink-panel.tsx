@@ -25,8 +25,8 @@ export function InkPanel({ batchId, row, marked, onMark }: Props) {
         <input type="checkbox" checked={marked} onChange={(event) => onMark(event.target.checked)} className="size-4 accent-plum" />
         Mark what is taken as ink
       </label>
-      <Slide key={`s${now.strength}`} label="Strength" value={now.strength} max={100} say={String} onSet={(strength) => set.mutate({ ...now, strength })} />
-      <Slide key={`m${now.margin}`} label="Margin" value={now.margin} max={40} say={(value) => `${value} %`} onSet={(margin) => set.mutate({ ...now, margin })} />
+      <Slide label="Strength" value={now.strength} max={100} say={String} onSet={(strength) => set.mutate({ ...now, strength })} />
+      <Slide label="Margin" value={now.margin} max={40} say={(value) => `${value} %`} onSet={(margin) => set.mutate({ ...now, margin })} />
       {ink && (
         <p className="figures mt-1 text-tiny text-second">
           Ink {trimNumber(ink.share * 100, 1)} % of the photo, strokes {trimNumber(ink.stroke, 1)} px{ink.lines > 0 && `, ${ink.lines} ${ink.lines === 1 ? "line" : "lines"} of the paper left out`}

@@ -108,9 +108,9 @@ function LightPanel(props: Props) {
   return (
     <section aria-label="Light above white" className={BOX}>
       <h3 className="text-small font-semibold text-second">Lights above white</h3>
-      <Slide key={`a${now.strength}`} label="Strength" value={now.strength} max={100} say={String} onSet={(strength) => put({ strength })} />
-      <Slide key={`b${now.start}`} label="Begins at" value={now.start} min={50} max={98} say={(value) => `${value} %`} onSet={(start) => put({ start })} />
-      <Slide key={`c${now.peak}`} label="Peak" value={now.peak} min={1.5} max={20} step={0.1} say={(value) => `${trimNumber(value, 1)} ×`} onSet={(peak) => put({ peak })} />
+      <Slide label="Strength" value={now.strength} max={100} say={String} onSet={(strength) => put({ strength })} />
+      <Slide label="Begins at" value={now.start} min={50} max={98} say={(value) => `${value} %`} onSet={(start) => put({ start })} />
+      <Slide label="Peak" value={now.peak} min={1.5} max={20} step={0.1} say={(value) => `${trimNumber(value, 1)} ×`} onSet={(peak) => put({ peak })} />
     </section>
   );
 }

@@ -1,7 +1,7 @@
 "use client";
 
 /** Layers: what a file of layers or pages holds, what weighs how much in it, which of it takes part, and how it becomes lighter. */
-import { useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { call, useChange } from "../api/client";
 import type { BatchView, LayersView, RowView } from "../api/contract";
@@ -24,7 +24,7 @@ export function LayersScreen() {
         </Button>
       </Header>
       {batch && row?.assignmentId ? (
-        <Opened key={row.assignmentId} batch={batch} row={row} assignmentId={row.assignmentId} />
+        <Opened key={row.id} batch={batch} row={row} assignmentId={row.assignmentId} />
       ) : (
         <main className="grid place-items-center text-second">
           <p>{missing("There is nothing in layers or pages here. Go back to the Desk and choose a photo that is.")}</p>
@@ -35,7 +35,7 @@ export function LayersScreen() {
 }
 
 function Opened({ batch, row, assignmentId }: { batch: BatchView; row: RowView; assignmentId: string }) {
-  const { data: view, error } = useQuery({ queryKey: ["layers", assignmentId], queryFn: () => call<LayersView>("GET", `assignments/${assignmentId}/layers`) });
+  const { data: view, error } = useQuery({ queryKey: ["layers", assignmentId], queryFn: () => call<LayersView>("GET", `assignments/${assignmentId}/layers`), placeholderData: keepPreviousData });
   const [lit, setLit] = useState<string | null>(null);
   if (!view) return <main className="grid place-items-center text-second">{error ? error.message : "Reading its layers."}</main>;
   return (

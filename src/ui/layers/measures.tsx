@@ -47,7 +47,7 @@ export function Measures({ batchId, row, view }: Props) {
       ))}
       {has("preview") && <Stored label={format === "tiff" ? "Smaller copies" : "Stored picture"} value={lighter.preview} smaller={format === "tiff" ? null : saves("previewSmaller")} drop={saves("previewDrop")} onSet={(preview) => set({ preview })} />}
       {has("thumbnail") && <Stored label="Thumbnail" value={lighter.thumbnail} smaller={saves("thumbnailSmaller")} drop={saves("thumbnailDrop")} onSet={(thumbnail) => set({ thumbnail })} />}
-      <Slide key={lighter.scale} label="Pixels" value={lighter.scale} min={10} max={100} say={(value) => `${trimNumber(value, 0)} %`} onSet={(scale) => set({ scale })} />
+      <Slide label="Pixels" value={lighter.scale} min={10} max={100} say={(value) => `${trimNumber(value, 0)} %`} onSet={(scale) => set({ scale })} />
       <p className="text-small text-second">of each side, for all at once; never under a floor of the brief.</p>
       <p role="status" className="mt-3 border-t border-thin pt-2">
         {error ? (
