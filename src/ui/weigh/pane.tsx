@@ -184,7 +184,7 @@ function PixelLine({ readout, pointed }: { readout: Readout | null; pointed: boo
             {readout.codes.map((code) => String(code).padStart(3, "\u2007")).join(" ")}
           </span>
           <span className="figures truncate text-second" title="Linear light, 1 is white">
-            {(readout.times ?? readout.codes.map((code) => LINEAR[code])).map((value) => value.toFixed(value >= 9.995 ? 2 : 3)).join(" ")}
+            {readout.times ? readout.times.map((value) => value.toFixed(2)).join(" ") : readout.codes.map((code) => LINEAR[code].toFixed(3)).join(" ")}
           </span>
           {readout.times && (
             <span className="figures" title="Multiples of reference white of the strongest channel, and stops above or below it">
