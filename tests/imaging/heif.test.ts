@@ -12,6 +12,7 @@ import { readHeif } from "@/core/containers";
 import { readSource } from "@/imaging/facts";
 import { fitPhoto, prove } from "@/imaging/fit-photo";
 import { preview } from "@/imaging/preview";
+import { gridOf } from "../support/heic-grid";
 import { jpegPhoto } from "../support/photos";
 
 const run = promisify(execFile);
@@ -76,6 +77,16 @@ describe("HEIC", () => {
     const photo = await readSource(await heic([tagged]));
     expect(photo.facts.profile).toBe(true);
     expect(photo.facts.colourSpace).toBe("display-p3");
+  });
+
+  it("of tiles is one picture, put together; its tiles are not counted", async () => {
+    const [left, right] = [await png(256, 192, 61), await png(256, 192, 62)];
+    const photo = await readSource(gridOf(await heic([left, right]), { width: 256, height: 192 }));
+    expect(photo.facts).toMatchObject({ width: 512, height: 192, pages: 1 });
+    const answer = await fitPhoto({ source: photo, brief: parseBrief({ zumbrelBrief: 1, name: "b", format: ["png"] }) });
+    const half = (x: number) => sharp(Buffer.from(answer.output!)).extract({ left: x, top: 0, width: 256, height: 192 }).png().toBuffer();
+    expect(await distance(await half(0), left, 256, 192)).toBeLessThan(5);
+    expect(await distance(await half(256), right, 256, 192)).toBeLessThan(5);
   });
 
   it("of ten bits keeps its steps in between: a gentle ramp has more of them than eight bits hold", async () => {

@@ -126,6 +126,7 @@ describe("lighter, and still layered", () => {
     const keep = (more: Partial<Brief>) => fit(bytes, { layers: "keep", ...more });
     const free = await keep({});
     expect(free).toMatchObject({ error: null, format: "ora", difference: 0, passedThrough: false });
+    expect(free.proof!.checks).toEqual([{ clause: "layers", asked: "kept", found: "layers", ok: true, gaveWay: false }]);
     expect(free.proof!.facts).toMatchObject({ format: "ora", width: 400, height: 300 });
     const tight = await keep({ fileSize: { max: "350kB" }, width: { min: 200 } });
     expect(tight.error).toBeNull();
@@ -147,6 +148,9 @@ describe("lighter, and still layered", () => {
     expect(format).toBe("jpeg");
     expect(notes).toContain("Layers gave way: JPEG holds one picture.");
     expect(proof!.ok).toBe(true);
+    expect(proof!.checks.find((check) => check.clause === "layers")).toMatchObject({ found: "one picture", ok: null, gaveWay: true });
+    expect((await fit(await poster(), { layers: "flatten", format: ["png"] })).proof!.checks.find((check) => check.clause === "layers")).toMatchObject({ ok: true });
+    expect((await fit(await jpegPhoto(80, 60, 5), { layers: "keep" })).proof!.checks).toEqual([]);
   });
 
   it("takes no part in sharing a limit on the whole", async () => {
@@ -183,6 +187,7 @@ describe("TIFFs of several pages", () => {
     const alone = await fit(bytes, { format: ["tiff"] }, { ...CENTRED, page: 2 });
     expect(alone.passedThrough).toBe(false);
     expect(tiffPages(alone.output!)).toMatchObject([{ width: 200, height: 320 }]);
+    expect((await fit(bytes, { layers: "flatten" })).proof).toMatchObject({ ok: true, facts: { format: "tiff", pages: 1, width: 300 } });
     await expect(fit(bytes, { format: ["png"] }, { ...CENTRED, page: 4 })).rejects.toThrow(/Page 4 is asked for, and the file has 3/);
   });
 

@@ -33,7 +33,7 @@ export function reasonsToEncode(brief: Brief, resolved: ResolvedBrief, facts: Fa
   const reasons: string[] = [];
   if (resolved.formats && !(resolved.formats as string[]).includes(facts.format)) reasons.push("another format is asked");
   else if (!resolved.formats && !(WRITABLE as readonly string[]).includes(facts.format)) reasons.push("its own kind of file is not written");
-  if (facts.onePage) reasons.push("one page of several is asked");
+  if (facts.onePage || (brief.layers === "flatten" && facts.format === "tiff" && facts.pages > 1)) reasons.push("one page of several is asked");
   if (!keepsPixels(geometry, facts)) reasons.push("other pixels are asked");
   const q = resolved.quality;
   if (q && facts.quality !== null && !within({ exact: null, ...q }, facts.quality)) reasons.push("another quality is asked");

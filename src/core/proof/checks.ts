@@ -70,6 +70,7 @@ export function checkFacts(brief: Brief, resolved: ResolvedBrief, facts: Facts, 
   }
   if (resolved.quality) checkQuality(resolved.quality, facts, add);
   if (brief.colour) checkColour(brief.colour, facts, add);
+  checkLayers(resolved, brief, facts, before, checks);
   if (brief.metadata === "none") add("metadata", facts.metadata ? "some is there" : "none", !facts.metadata);
   if (brief.metadata === "private") {
     add("metadata", facts.privateData.length ? facts.privateData.join(", ") : "nothing private", facts.privateData.length === 0, "nothing private");
@@ -95,6 +96,17 @@ function checkColour(asked: NonNullable<Brief["colour"]>, facts: Facts, add: Add
   const profile = asked.profile === undefined || (asked.profile === "embed") === facts.profile;
   const light = asked.light === undefined || bright === (facts.light !== undefined);
   add("colour", found, space && bits && profile && light);
+}
+
+const isLayered = ({ format, pages }: Facts): boolean => format === "ora" || (format === "tiff" && pages > 1);
+
+/** Kept layers are asked only of what has some; they give way to a format that holds one picture. */
+function checkLayers({ formats }: ResolvedBrief, { layers }: Brief, facts: Facts, before: Facts | null, checks: Check[]): void {
+  if (layers === undefined || (layers === "keep" && !isLayered(before ?? facts))) return;
+  const kept = isLayered(facts);
+  const yields = layers === "keep" && !kept && formats !== null && !(formats as string[]).includes(before?.format ?? "");
+  const found = !kept ? "one picture" : facts.format === "ora" ? "layers" : `${facts.pages} pages`;
+  checks.push({ clause: "layers", asked: layers === "keep" ? "kept" : "one picture", found, ok: yields ? null : (layers === "keep") === kept, gaveWay: yields });
 }
 
 function scaled(scale: number, before: Size, after: Size): boolean {
