@@ -3,6 +3,7 @@
  * Source: DNG 1.4.0.0 (2012), chapters 2 (structure), 4 (tags), 6 (mapping camera colours to XYZ); TIFF/EP for the mosaic.
  */
 import { invert, multiply, SPACES, type Matrix } from "@/core/colour";
+import { directory, type ExifEntry } from "@/core/containers";
 
 /** Linear light of the camera, three values a pixel, 0 to 1 where the sensor is full. */
 export interface Scene {
@@ -38,43 +39,23 @@ const LONG = 4;
 const RATIONAL = 5;
 const SRATIONAL = 10;
 const SIZES = [0, 1, 1, 2, 4, 8, 1, 1, 2, 4, 8];
+/** Fractions are written over a million. */
+const OVER = 1_000_000;
 
-const bytesOf = (text: string): number[] => [...text, "\0"].map((sign) => sign.charCodeAt(0));
-
-/** One directory with its values behind it, to be put at `at`. */
-function directory(entries: readonly Entry[], at: number): Buffer {
-  const sorted = [...entries].sort((a, b) => a[0] - b[0]);
-  const head = Buffer.alloc(2 + sorted.length * 12 + 4);
-  const tail: Buffer[] = [];
-  let behind = at + head.length;
-  head.writeUInt16LE(sorted.length, 0);
-  sorted.forEach(([tag, type, given], i) => {
-    const values = typeof given === "string" ? bytesOf(given) : [...given];
-    const size = SIZES[type];
-    const body = Buffer.alloc(values.length * size);
-    values.forEach((value, k) => {
-      if (size === 1) body.writeUInt8(value, k);
-      else if (size === 2) body.writeUInt16LE(value, k * 2);
-      else if (size === 4) body.writeUInt32LE(value, k * 4);
-      else {
-        body.writeInt32LE(Math.round(value * 1_000_000), k * 8);
-        body.writeInt32LE(1_000_000, k * 8 + 4);
-      }
-    });
-    const p = 2 + i * 12;
-    head.writeUInt16LE(tag, p);
-    head.writeUInt16LE(type, p + 2);
-    head.writeUInt32LE(values.length, p + 4);
-    if (body.length <= 4) body.copy(head, p + 8);
-    else {
-      head.writeUInt32LE(behind, p + 8);
-      const even = body.length % 2 ? Buffer.concat([body, Buffer.alloc(1)]) : body;
-      tail.push(even);
-      behind += even.length;
-    }
+function entryOf([tag, type, given]: Entry): ExifEntry {
+  const values = typeof given === "string" ? Buffer.from(`${given}\0`, "latin1") : given;
+  const size = SIZES[type];
+  const value = Buffer.alloc(values.length * size);
+  values.forEach((v, k) => {
+    if (size === 8) {
+      value.writeInt32LE(Math.round(v * OVER), k * 8);
+      value.writeInt32LE(OVER, k * 8 + 4);
+    } else value.writeUIntLE(v, k * size, size);
   });
-  return Buffer.concat([head, ...tail]);
+  return { tag, type, count: values.length, value };
 }
+
+const directoryOf = (entries: readonly Entry[], at: number): Uint8Array => directory(entries.map(entryOf), at, true);
 
 /** Red, green, green, blue: which colour a place of the mosaic sees. */
 const colourAt = (x: number, y: number): 0 | 1 | 2 => (y % 2 === 0 ? (x % 2 === 0 ? 0 : 1) : x % 2 === 0 ? 1 : 2);
@@ -107,7 +88,7 @@ export function writeDng(file: RawFile): Buffer {
     [50_713, SHORT, [1, 1]], [50_714, SHORT, [black]], [50_717, SHORT, [white]], [50_719, LONG, [0, 0]], [50_720, LONG, [width, height]], [50_829, LONG, [0, 0, height, width]],
   ];
   const rawDirectoryAt = rawAt + raw.length;
-  const rawDirectory = directory(mosaicTags, rawDirectoryAt);
+  const rawDirectory = directoryOf(mosaicTags, rawDirectoryAt);
   const firstAt = rawDirectoryAt + rawDirectory.length;
   const common: Entry[] = [
     [271, ASCII, "Quillmoor"], [272, ASCII, file.model], [274, SHORT, [file.orientation]], [305, ASCII, "Quillmoor field firmware"], [306, ASCII, file.date], [50_706, BYTE, [1, 4, 0, 0]], [50_707, BYTE, [1, 1, 0, 0]],
@@ -122,5 +103,5 @@ export function writeDng(file: RawFile): Buffer {
   const head = Buffer.alloc(8);
   head.write("II*\0", 0, "latin1");
   head.writeUInt32LE(firstAt, 4);
-  return Buffer.concat([head, jpeg, Buffer.alloc(jpeg.length & 1), raw, rawDirectory, directory([...shown, ...common], firstAt)]);
+  return Buffer.concat([head, jpeg, Buffer.alloc(jpeg.length & 1), raw, rawDirectory, directoryOf([...shown, ...common], firstAt)]);
 }

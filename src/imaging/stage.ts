@@ -24,12 +24,12 @@ export interface StageRequest {
 
 /** The source that everything after it works from. Throws a PhotoError where the brief asks for ink and nothing looks like it. */
 export async function staged(request: StageRequest): Promise<Staged> {
-  const taken = { ...request, ...(await takenAs(request)) };
+  const taken = { ...request, ...(await fromFile(request)) };
   return request.brief.ink ? inkStaged(taken) : { source: taken.source, frame: taken.frame, sha256: taken.sha256, ink: null };
 }
 
 /** The photo as a person has chosen to take it from its file. */
-async function takenAs({ source, frame, sha256 }: StageRequest): Promise<{ source: Source; sha256?: string }> {
+async function fromFile({ source, frame, sha256 }: StageRequest): Promise<{ source: Source; sha256?: string }> {
   const own = (of: object) => (sha256 === undefined ? undefined : createHash("sha256").update(sha256 + JSON.stringify(of)).digest("hex"));
   if (source.foreign === "raw") {
     const raw = rawTakingOf(frame);

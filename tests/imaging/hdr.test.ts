@@ -6,7 +6,7 @@ import { join } from "node:path";
 import { promisify } from "node:util";
 import sharp, { type Sharp } from "sharp";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { avifColour, avifLight, readAvif, readGainMap, readJpeg, rebuildAvif, withGainMap } from "@/core/containers";
+import { avifColour, avifLight, bodyOf, isXmp, readAvif, readGainMap, readJpeg, rebuildAvif, withGainMap } from "@/core/containers";
 import { pqToLight, PQ_PEAK } from "@/core/colour";
 import { CENTRED, DEFAULT_LIGHT, DEFAULT_RAW } from "@/core/frame";
 import { parseBrief } from "@/core/brief";
@@ -159,6 +159,19 @@ describe("light that the source has itself", () => {
     expect(bright.steps.find((step) => step.do === "Keep the light above white")!.why).toContain("gain map");
     // Everywhere four times lighter than the base.
     expect(Number(/at most (\d+)/.exec(bright.proof!.notes.join())![1])).toBeGreaterThan(300);
+  });
+
+  it("of a gain map comes along beside what else the photo says, in one packet", async () => {
+    const gain = await sharp({ create: { width: 30, height: 20, channels: 3, background: "#ffffff" } }).greyscale().jpeg().toBuffer();
+    const says = '<x:xmpmeta xmlns:x="adobe:ns:meta/"><rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#"><rdf:Description rdf:about="" xmlns:dc="http://purl.org/dc/elements/1.1/"><dc:title>Moth $& lamp</dc:title></rdf:Description></rdf:RDF></x:xmpmeta>';
+    const photo = Buffer.from(withGainMap(await sharp(await jpegPhoto(240, 160, 43)).withXmp(says).jpeg().toBuffer(), { jpeg: gain, min: [0], max: [2], gamma: [1], offsetBase: [1 / 64], offsetLight: [1 / 64], capacity: 2 }));
+    const { output } = await fit(photo, { format: ["jpeg"], metadata: "keep", width: { exact: 120 }, height: { exact: 80 } });
+    const file = readJpeg(output!);
+    const packets = file.segments.filter((s) => isXmp(file, s)).map((s) => new TextDecoder().decode(bodyOf(file, s)));
+    expect(packets).toHaveLength(1);
+    expect(packets[0]).toContain("Moth $& lamp");
+    expect(packets[0].match(/Item:Length/g)).toHaveLength(1);
+    expect((await sharp(output!).metadata()).gainMap!.image.length).toBeGreaterThan(100);
   });
 
   it("of a gain map that the colour library wrote is understood too", async () => {

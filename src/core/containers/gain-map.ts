@@ -3,7 +3,7 @@
  * Sources: CIPA DC-007 (multi-picture format), the open XMP vocabulary of gain maps that ISO 21496-1 takes up, ITU-T T.81.
  */
 import { ascii, concat, latin1, startsWith, view } from "./bytes";
-import { bodyOf, MARKER, readJpeg, segment, type JpegFile } from "./jpeg";
+import { bodyOf, isXmp, MARKER, readJpeg, rebuildJpeg, segment, type JpegFile } from "./jpeg";
 
 /** One value for all colours, or one each. All in stops where light is meant. */
 export interface GainMap {
@@ -123,12 +123,23 @@ function index(primary: number, second: number, offset: number): Uint8Array {
   return segment(0xe2, body);
 }
 
+/** The photo's own packet without what it said of an earlier map; null where there is none. */
+function ownPacket(file: JpegFile): string | null {
+  const own = packetOf(file)?.replace(/<Container:Directory>[\s\S]*?<\/Container:Directory>/g, "").replace(/\s+hdrgm:Version\s*=\s*["'][^"']*["']/g, "");
+  return own?.includes("</rdf:RDF>") ? own : null;
+}
+
 /** The file with a gain map behind it, whose `jpeg` holds the picture of the map alone. */
-export function withGainMap(primary: Uint8Array, map: GainMap): Uint8Array {
+export function withGainMap(file: Uint8Array, map: GainMap): Uint8Array {
+  const read = readJpeg(file);
+  const own = ownPacket(read);
+  // A file has one packet: what the map needs joins what the photo says.
+  const primary = rebuildJpeg(read, [], (s) => !isXmp(read, s));
   const second = behindStart(map.jpeg, packet(describe(map)));
   const container = `xmlns:Container="http://ns.google.com/photos/1.0/container/" xmlns:Item="http://ns.google.com/photos/1.0/container/item/" xmlns:hdrgm="${VOCABULARY}" hdrgm:Version="1.0"`;
   const items = `<Container:Directory><rdf:Seq><rdf:li rdf:parseType="Resource"><Container:Item Item:Semantic="Primary" Item:Mime="image/jpeg"/></rdf:li><rdf:li rdf:parseType="Resource"><Container:Item Item:Semantic="GainMap" Item:Mime="image/jpeg" Item:Length="${second.length}"/></rdf:li></rdf:Seq></Container:Directory>`;
-  const xmp = packet(wrapped(` ${container}`, items));
+  const description = `<rdf:Description rdf:about="" ${container}>${items}</rdf:Description>`;
+  const xmp = packet(own ? own.replace("</rdf:RDF>", () => `${description}</rdf:RDF>`) : wrapped(` ${container}`, items));
   const first = behindJfif(primary, (at) => {
     const length = primary.length + xmp.length + MPF_BODY + 4;
     // From behind "MPF\0" of the index to the second picture.
