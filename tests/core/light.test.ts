@@ -2,7 +2,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { encodeWith, encodingTable, pqFromLight, pqToLight, PQ_CURVE, PQ_PEAK, PQ_SPACES, SPACES, toLinear, SRGB_CURVE, WHITE_NITS } from "@/core/colour";
-import { aboveWhite, applyGain, compressor, expandLights, expansionOf, lightOnScreen, lightWords, meterLight, timesShort, timesWords, underWhite } from "@/core/light";
+import { aboveWhite, applyGain, compressor, expandLights, expansionOf, lightOnScreen, lightWords, meterLight, readoutWords, timesWords, underWhite } from "@/core/light";
 import { DEFAULT_LIGHT } from "@/core/frame";
 import { develop, type Development } from "@/core/develop";
 import { visibleDifference } from "@/core/difference";
@@ -204,7 +204,8 @@ describe("on screen and in words", () => {
   it("says multiples of white, stops and cd/m²", () => {
     expect(timesWords(4)).toBe("4.0 × white, 2.0 stops above it");
     expect(timesWords(0.5)).toBe("0.5 × white, 1.0 stops below it");
-    expect(timesShort(1)).toBe("1.00 × white, ±0.0 stops");
+    expect(readoutWords([1, 0.5, 0.25])).toBe("1.00 0.50 0.25 × white, ±0.0 stops");
+    expect(readoutWords([0.25, 4, 1])).toBe("0.25 4.00 1.00 × white, +2.0 stops");
     const { peak, average, above } = meterLight({ data: pixels.filter((_, i) => i % 4 !== 3), channels: 3 });
     expect(peak).toBeCloseTo(5 * WHITE_NITS, -1);
     expect(average).toBeCloseTo(((0.5 + 1 + 1.5 + 3 + 5) / 5) * WHITE_NITS, -1);

@@ -41,10 +41,10 @@ export function lightWords({ peak, average, above }: LightLevels): string {
 /** Stops above reference white; below it negative. */
 export const stopsOf = (times: number): number => Math.log2(Math.max(1e-6, times));
 
-/** "4.9 × white, +2.3 stops": short enough for a line of readouts. */
-export function timesShort(times: number): string {
-  const stops = stopsOf(times);
-  return `${times.toFixed(times < 9.95 ? 2 : 0)} × white, ${stops < -0.05 ? "−" : stops > 0.05 ? "+" : "±"}${Math.abs(stops).toFixed(1)} stops`;
+/** "4.90 4.10 3.20 × white, +2.3 stops": the channels, and the stops of the strongest. */
+export function readoutWords(times: readonly number[]): string {
+  const stops = stopsOf(Math.max(...times));
+  return `${times.map((value) => value.toFixed(2)).join(" ")} × white, ${stops < -0.05 ? "−" : stops > 0.05 ? "+" : "±"}${Math.abs(stops).toFixed(1)} stops`;
 }
 
 /** "4.9 × white, 2.3 stops above it". */

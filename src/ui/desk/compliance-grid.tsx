@@ -207,7 +207,7 @@ function PhotoCell({ row }: { row: RowView }) {
 const firstStep = (row: RowView): string => (row.steps[0] ? row.steps[0].do[0].toLowerCase() + row.steps[0].do.slice(1) : "");
 
 /** Kinds whose names are too long for their column. */
-const SHORT: Record<string, string> = { raw: "raw", ora: "layers" };
+const SHORT: Record<string, string> = { raw: "raw", ora: "ORA" };
 
 function FormatCell({ row }: { row: RowView }) {
   const will = row.outputName?.split(".").pop()?.toLowerCase().replace("jpg", "jpeg") ?? null;

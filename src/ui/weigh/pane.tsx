@@ -6,7 +6,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { linearTable, SRGB_CURVE } from "@/core/colour";
 import { CLEAN, PLAIN } from "@/core/difference/types";
 import type { Rect, Size } from "@/core/frame";
-import { LIGHT_BANDS, timesShort, type LightView } from "@/core/light";
+import { LIGHT_BANDS, readoutWords, type LightView } from "@/core/light";
 import { formatBytes, trimNumber } from "@/core/units";
 import { MAP_WORDS, drawMap, drawPicture, drawSpot, gather, pixelAt } from "./draw";
 import type { Tiles } from "./tiles";
@@ -183,14 +183,9 @@ function PixelLine({ readout, pointed }: { readout: Readout | null; pointed: boo
           <span className="figures" title="8 bits">
             {readout.codes.map((code) => String(code).padStart(3, "\u2007")).join(" ")}
           </span>
-          <span className="figures truncate text-second" title="Linear light, 1 is white">
-            {readout.times ? readout.times.map((value) => value.toFixed(2)).join(" ") : readout.codes.map((code) => LINEAR[code].toFixed(3)).join(" ")}
+          <span className="figures text-second" title="Linear light, 1 is white; stops are those of the strongest channel">
+            {readout.times ? readoutWords(readout.times) : readout.codes.map((code) => LINEAR[code].toFixed(3)).join(" ")}
           </span>
-          {readout.times && (
-            <span className="figures" title="Multiples of reference white of the strongest channel, and stops above or below it">
-              {timesShort(Math.max(...readout.times))}
-            </span>
-          )}
           {readout.level > 0 && <span className="truncate text-second">{`mean of ${2 ** readout.level} × ${2 ** readout.level}`}</span>}
         </>
       )}
