@@ -1,6 +1,15 @@
 import { defineConfig } from "@playwright/test";
 
-const args = ["--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"];
+const args = [
+  "--headless",
+  "--no-sandbox",
+  "--disable-gpu",
+  "--disable-quic",
+  "--no-first-run",
+  "--disable-background-networking",
+  "--disable-component-update",
+  "--disable-sync",
+];
 
 export default defineConfig({
   testDir: "e2e",
@@ -13,5 +22,10 @@ export default defineConfig({
   reporter: [["list"]],
   forbidOnly: true,
   globalSetup: "./e2e/support/start.ts",
-  use: { viewport: { width: 1280, height: 800 }, launchOptions: { executablePath: "/usr/bin/chromium", args }, trace: "retain-on-failure", acceptDownloads: true },
+  use: {
+    viewport: { width: 1280, height: 800 },
+    launchOptions: { executablePath: "/usr/bin/chromium", args },
+    trace: "retain-on-failure",
+    acceptDownloads: true,
+  },
 });

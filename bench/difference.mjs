@@ -21,19 +21,41 @@ const JUST_SEEN = 0.75;
 
 function noise(data, deviation, seed) {
   const random = () => (seed = (Math.imul(seed, 1664525) + 1013904223) >>> 0) / 4294967296;
-  return Uint8ClampedArray.from(data, (v) => v + deviation * Math.sqrt(-2 * Math.log(random() + 1e-12)) * Math.cos(2 * Math.PI * random()));
+  return Uint8ClampedArray.from(
+    data,
+    (v) => v + deviation * Math.sqrt(-2 * Math.log(random() + 1e-12)) * Math.cos(2 * Math.PI * random()),
+  );
 }
 
 function trials({ data, info: { width, height } }) {
   const raw = { raw: { width, height, channels: 3 } };
   const open = () => sharp(data, raw);
-  const careful = (quality, chromaSubsampling, quantisationTable) => open().jpeg({ quality, chromaSubsampling, quantisationTable, trellisQuantisation: true, progressive: true });
+  const careful = (quality, chromaSubsampling, quantisationTable) =>
+    open().jpeg({
+      quality,
+      chromaSubsampling,
+      quantisationTable,
+      trellisQuantisation: true,
+      progressive: true,
+    });
   return [
-    ...[12, 30, 50, 65, 78, 86, 92, 96].flatMap((q) => [["JPEG 4:2:0", careful(q, "4:2:0", 3)], ["JPEG 4:4:4", careful(q, "4:4:4", q % 3 ? 3 : 0)]]),
-    ...[10, 30, 50, 70, 80, 88, 95].map((quality) => ["WebP", open().webp({ quality, smartSubsample: true })]),
-    ...[20, 35, 50, 60, 70, 80, 90].map((quality) => ["AVIF", open().avif({ quality, effort: 2, chromaSubsampling: "4:4:4" })]),
+    ...[12, 30, 50, 65, 78, 86, 92, 96].flatMap((q) => [
+      ["JPEG 4:2:0", careful(q, "4:2:0", 3)],
+      ["JPEG 4:4:4", careful(q, "4:4:4", q % 3 ? 3 : 0)],
+    ]),
+    ...[10, 30, 50, 70, 80, 88, 95].map((quality) => [
+      "WebP",
+      open().webp({ quality, smartSubsample: true }),
+    ]),
+    ...[20, 35, 50, 60, 70, 80, 90].map((quality) => [
+      "AVIF",
+      open().avif({ quality, effort: 2, chromaSubsampling: "4:4:4" }),
+    ]),
     ...[0.6, 0.7, 0.85, 1, 1.2, 2].map((sigma) => ["blur", open().blur(sigma).png()]),
-    ...[1, 2, 3, 5, 8, 14].map((deviation) => ["noise", sharp(Buffer.from(noise(data, deviation, 7)), raw).png()]),
+    ...[1, 2, 3, 5, 8, 14].map((deviation) => [
+      "noise",
+      sharp(Buffer.from(noise(data, deviation, 7)), raw).png(),
+    ]),
   ].map(([kind, image]) => ({ kind, make: () => image.toBuffer() }));
 }
 
@@ -63,18 +85,36 @@ function spearman(a, b) {
 const run = promisify(execFile);
 const pairs = [];
 for (const picture of await photographs(folder)) {
-  const { name, data, info: { width, height } } = picture;
+  const {
+    name,
+    data,
+    info: { width, height },
+  } = picture;
   const plain = join(work, "reference.png");
-  await sharp(data, { raw: { width, height, channels: 3 } }).png({ compressionLevel: 1 }).toFile(plain);
+  await sharp(data, { raw: { width, height, channels: 3 } })
+    .png({ compressionLevel: 1 })
+    .toFile(plain);
   const reference = new Reference({ data, width, height, channels: 3 });
   const jobs = trials(picture);
   const lane = async (n) => {
     for (let job = jobs.shift(); job; job = jobs.shift()) {
-      const pixels = await sharp(await job.make()).toColourspace("srgb").raw().toBuffer();
+      const pixels = await sharp(await job.make())
+        .toColourspace("srgb")
+        .raw()
+        .toBuffer();
       const path = join(work, `trial-${n}.png`);
-      await sharp(pixels, { raw: { width, height, channels: 3 } }).png({ compressionLevel: 1 }).toFile(path);
-      const norm = Number(/3-norm: ([\d.]+)/.exec((await run("butteraugli_main", [plain, path, "--pnorm", "3"])).stdout)[1]);
-      pairs.push({ name, kind: job.kind, norm, difference: reference.compare({ data: pixels, width, height, channels: 3 }).difference });
+      await sharp(pixels, { raw: { width, height, channels: 3 } })
+        .png({ compressionLevel: 1 })
+        .toFile(path);
+      const norm = Number(
+        /3-norm: ([\d.]+)/.exec((await run("butteraugli_main", [plain, path, "--pnorm", "3"])).stdout)[1],
+      );
+      pairs.push({
+        name,
+        kind: job.kind,
+        norm,
+        difference: reference.compare({ data: pixels, width, height, channels: 3 }).difference,
+      });
     }
   };
   await Promise.all([lane(0), lane(1)]);
@@ -84,9 +124,15 @@ const column = (list, key) => list.map((p) => p[key]);
 const rho = (list) => spearman(column(list, "difference"), column(list, "norm"));
 console.log(`${pairs.length} pairs of ${new Set(column(pairs, "name")).size} pictures`);
 console.log(`rank correlation over all pairs: ${rho(pairs).toFixed(4)}`);
-const groups = Object.values(Object.groupBy ? Object.groupBy(pairs, (p) => `${p.name} ${p.kind}`) : pairs.reduce((all, p) => ((all[`${p.name} ${p.kind}`] ??= []).push(p), all), {}));
+const groups = Object.values(
+  Object.groupBy
+    ? Object.groupBy(pairs, (p) => `${p.name} ${p.kind}`)
+    : pairs.reduce((all, p) => ((all[`${p.name} ${p.kind}`] ??= []).push(p), all), {}),
+);
 const within = groups.map(rho);
-console.log(`within one picture and kind: ${Math.min(...within).toFixed(4)} at least, ${(within.reduce((a, b) => a + b) / within.length).toFixed(4)} on average`);
+console.log(
+  `within one picture and kind: ${Math.min(...within).toFixed(4)} at least, ${(within.reduce((a, b) => a + b) / within.length).toFixed(4)} on average`,
+);
 const near = pairs.filter((p) => p.norm > 0.3 && p.norm < 2);
 const off = (list) => {
   const logs = list.map((p) => Math.log(p.norm / JUST_SEEN / p.difference));
@@ -94,12 +140,33 @@ const off = (list) => {
   return { mean, spread: Math.sqrt(logs.reduce((a, b) => a + (b - mean) ** 2, 0) / logs.length) };
 };
 const percent = (log) => `${((Math.exp(log) - 1) * 100).toFixed(1)} %`;
-console.log(`near what can just be seen (3-norm 0.3 to 2, ${near.length} pairs): 3-norm over ${JUST_SEEN} is ${percent(off(near).mean)} off the difference, spread ${percent(off(near).spread)}`);
-for (const key of ["kind", "name"]) for (const value of new Set(column(near, key))) console.log(`  ${String(value).padEnd(26)} ${percent(off(near.filter((p) => p[key] === value)).mean)}`);
+console.log(
+  `near what can just be seen (3-norm 0.3 to 2, ${near.length} pairs): 3-norm over ${JUST_SEEN} is ${percent(off(near).mean)} off the difference, spread ${percent(off(near).spread)}`,
+);
+for (const key of ["kind", "name"])
+  for (const value of new Set(column(near, key)))
+    console.log(`  ${String(value).padEnd(26)} ${percent(off(near.filter((p) => p[key] === value)).mean)}`);
 
 const [width, height] = [1728, 1157];
-const large = await sharp(join(folder, readdirSync(folder).filter((f) => /\.jpe?g$/i.test(f)).sort()[0])).resize(width, height, { fit: "fill" }).removeAlpha().raw().toBuffer();
-const coded = await sharp(await sharp(large, { raw: { width, height, channels: 3 } }).jpeg({ quality: 80 }).toBuffer()).raw().toBuffer();
+const large = await sharp(
+  join(
+    folder,
+    readdirSync(folder)
+      .filter((f) => /\.jpe?g$/i.test(f))
+      .sort()[0],
+  ),
+)
+  .resize(width, height, { fit: "fill" })
+  .removeAlpha()
+  .raw()
+  .toBuffer();
+const coded = await sharp(
+  await sharp(large, { raw: { width, height, channels: 3 } })
+    .jpeg({ quality: 80 })
+    .toBuffer(),
+)
+  .raw()
+  .toBuffer();
 const times = { once: [], again: [] };
 for (let i = 0; i < 15; i += 1) {
   const start = performance.now();
@@ -111,4 +178,6 @@ for (let i = 0; i < 15; i += 1) {
   times.again.push(performance.now() - second);
 }
 const median = (list) => [...list].sort((a, b) => a - b)[list.length >> 1];
-console.log(`a pair of ${width} × ${height} px: ${median(times.once).toFixed(0)} ms, the next trial of the same picture ${median(times.again).toFixed(0)} ms (medians of 15, one thread)`);
+console.log(
+  `a pair of ${width} × ${height} px: ${median(times.once).toFixed(0)} ms, the next trial of the same picture ${median(times.again).toFixed(0)} ms (medians of 15, one thread)`,
+);

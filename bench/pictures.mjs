@@ -1,7 +1,8 @@
 // Made-up originals for benchmarks: parts of the demo's pictures, each another, brought to one size.
+
+import { execFileSync } from "node:child_process";
 import { existsSync, mkdirSync, readdirSync } from "node:fs";
 import { join } from "node:path";
-import { execFileSync } from "node:child_process";
 import sharp from "sharp";
 import { root } from "./load.mjs";
 
@@ -16,7 +17,9 @@ export async function originals(folder, count, width, height, from = null) {
       execFileSync(process.execPath, [join(root, ".build/demo.mjs"), source]);
     }
   }
-  const names = readdirSync(source).filter((name) => /\.(jpe?g|png|tif)$/.test(name) && !/small|portrait|signature|label/.test(name)).sort();
+  const names = readdirSync(source)
+    .filter((name) => /\.(jpe?g|png|tif)$/.test(name) && !/small|portrait|signature|label/.test(name))
+    .sort();
   const paths = [];
   for (let i = 0; i < count; i += 1) {
     const path = join(folder, `IMG_${String(i + 1).padStart(4, "0")}.JPG`);
@@ -28,7 +31,13 @@ export async function originals(folder, count, width, height, from = null) {
     const part = { width: Math.floor(size.width * share), height: Math.floor(size.height * share) };
     const left = Math.floor((size.width - part.width) * ((i * 0.61) % 1));
     const top = Math.floor((size.height - part.height) * ((i * 0.29) % 1));
-    await sharp(file).extract({ left, top, ...part }).resize(width, height, { fit: "cover" }).flatten().toColourspace("srgb").jpeg({ quality: 90 }).toFile(path);
+    await sharp(file)
+      .extract({ left, top, ...part })
+      .resize(width, height, { fit: "cover" })
+      .flatten()
+      .toColourspace("srgb")
+      .jpeg({ quality: 90 })
+      .toFile(path);
   }
   return paths;
 }

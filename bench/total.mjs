@@ -8,13 +8,20 @@ import { load } from "./load.mjs";
 import { originals } from "./pictures.mjs";
 
 const count = Number(process.argv[2] ?? 43);
-const { readSource, fitPhoto, prove, shareOut, trace, memoryTrials, oneThreadEach, PlannedCache } = await load(
-  `export { readSource } from "@/imaging/facts"; export { fitPhoto, prove } from "@/imaging/fit-photo"; export { shareOut } from "@/imaging/share-out";
+const { readSource, fitPhoto, prove, shareOut, trace, memoryTrials, oneThreadEach, PlannedCache } =
+  await load(
+    `export { readSource } from "@/imaging/facts"; export { fitPhoto, prove } from "@/imaging/fit-photo"; export { shareOut } from "@/imaging/share-out";
    export { trace } from "@/imaging/trace"; export { memoryTrials } from "@/imaging/memory-trials"; export { oneThreadEach } from "@/imaging/threads";
    export { PlannedCache } from "@/imaging/planned-cache";`,
-);
+  );
 oneThreadEach();
-const paths = await originals(join(tmpdir(), `zumbrel-bench-12mp-${process.argv[3] ? "photos" : "demo"}`), count, 4000, 3000, process.argv[3] ?? null);
+const paths = await originals(
+  join(tmpdir(), `zumbrel-bench-12mp-${process.argv[3] ? "photos" : "demo"}`),
+  count,
+  4000,
+  3000,
+  process.argv[3] ?? null,
+);
 const brief = { zumbrelBrief: 1, name: "bench", format: ["jpeg"], longSide: { exact: 1600 } };
 
 async function lanes(list, work) {
@@ -35,7 +42,11 @@ async function timed(name, work) {
 async function made(path, request) {
   const source = await open(path);
   const answer = await fitPhoto({ source, ...request });
-  const proof = await prove(brief, Buffer.from(answer.output), { before: source.facts, frame: answer.frame, original: source.bytes });
+  const proof = await prove(brief, Buffer.from(answer.output), {
+    before: source.facts,
+    frame: answer.frame,
+    original: source.bytes,
+  });
   if (!proof.ok) throw new Error(`${path}: ${JSON.stringify(proof.checks)}`);
   return answer;
 }
@@ -43,7 +54,10 @@ async function made(path, request) {
 const fixedChoice = { format: "jpeg", quality: 80, chroma: "4:2:0", table: 0 };
 const fixed = await timed(`${count} photos of 12 megapixels to 1600 px at quality 80`, async () => {
   let bytes = 0;
-  await lanes(paths, async (path) => (bytes += (await made(path, { brief, choice: fixedChoice })).output.length));
+  await lanes(
+    paths,
+    async (path) => (bytes += (await made(path, { brief, choice: fixedChoice })).output.length),
+  );
   return bytes;
 });
 console.log(`  ${(fixed.value / 1e6).toFixed(2)} MB`);
@@ -54,9 +68,17 @@ for (const share of (process.env.SHARES ?? "1.2 1.8").split(" ").map(Number)) {
     const planned = new PlannedCache(mkdtempSync(join(tmpdir(), "zumbrel-planned-")), 1e9);
     let encodes = 0;
     const out = await shareOut({
-      ids: paths.map((_, i) => String(i)), whole: { max, fixed: 0, each: (bytes) => bytes }, aim: "clean", atOnce: 2,
+      ids: paths.map((_, i) => String(i)),
+      whole: { max, fixed: 0, each: (bytes) => bytes },
+      aim: "clean",
+      atOnce: 2,
       trace: async (id, side, before, wanted) => {
-        const one = await trace({ source: await open(paths[id]), brief, trials: trials[id], planned }, side, before, wanted);
+        const one = await trace(
+          { source: await open(paths[id]), brief, trials: trials[id], planned },
+          side,
+          before,
+          wanted,
+        );
         encodes += one.points.length - (before?.points.length ?? 0);
         return one;
       },
@@ -66,12 +88,31 @@ for (const share of (process.env.SHARES ?? "1.2 1.8").split(" ").map(Number)) {
     const differences = [];
     await lanes(paths, async (path, i) => {
       const pick = out.picks?.get(String(i));
-      const answer = await made(path, { brief, trials: trials[i], planned, share: pick && { setting: pick.setting, geometry: out.traced.get(String(i)).geometry, told: [] } });
+      const answer = await made(path, {
+        brief,
+        trials: trials[i],
+        planned,
+        share: pick && { setting: pick.setting, geometry: out.traced.get(String(i)).geometry, told: [] },
+      });
       bytes += answer.output.length;
       differences.push(answer.difference);
     });
-    if (process.env.DETAIL) for (const [id, t] of out.traced) console.log(id, out.picks?.get(id).quality, out.picks?.get(id).difference.toFixed(3), t.points.map((p) => `${p.setting.quality}:${p.difference.toFixed(2)}:${p.bytes}`).join(" "), "shape", t.shape.map((p) => `${p.setting.quality}:${p.difference.toFixed(2)}`).join(" "));
-    return { bytes, differences: differences.sort((a, b) => a - b), level: out.level, encodes: encodes / count };
+    if (process.env.DETAIL)
+      for (const [id, t] of out.traced)
+        console.log(
+          id,
+          out.picks?.get(id).quality,
+          out.picks?.get(id).difference.toFixed(3),
+          t.points.map((p) => `${p.setting.quality}:${p.difference.toFixed(2)}:${p.bytes}`).join(" "),
+          "shape",
+          t.shape.map((p) => `${p.setting.quality}:${p.difference.toFixed(2)}`).join(" "),
+        );
+    return {
+      bytes,
+      differences: differences.sort((a, b) => a - b),
+      level: out.level,
+      encodes: encodes / count,
+    };
   });
   const { bytes, differences, level, encodes, cannot } = shared.value;
   if (cannot) {
@@ -79,6 +120,8 @@ for (const share of (process.env.SHARES ?? "1.2 1.8").split(" ").map(Number)) {
     continue;
   }
   const at = (p) => differences[Math.floor(p * (differences.length - 1))].toFixed(3);
-  console.log(`  ${((100 * bytes) / max).toFixed(1)} % of the limit, level ${level.toFixed(3)}, difference ${at(0)} to ${at(1)}, median ${at(0.5)}; ${encodes.toFixed(1)} trials a photo; ${(shared.seconds / fixed.seconds).toFixed(2)} × the time at a fixed quality`);
+  console.log(
+    `  ${((100 * bytes) / max).toFixed(1)} % of the limit, level ${level.toFixed(3)}, difference ${at(0)} to ${at(1)}, median ${at(0.5)}; ${encodes.toFixed(1)} trials a photo; ${(shared.seconds / fixed.seconds).toFixed(2)} × the time at a fixed quality`,
+  );
 }
 process.exit(0);

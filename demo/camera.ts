@@ -5,7 +5,10 @@ import { clamp01, random, smooth } from "./noise";
 export class Picture {
   readonly data: Float32Array;
 
-  constructor(readonly width: number, readonly height: number) {
+  constructor(
+    readonly width: number,
+    readonly height: number,
+  ) {
     this.data = new Float32Array(width * height * 3);
   }
 
@@ -103,7 +106,10 @@ export function develop(picture: Picture, film: Film, levels: 255 | 65535): Uint
       for (let c = 0; c < 3; c += 1) {
         const v = data[p + c] * fall;
         const s = CURVE[v >= 1 ? 4096 : v <= 0 ? 0 : Math.round(v * 4096)];
-        const noise = (common * 0.75 + table[(g * 3 + c * 1021 + 77) & 65535] * 0.6) * film.grain * (0.45 + 0.9 * Math.sqrt(s) * (1 - s * 0.5));
+        const noise =
+          (common * 0.75 + table[(g * 3 + c * 1021 + 77) & 65535] * 0.6) *
+          film.grain *
+          (0.45 + 0.9 * Math.sqrt(s) * (1 - s * 0.5));
         const value = s + noise / 255;
         out[p + c] = value <= 0 ? 0 : value >= 1 ? levels : value * levels + 0.5;
       }

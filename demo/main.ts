@@ -16,9 +16,13 @@ const lane = async (): Promise<void> => {
     const index = i;
     // A thread of its own for each picture: the drawing code is optimised anew for its own ground.
     await new Promise<void>((resolve, reject) => {
-      const worker = new Worker(new URL("./demo-part.mjs", import.meta.url), { workerData: { index, folder } });
+      const worker = new Worker(new URL("./demo-part.mjs", import.meta.url), {
+        workerData: { index, folder },
+      });
       worker.on("error", reject);
-      worker.on("exit", (code) => (code === 0 ? resolve() : reject(new Error(`${PICTURES[index].name}: ended with ${code}`))));
+      worker.on("exit", (code) =>
+        code === 0 ? resolve() : reject(new Error(`${PICTURES[index].name}: ended with ${code}`)),
+      );
     });
   }
 };

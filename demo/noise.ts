@@ -69,7 +69,7 @@ export class Noise {
 
   /** The raw lattice value: white noise by whole position, -1 to 1. */
   speck(x: number, y: number): number {
-    return this.table[((y & MASK) * SIZE + (x & MASK)) ^ ((x >> 8) * 73 + (y >> 8) * 151) & 0xffff];
+    return this.table[((y & MASK) * SIZE + (x & MASK)) ^ (((x >> 8) * 73 + (y >> 8) * 151) & 0xffff)];
   }
 }
 

@@ -17,7 +17,17 @@ export interface Record {
   quality: number;
 }
 
-const OF = ["ashen-carpet.jpg", "brindled-hooktip.jpg", "fen-lackey.jpg", "copper-tussock.jpg", "stone-brocade.jpg", "heath-emerald.jpg", "pale-footman.jpg", "trap-sheet.jpg", "moor-at-dusk.jpg"];
+const OF = [
+  "ashen-carpet.jpg",
+  "brindled-hooktip.jpg",
+  "fen-lackey.jpg",
+  "copper-tussock.jpg",
+  "stone-brocade.jpg",
+  "heath-emerald.jpg",
+  "pale-footman.jpg",
+  "trap-sheet.jpg",
+  "moor-at-dusk.jpg",
+];
 const COUNT = 40;
 
 /** Evenly spread, the same every time. */
@@ -28,8 +38,15 @@ export const RECORDS: Record[] = Array.from({ length: COUNT }, (_, n) => {
   const upright = of === "brindled-hooktip.jpg";
   const [long, short] = n % 3 === 0 ? [3200, 2400] : [2600, 1950];
   return {
-    name: `trap-${String(n + 1).padStart(2, "0")}-${of.slice(0, -4)}.JPG`, of, width: upright ? short : long, height: upright ? long : short,
-    share: 0.62 + 0.36 * part(n + 1, 0.37), x: 0.3 + 0.4 * part(n + 1, 0.61), y: 0.3 + 0.4 * part(n + 1, 0.29), light: 0.9 + 0.2 * part(n + 1, 0.43), quality: 86 + (n % 4) * 2,
+    name: `trap-${String(n + 1).padStart(2, "0")}-${of.slice(0, -4)}.JPG`,
+    of,
+    width: upright ? short : long,
+    height: upright ? long : short,
+    share: 0.62 + 0.36 * part(n + 1, 0.37),
+    x: 0.3 + 0.4 * part(n + 1, 0.61),
+    y: 0.3 + 0.4 * part(n + 1, 0.29),
+    light: 0.9 + 0.2 * part(n + 1, 0.43),
+    quality: 86 + (n % 4) * 2,
   };
 });
 
@@ -38,7 +55,12 @@ export async function writeRecord(folder: string, record: Record): Promise<void>
   const { data, info } = await upright.toColourspace("srgb").raw().toBuffer({ resolveWithObject: true });
   const [width, height] = [Math.floor(info.width * record.share), Math.floor(info.height * record.share)];
   const jpeg = await sharp(data, { raw: { width: info.width, height: info.height, channels: info.channels } })
-    .extract({ left: Math.floor((info.width - width) * record.x), top: Math.floor((info.height - height) * record.y), width, height })
+    .extract({
+      left: Math.floor((info.width - width) * record.x),
+      top: Math.floor((info.height - height) * record.y),
+      width,
+      height,
+    })
     .resize(record.width, record.height, { fit: "cover" })
     .modulate({ brightness: record.light })
     .jpeg({ quality: record.quality })

@@ -1,10 +1,22 @@
 /** From a drawn picture to a file as a camera, a scanner or a drawing program would write it. */
 import sharp from "sharp";
-import {
-  asciiEntry, emptyExif, exifSegment, iccSegments, jfifSegment, MARKER, rationalEntry, readJpeg, rebuildJpeg, shortEntry, TAG, withResolution, writeExif,
-  type Exif,
-} from "@/core/containers";
 import { writeProfile } from "@/core/colour";
+import {
+  asciiEntry,
+  type Exif,
+  emptyExif,
+  exifSegment,
+  iccSegments,
+  jfifSegment,
+  MARKER,
+  rationalEntry,
+  readJpeg,
+  rebuildJpeg,
+  shortEntry,
+  TAG,
+  withResolution,
+  writeExif,
+} from "@/core/containers";
 import { develop, type Picture } from "./camera";
 import { random } from "./noise";
 import type { DemoPicture } from "./pictures";
@@ -16,13 +28,22 @@ export async function makePicture(p: DemoPicture): Promise<Buffer> {
   const factor = Math.min(1, Math.sqrt(DRAWN_PIXELS / (p.width * p.height)));
   const drawn = p.draw(Math.round(p.width * factor), Math.round(p.height * factor));
   if (drawn instanceof Uint8Array) {
-    return sharp(drawn, { raw: { width: p.width, height: p.height, channels: 3 } }).withMetadata({ density: p.ppi }).png({ compressionLevel: 9 }).toBuffer();
+    return sharp(drawn, { raw: { width: p.width, height: p.height, channels: 3 } })
+      .withMetadata({ density: p.ppi })
+      .png({ compressionLevel: 9 })
+      .toBuffer();
   }
   const samples = await enlarged(drawn, p);
   if (p.kind === "tiff16") {
     return sharp(samples, { raw: { width: p.width, height: p.height, channels: 3 } })
       .toColourspace("rgb16")
-      .tiff({ compression: "lzw", predictor: "horizontal", xres: p.ppi / 25.4, yres: p.ppi / 25.4, resolutionUnit: "inch" })
+      .tiff({
+        compression: "lzw",
+        predictor: "horizontal",
+        xres: p.ppi / 25.4,
+        yres: p.ppi / 25.4,
+        resolutionUnit: "inch",
+      })
       .toBuffer();
   }
   return asJpeg(withGrain(samples, p), p);
@@ -75,11 +96,25 @@ async function asJpeg(pixels: Uint8Array, p: DemoPicture): Promise<Buffer> {
 
 function exifOf(p: DemoPicture): Exif {
   const exif = withResolution(emptyExif(), p.ppi);
-  exif.ifd0.push(asciiEntry(TAG.Make, "Quillmoor"), asciiEntry(TAG.Model, "Lamp Camera 2"), shortEntry(TAG.Orientation, p.orientation, false));
-  exif.ifd0.push(asciiEntry(TAG.Copyright, "Quillmoor Moth Survey"), asciiEntry(TAG.DateTime, "2026:05:15 09:12:40"));
-  exif.exif.push(asciiEntry(TAG.DateTimeOriginal, "2026:05:14 23:41:07"), rationalEntry(0x829d, 5.6, false), shortEntry(0x8827, 400, false));
+  exif.ifd0.push(
+    asciiEntry(TAG.Make, "Quillmoor"),
+    asciiEntry(TAG.Model, "Lamp Camera 2"),
+    shortEntry(TAG.Orientation, p.orientation, false),
+  );
+  exif.ifd0.push(
+    asciiEntry(TAG.Copyright, "Quillmoor Moth Survey"),
+    asciiEntry(TAG.DateTime, "2026:05:15 09:12:40"),
+  );
+  exif.exif.push(
+    asciiEntry(TAG.DateTimeOriginal, "2026:05:14 23:41:07"),
+    rationalEntry(0x829d, 5.6, false),
+    shortEntry(0x8827, 400, false),
+  );
   if (p.place) {
-    exif.exif.push(asciiEntry(TAG.BodySerialNumber, "QM-000417"), asciiEntry(TAG.CameraOwnerName, "Quillmoor office"));
+    exif.exif.push(
+      asciiEntry(TAG.BodySerialNumber, "QM-000417"),
+      asciiEntry(TAG.CameraOwnerName, "Quillmoor office"),
+    );
     exif.gps.push(asciiEntry(1, "N"), asciiEntry(3, "W"));
   }
   return exif;

@@ -3,23 +3,40 @@ import { execFileSync } from "node:child_process";
 import { mkdir, mkdtemp, readdir, readFile, rm, writeFile } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { expect, test, type Page } from "@playwright/test";
+import { expect, type Page, test } from "@playwright/test";
 import JSZip from "jszip";
 import { extract } from "letterparser";
 import { jpegPhoto, pngPhoto } from "../tests/support/photos";
-import { checkAccess, dropFiles, editChip, grid, measured, newBatch, openDesk, row, type PhotoFile } from "./support/desk";
+import {
+  checkAccess,
+  dropFiles,
+  editChip,
+  grid,
+  measured,
+  newBatch,
+  openDesk,
+  type PhotoFile,
+  row,
+} from "./support/desk";
 import { startZumbrel } from "./support/start";
 
 const jpeg = (name: string, buffer: Buffer): PhotoFile => ({ name, mimeType: "image/jpeg", buffer });
 
-async function addClause(page: Page, title: string, values: Record<string, string>, picks: Record<string, string> = {}): Promise<void> {
+async function addClause(
+  page: Page,
+  title: string,
+  values: Record<string, string>,
+  picks: Record<string, string> = {},
+): Promise<void> {
   await expect(async () => {
     await page.getByRole("button", { name: "More clauses" }).click();
     await page.getByRole("menuitem", { name: title, exact: true }).click();
     await expect(page.getByRole("dialog")).toBeVisible({ timeout: 2_000 });
   }).toPass({ timeout: 20_000 });
-  for (const [label, value] of Object.entries(values)) await page.getByRole("dialog").getByLabel(label).fill(value);
-  for (const [label, value] of Object.entries(picks)) await page.getByRole("dialog").getByLabel(label).selectOption(value);
+  for (const [label, value] of Object.entries(values))
+    await page.getByRole("dialog").getByLabel(label).fill(value);
+  for (const [label, value] of Object.entries(picks))
+    await page.getByRole("dialog").getByLabel(label).selectOption(value);
   await page.getByRole("button", { name: "Use this" }).click();
   await expect(page.getByRole("dialog")).toHaveCount(0);
 }
@@ -29,12 +46,15 @@ async function download(page: Page, press: () => Promise<void>): Promise<{ name:
   return { name: file.suggestedFilename(), bytes: await readFile(await file.path()) };
 }
 
-test("a folder, the mailbox's limit, one button, one message to attach: every name is kept", async ({ page }) => {
+test("a folder, the mailbox's limit, one button, one message to attach: every name is kept", async ({
+  page,
+}) => {
   test.setTimeout(240_000);
   const folder = await mkdtemp(join(tmpdir(), "zumbrel-visit-"));
   const names = ["IMG_0412.JPG", "IMG_0413.JPG", "Lower pond.jpg", "south/IMG_0412.JPG", "south/gate.jpeg"];
   await mkdir(join(folder, "south"));
-  for (const [i, name] of names.entries()) await writeFile(join(folder, name), await jpegPhoto(1400, 1050, 400 + i, 92));
+  for (const [i, name] of names.entries())
+    await writeFile(join(folder, name), await jpegPhoto(1400, 1050, 400 + i, 92));
   await writeFile(join(folder, "Thumbs.db"), "x");
   await openDesk(page);
   await newBatch(page, "Site visit");
@@ -43,7 +63,9 @@ test("a folder, the mailbox's limit, one button, one message to attach: every na
   await expect(page.getByRole("region", { name: "Photos on their way in" })).toHaveCount(0);
   await editChip(page, "Add pixels", { "Long side": "at most 900" });
   await addClause(page, "Total", { "At most": "300KB" }, { Counted: "mail" });
-  await expect(page.getByText(/^Shared out: all 5 photos end at a visible difference of about/)).toBeVisible({ timeout: 120_000 });
+  await expect(page.getByText(/^Shared out: all 5 photos end at a visible difference of about/)).toBeVisible({
+    timeout: 120_000,
+  });
   await measured(page);
   await checkAccess(page);
 
@@ -52,7 +74,9 @@ test("a folder, the mailbox's limit, one button, one message to attach: every na
   await expect(page.getByText("All names stay as they are.")).toBeVisible();
   await expect(page.getByRole("region", { name: "Every name" })).toContainText("south/gate.jpeg");
   await page.getByLabel("Each file is called").fill("visit-{n:2}");
-  await expect(page.getByRole("region", { name: "Every name" })).toContainText(/IMG_0412\.JPG → .*visit-01\.JPG/);
+  await expect(page.getByRole("region", { name: "Every name" })).toContainText(
+    /IMG_0412\.JPG → .*visit-01\.JPG/,
+  );
   await checkAccess(page);
   await page.keyboard.press("Escape");
   await page.getByRole("button", { name: /^What it comes to/ }).click();
@@ -76,7 +100,13 @@ test("a folder, the mailbox's limit, one button, one message to attach: every na
   expect(bytes.length).toBeGreaterThan(300_000 * 0.94);
   const message = extract(bytes.toString("latin1"));
   // Attachments lie in no folders: the second of one name gets a number.
-  expect(message.attachments!.map((one) => one.filename).sort()).toEqual(["IMG_0412-2.JPG", "IMG_0412.JPG", "IMG_0413.JPG", "Lower pond.jpg", "gate.jpeg"]);
+  expect(message.attachments!.map((one) => one.filename).sort()).toEqual([
+    "IMG_0412-2.JPG",
+    "IMG_0412.JPG",
+    "IMG_0413.JPG",
+    "Lower pond.jpg",
+    "gate.jpeg",
+  ]);
 
   const menu = async (item: string | RegExp) => {
     await page.getByRole("button", { name: "Other ways to take the files away" }).click();
@@ -91,7 +121,10 @@ test("a folder, the mailbox's limit, one button, one message to attach: every na
   expect(inside.sort()).toEqual([...names, "manifest.csv", "manifest.json"].sort());
   expect((await opened.file("manifest.csv")!.async("string")).split("\r\n")).toHaveLength(7);
   const originals = await JSZip.loadAsync((await menu("The originals under the same names, as ZIP")).bytes);
-  for (const one of names) expect((await originals.file(one)!.async("nodebuffer")).equals(await readFile(join(folder, one)))).toBe(true);
+  for (const one of names)
+    expect((await originals.file(one)!.async("nodebuffer")).equals(await readFile(join(folder, one)))).toBe(
+      true,
+    );
   const sheet = await menu("The proof sheet as PDF");
   expect(sheet.bytes.subarray(0, 5).toString()).toBe("%PDF-");
 
@@ -118,15 +151,24 @@ test("a folder, the mailbox's limit, one button, one message to attach: every na
   await rm(folder, { recursive: true, force: true });
 });
 
-test("a total that cannot be met says by how much; several messages are a way out, and undo leads back", async ({ page }) => {
+test("a total that cannot be met says by how much; several messages are a way out, and undo leads back", async ({
+  page,
+}) => {
   test.setTimeout(180_000);
   await openDesk(page);
   await newBatch(page, "Too much");
-  await dropFiles(page, await Promise.all([1, 2, 3, 4].map(async (n) => jpeg(`p${n}.jpg`, await jpegPhoto(900, 700, 440 + n, 92)))));
+  await dropFiles(
+    page,
+    await Promise.all(
+      [1, 2, 3, 4].map(async (n) => jpeg(`p${n}.jpg`, await jpegPhoto(900, 700, 440 + n, 92))),
+    ),
+  );
   await editChip(page, "Add pixels", { Width: "640" });
   await addClause(page, "Total", { "At most": "75KB" }, { Counted: "mail" });
   const note = page.getByRole("note", { name: "The whole is too large" });
-  await expect(note).toContainText(/Cannot: together the photos take [0-9.]+ kB as one message/, { timeout: 120_000 });
+  await expect(note).toContainText(/Cannot: together the photos take [0-9.]+ kB as one message/, {
+    timeout: 120_000,
+  });
   await expect(page.getByRole("button", { name: "Too large together" })).toBeDisabled();
   await expect(row(page, "p1.jpg")).toContainText("Cannot");
   await checkAccess(page);
@@ -142,16 +184,31 @@ test("a total that cannot be met says by how much; several messages are a way ou
   await expect(note).toBeVisible({ timeout: 60_000 });
 });
 
-test("a ZIP gives its pictures with their folders; what is not safe is refused by entry", async ({ page }) => {
+test("a ZIP gives its pictures with their folders; what is not safe is refused by entry", async ({
+  page,
+}) => {
   await openDesk(page);
   await newBatch(page, "Package");
   const zip = new JSZip();
   const photo = await jpegPhoto(300, 200, 460);
-  zip.file("one.jpg", photo).file("day 2/two.png", await pngPhoto(120, 90, 461)).file("again.jpg", photo).file("notes.txt", "no picture").file("__MACOSX/._one.jpg", "x");
-  await dropFiles(page, [{ name: "night.zip", mimeType: "application/zip", buffer: await zip.generateAsync({ type: "nodebuffer" }) }]);
+  zip
+    .file("one.jpg", photo)
+    .file("day 2/two.png", await pngPhoto(120, 90, 461))
+    .file("again.jpg", photo)
+    .file("notes.txt", "no picture")
+    .file("__MACOSX/._one.jpg", "x");
+  await dropFiles(page, [
+    {
+      name: "night.zip",
+      mimeType: "application/zip",
+      buffer: await zip.generateAsync({ type: "nodebuffer" }),
+    },
+  ]);
   await expect(grid(page).getByRole("row")).toHaveCount(3, { timeout: 60_000 });
   await expect(row(page, "two.png")).toBeVisible();
-  await expect(page.getByRole("alert").filter({ hasText: "notes.txt" })).toContainText("This is a text file, not a picture");
+  await expect(page.getByRole("alert").filter({ hasText: "notes.txt" })).toContainText(
+    "This is a text file, not a picture",
+  );
   await expect(page.getByText("One of these photos was here already; it is not taken twice.")).toBeVisible();
   await checkAccess(page);
   await page.getByRole("button", { name: "Dismiss notes.txt" }).click();
@@ -182,25 +239,59 @@ test("a batch is renamed, removed and brought back; two windows show the same", 
 
 /** Processes of an application on a data folder. */
 function workersOf(dataDir: string): number[] {
-  const out = execFileSync("bash", ["-c", `for p in /proc/[0-9]*; do grep -qa -- "worker.mjs" $p/cmdline 2>/dev/null && grep -qa -- "${dataDir}" $p/environ 2>/dev/null && echo \${p#/proc/}; done || true`], { encoding: "utf8" });
+  const out = execFileSync(
+    "bash",
+    [
+      "-c",
+      `for p in /proc/[0-9]*; do grep -qa -- "worker.mjs" $p/cmdline 2>/dev/null && grep -qa -- "${dataDir}" $p/environ 2>/dev/null && echo \${p#/proc/}; done || true`,
+    ],
+    { encoding: "utf8" },
+  );
   return out.trim().split(/\s+/).filter(Boolean).map(Number);
 }
 
-test("two workers share a run; killed in the middle, and started again, every file is there once and right", async ({ page }) => {
+test("two workers share a run; killed in the middle, and started again, every file is there once and right", async ({
+  page,
+}) => {
   test.setTimeout(240_000);
   const dataDir = await mkdtemp(join(tmpdir(), "zumbrel-workers-"));
   const out = await mkdtemp(join(tmpdir(), "zumbrel-out-"));
   try {
     const first = await startZumbrel(dataDir, ["--empty", "--workers", "2", "--out-root", out]);
     const api = (path: string) => `${first.address}/api/${path}`;
-    const { id } = (await (await page.request.post(api("batches"), { data: { name: "Many" } })).json()) as { id: string };
+    const { id } = (await (await page.request.post(api("batches"), { data: { name: "Many" } })).json()) as {
+      id: string;
+    };
     const count = 14;
-    for (let i = 0; i < count; i += 1) expect((await page.request.post(api(`batches/${id}/photos?name=p${i}.jpg&folder=day`), { data: await jpegPhoto(700, 560, 500 + i), headers: { "content-type": "application/octet-stream" } })).ok()).toBe(true);
-    const brief = { zumbrelBrief: 1, name: "many", format: ["jpeg"], longSide: { exact: 520 }, fileSize: { max: "40KB" } };
-    expect((await page.request.put(api(`batches/${id}/brief`), { data: { fresh: brief, words: "test" } })).ok()).toBe(true);
+    for (let i = 0; i < count; i += 1)
+      expect(
+        (
+          await page.request.post(api(`batches/${id}/photos?name=p${i}.jpg&folder=day`), {
+            data: await jpegPhoto(700, 560, 500 + i),
+            headers: { "content-type": "application/octet-stream" },
+          })
+        ).ok(),
+      ).toBe(true);
+    const brief = {
+      zumbrelBrief: 1,
+      name: "many",
+      format: ["jpeg"],
+      longSide: { exact: 520 },
+      fileSize: { max: "40KB" },
+    };
+    expect(
+      (await page.request.put(api(`batches/${id}/brief`), { data: { fresh: brief, words: "test" } })).ok(),
+    ).toBe(true);
     expect((await page.request.post(api(`batches/${id}/runs`), { data: {} })).ok()).toBe(true);
-    const run = async (at = first.address) => ((await (await page.request.get(`${at}/api/batches/${id}`)).json()) as { run: { id: string; done: number; failed: number; finished: boolean; total: number } }).run;
-    await expect.poll(async () => (await run()).done, { timeout: 60_000, intervals: [50] }).toBeGreaterThan(2);
+    const run = async (at = first.address) =>
+      (
+        (await (await page.request.get(`${at}/api/batches/${id}`)).json()) as {
+          run: { id: string; done: number; failed: number; finished: boolean; total: number };
+        }
+      ).run;
+    await expect
+      .poll(async () => (await run()).done, { timeout: 60_000, intervals: [50] })
+      .toBeGreaterThan(2);
     const pids = workersOf(dataDir);
     expect(pids).toHaveLength(2);
     for (const pid of pids) process.kill(pid, "SIGKILL");
@@ -208,13 +299,21 @@ test("two workers share a run; killed in the middle, and started again, every fi
     await expect.poll(() => first.process.exitCode, { timeout: 20_000 }).not.toBeNull();
 
     const second = await startZumbrel(dataDir, ["--empty", "--out-root", out]);
-    await expect.poll(() => run(second.address), { timeout: 90_000 }).toMatchObject({ done: count, failed: 0, finished: true, total: count });
+    await expect
+      .poll(() => run(second.address), { timeout: 90_000 })
+      .toMatchObject({ done: count, failed: 0, finished: true, total: count });
     const { id: runId } = await run(second.address);
-    const zip = await JSZip.loadAsync(await (await page.request.get(`${second.address}/api/runs/${runId}/zip`)).body(), { checkCRC32: true });
+    const zip = await JSZip.loadAsync(
+      await (await page.request.get(`${second.address}/api/runs/${runId}/zip`)).body(),
+      { checkCRC32: true },
+    );
     const names = Object.keys(zip.files).filter((name) => !name.endsWith("/"));
     expect(names.sort()).toEqual(Array.from({ length: count }, (_, i) => `day/p${i}.jpg`).sort());
-    for (const name of names) expect((await zip.file(name)!.async("nodebuffer")).length).toBeLessThanOrEqual(40_000);
-    expect(await (await page.request.post(`${second.address}/api/storage`, { data: { do: "check" } })).json()).toMatchObject({ missing: 0 });
+    for (const name of names)
+      expect((await zip.file(name)!.async("nodebuffer")).length).toBeLessThanOrEqual(40_000);
+    expect(
+      await (await page.request.post(`${second.address}/api/storage`, { data: { do: "check" } })).json(),
+    ).toMatchObject({ missing: 0 });
 
     // Into a folder that was allowed, through the interface; never over a file that is there.
     await page.goto(`${second.address}/runs?run=${runId}`);

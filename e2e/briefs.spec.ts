@@ -1,9 +1,21 @@
 import { readFile } from "node:fs/promises";
-import { expect, test, type Page } from "@playwright/test";
+import { expect, type Page, test } from "@playwright/test";
 import jpegJs from "jpeg-js";
 import { parseBriefText } from "../src/core/brief/parse";
 import { jpegPhoto } from "../tests/support/photos";
-import { address, checkAccess, chooseBrief, dropFiles, editChip, grid, makeAndDownload, measured, newBatch, openDesk, row } from "./support/desk";
+import {
+  address,
+  checkAccess,
+  chooseBrief,
+  dropFiles,
+  editChip,
+  grid,
+  makeAndDownload,
+  measured,
+  newBatch,
+  openDesk,
+  row,
+} from "./support/desk";
 
 const jpeg = (name: string, buffer: Buffer) => ({ name, mimeType: "image/jpeg", buffer });
 
@@ -12,11 +24,16 @@ const BADGE =
   "Consent slip: your mark, 200x90, JPEG, not under 6 KB nor over 16 KB. Label it as the annex says.";
 
 /** Letters of this moment: a second try finds nothing of the first. */
-const tag = () => Date.now().toString(36).replace(/\d/g, (digit) => "qrstuvwxyz"[Number(digit)]);
+const tag = () =>
+  Date.now()
+    .toString(36)
+    .replace(/\d/g, (digit) => "qrstuvwxyz"[Number(digit)]);
 
 async function openBriefs(page: Page): Promise<void> {
   await page.goto(`${address()}/briefs`);
-  await expect(page.getByRole("complementary", { name: "Shelf" }).getByRole("listitem").first()).toBeVisible();
+  await expect(
+    page.getByRole("complementary", { name: "Shelf" }).getByRole("listitem").first(),
+  ).toBeVisible();
 }
 
 async function pasteWording(page: Page, text: string): Promise<void> {
@@ -46,8 +63,15 @@ test("from a wording to a file that meets it, over a disagreement", async ({ pag
   await expect(badge).toContainText("the receiver asks 330 × 420");
 
   await page.getByRole("button", { name: "Keep both briefs" }).click();
-  await expect(shelf(page).getByRole("button", { name: new RegExp(`^${name}`) })).toHaveAttribute("aria-current", "true");
-  await expect(shelf(page).getByRole("button", { name: /^Consent slip/ }).first()).toBeVisible();
+  await expect(shelf(page).getByRole("button", { name: new RegExp(`^${name}`) })).toHaveAttribute(
+    "aria-current",
+    "true",
+  );
+  await expect(
+    shelf(page)
+      .getByRole("button", { name: /^Consent slip/ })
+      .first(),
+  ).toBeVisible();
 
   await page.getByRole("link", { name: "Desk" }).click();
   await newBatch(page, "Badges");
@@ -85,7 +109,9 @@ test("words and clauses light each other up, by pointer and by keyboard", async 
   await page.getByRole("link", { name: "Desk" }).click();
   await expect(page.getByRole("complementary", { name: "Batches" })).toBeVisible();
   await page.getByRole("link", { name: "Briefs" }).click();
-  await shelf(page).getByRole("button", { name: /^From pasted wording/ }).click();
+  await shelf(page)
+    .getByRole("button", { name: /^From pasted wording/ })
+    .click();
   // What was not understood stays marked.
   await expect(page.getByText("Label it as the annex says")).toHaveClass(/border-dotted/);
 });
@@ -107,7 +133,9 @@ test("fields understand units, say what is wrong, and show what the receiver ask
   await change(/^Change pixels/, "Width", "480 px");
   await expect(plate.getByRole("button", { name: "Change pixels: width 480 px" })).toBeVisible();
   await change(/^Change pixels/, "Width", "28 moths");
-  await expect(page.getByRole("dialog").getByRole("alert")).toContainText('Wanted whole pixels such as "480px"');
+  await expect(page.getByRole("dialog").getByRole("alert")).toContainText(
+    'Wanted whole pixels such as "480px"',
+  );
   await page.keyboard.press("Escape");
   for (const [title, label, text, shown] of [
     ["Paper", "Width", "8in", "8 in wide"],
@@ -119,7 +147,9 @@ test("fields understand units, say what is wrong, and show what the receiver ask
     await page.getByRole("menuitem", { name: title, exact: true }).click();
     await page.getByRole("dialog").getByLabel(label, { exact: true }).fill(text);
     await page.keyboard.press("Enter");
-    await expect(plate.getByRole("button", { name: `Change ${title.toLowerCase()}: ${shown}` })).toBeVisible();
+    await expect(
+      plate.getByRole("button", { name: `Change ${title.toLowerCase()}: ${shown}` }),
+    ).toBeVisible();
   }
   // 8 in at 300 ppi are 2400 px; 480 px are asked.
   await expect(plate.getByRole("note").filter({ hasText: "480 px on 8 in wide" })).toBeVisible();
@@ -132,7 +162,9 @@ test("fields understand units, say what is wrong, and show what the receiver ask
   await expect(plate.getByRole("button", { name: "Change file size: at most 700 K" })).toBeVisible();
 });
 
-test("the shelf: search, rename, copy, delete and bring back, out to a file and in again", async ({ page }) => {
+test("the shelf: search, rename, copy, delete and bring back, out to a file and in again", async ({
+  page,
+}) => {
   const name = `Society banner ${tag()}`;
   await openBriefs(page);
   await pasteWording(page, "Banner: 900 × 300 px, PNG, below 400 KB.");
@@ -153,14 +185,27 @@ test("the shelf: search, rename, copy, delete and bring back, out to a file and 
   await page.keyboard.press("Control+z");
   await expect(shelf(page).getByRole("listitem")).toHaveCount(2);
 
-  await shelf(page).getByRole("button", { name: new RegExp(`^${name} with`) }).first().click();
-  const [download] = await Promise.all([page.waitForEvent("download"), page.getByRole("link", { name: "Save as file" }).click()]);
+  await shelf(page)
+    .getByRole("button", { name: new RegExp(`^${name} with`) })
+    .first()
+    .click();
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("link", { name: "Save as file" }).click(),
+  ]);
   expect(download.suggestedFilename()).toMatch(/^Society banner .*\.brief\.json$/);
   const file = await readFile(await download.path());
   const saved = parseBriefText(file.toString("utf8"));
-  expect(saved).toMatchObject({ width: { exact: 900 }, height: { exact: 300 }, format: ["png"], fileSize: { max: "400KB" }, wording: "Banner: 900 × 300 px, PNG, below 400 KB." });
+  expect(saved).toMatchObject({
+    width: { exact: 900 },
+    height: { exact: 300 },
+    format: ["png"],
+    fileSize: { max: "400KB" },
+    wording: "Banner: 900 × 300 px, PNG, below 400 KB.",
+  });
 
-  const bring = (name: string, buffer: Buffer) => page.getByLabel("Choose brief files").setInputFiles({ name, mimeType: "application/json", buffer });
+  const bring = (name: string, buffer: Buffer) =>
+    page.getByLabel("Choose brief files").setInputFiles({ name, mimeType: "application/json", buffer });
   await bring("again.brief.json", Buffer.from(JSON.stringify({ ...saved, name: `${name} again` })));
   await expect(shelf(page).getByRole("listitem")).toHaveCount(3);
   await bring("wrong.brief.json", Buffer.from('{"zumbrelBrief":1,"name":"x","widht":{"exact":5}}'));
@@ -192,19 +237,31 @@ test("a wording without rules, and a hostile one, stay text", async ({ page }) =
 test("two briefs serve one batch, one of them pasted on the spot", async ({ page }) => {
   await openDesk(page);
   await newBatch(page, "Both for the permit");
-  await dropFiles(page, [jpeg("face.jpg", await jpegPhoto(1000, 1250, 511)), jpeg("mark.jpg", await jpegPhoto(800, 400, 512)), jpeg("mark2.jpg", await jpegPhoto(800, 380, 513))]);
+  await dropFiles(page, [
+    jpeg("face.jpg", await jpegPhoto(1000, 1250, 511)),
+    jpeg("mark.jpg", await jpegPhoto(800, 400, 512)),
+    jpeg("mark2.jpg", await jpegPhoto(800, 380, 513)),
+  ]);
   await expect(grid(page)).toHaveAttribute("aria-rowcount", "4");
   await page.getByRole("button", { name: "Paste a wording" }).click();
-  await page.getByLabel("What the receiver writes").fill("Portrait: 240 × 300 px, JPEG, 20 to 60 KB. Signature: 200 × 90 px, JPEG, 4 to 14 KB.");
+  await page
+    .getByLabel("What the receiver writes")
+    .fill("Portrait: 240 × 300 px, JPEG, 20 to 60 KB. Signature: 200 × 90 px, JPEG, 4 to 14 KB.");
   const dialog = page.getByRole("dialog", { name: "A receiver's wording" });
-  await dialog.getByRole("region", { name: "Portrait" }).getByRole("button", { name: "Use for the batch" }).click();
+  await dialog
+    .getByRole("region", { name: "Portrait" })
+    .getByRole("button", { name: "Use for the batch" })
+    .click();
   await page.keyboard.press("Escape");
   await expect(page.getByRole("heading", { name: "Portrait" })).toBeVisible();
 
   await row(page, "mark.jpg").click();
   await row(page, "mark2.jpg").click({ modifiers: ["Shift"] });
   await page.getByRole("button", { name: "Paste a wording" }).click();
-  await dialog.getByRole("region", { name: "Signature" }).getByRole("button", { name: "Use for these 2 photos" }).click();
+  await dialog
+    .getByRole("region", { name: "Signature" })
+    .getByRole("button", { name: "Use for these 2 photos" })
+    .click();
   await page.keyboard.press("Escape");
   await expect(grid(page).getByText("Signature", { exact: true })).toBeVisible();
   await expect(page.getByText("for 2 of 3 photos")).toBeVisible();

@@ -3,19 +3,39 @@ import { mkdtemp, readFile, writeFile } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { promisify } from "node:util";
-import { expect, test, type Page } from "@playwright/test";
+import { expect, type Page, test } from "@playwright/test";
 import nodemailer from "nodemailer";
 import sharp from "sharp";
 import { BLUE_INK, CREAM, drawInk } from "../tests/support/ink";
 import { jpegPhoto } from "../tests/support/photos";
-import { address, checkAccess, dropFiles, editChip, grid, measured, newBatch, openDesk, row } from "./support/desk";
+import {
+  address,
+  checkAccess,
+  dropFiles,
+  editChip,
+  grid,
+  measured,
+  newBatch,
+  openDesk,
+  row,
+} from "./support/desk";
 
 const run = promisify(execFile);
 const jpeg = (name: string, buffer: Buffer) => ({ name, mimeType: "image/jpeg", buffer });
 
 async function signature(seed = 0): Promise<Buffer> {
-  const { data, width, height } = drawInk({ width: 900 + seed, height: 500, paper: CREAM, ink: BLUE_INK, pen: 7, noise: 3, light: 0.5 });
-  return sharp(data, { raw: { width, height, channels: 3 } }).jpeg({ quality: 88 }).toBuffer();
+  const { data, width, height } = drawInk({
+    width: 900 + seed,
+    height: 500,
+    paper: CREAM,
+    ink: BLUE_INK,
+    pen: 7,
+    noise: 3,
+    light: 0.5,
+  });
+  return sharp(data, { raw: { width, height, channels: 3 } })
+    .jpeg({ quality: 88 })
+    .toBuffer();
 }
 
 const main = (page: Page) => page.getByRole("main");
@@ -23,7 +43,10 @@ const answer = (page: Page) => page.getByRole("complementary", { name: "Answer" 
 
 async function openReceiver(page: Page, kind: string): Promise<void> {
   await page.goto(`${address()}/counter`);
-  await page.getByRole("complementary", { name: "Receivers" }).getByRole("button", { name: new RegExp(`^${kind}`) }).click();
+  await page
+    .getByRole("complementary", { name: "Receivers" })
+    .getByRole("button", { name: new RegExp(`^${kind}`) })
+    .click();
   await expect(page.getByRole("region", { name: "What it asks" })).toContainText(kind);
 }
 
@@ -41,32 +64,48 @@ async function make(page: Page, button: string): Promise<void> {
   await expect(page.getByRole("link", { name: /^Download/ })).toBeVisible({ timeout: 60_000 });
 }
 
-test("the receiver's wording, read, prepared, refused for an ignored floor, put right, and accepted", async ({ page }) => {
+test("the receiver's wording, read, prepared, refused for an ignored floor, put right, and accepted", async ({
+  page,
+}) => {
   test.setTimeout(150_000);
   await openReceiver(page, "Upload form");
   await checkAccess(page);
   // Two documents are enough today.
   await page.getByRole("button", { name: "Change the rules" }).click();
-  await page.getByRole("group", { name: "Proof of address" }).getByRole("button", { name: "Ask for it no more" }).click();
+  await page
+    .getByRole("group", { name: "Proof of address" })
+    .getByRole("button", { name: "Ask for it no more" })
+    .click();
   await checkAccess(page);
   await page.getByRole("button", { name: "Publish these rules" }).click();
   const notice = page.getByRole("region", { name: "What it asks" });
   await expect(notice).not.toContainText("Proof of address");
-  const wording = (await notice.getByRole("paragraph").allInnerTexts()).filter((text) => text.trim()).join("\n\n");
+  const wording = (await notice.getByRole("paragraph").allInnerTexts())
+    .filter((text) => text.trim())
+    .join("\n\n");
   expect(wording).toContain("File size: 24 KB to 60 KB");
 
   await openDesk(page);
   await newBatch(page, "For the permit");
-  await dropFiles(page, [jpeg("face.jpg", await jpegPhoto(1000, 1250, 601)), jpeg("sign.jpg", await signature())]);
+  await dropFiles(page, [
+    jpeg("face.jpg", await jpegPhoto(1000, 1250, 601)),
+    jpeg("sign.jpg", await signature()),
+  ]);
   await expect(grid(page)).toHaveAttribute("aria-rowcount", "3");
   await page.getByRole("button", { name: "Paste a wording" }).click();
   await page.getByLabel("What the receiver writes").fill(wording);
   const dialog = page.getByRole("dialog", { name: "A receiver's wording" });
-  await dialog.getByRole("region", { name: "Portrait" }).getByRole("button", { name: "Use for the batch" }).click();
+  await dialog
+    .getByRole("region", { name: "Portrait" })
+    .getByRole("button", { name: "Use for the batch" })
+    .click();
   await page.keyboard.press("Escape");
   await row(page, "sign.jpg").click();
   await page.getByRole("button", { name: "Paste a wording" }).click();
-  await dialog.getByRole("region", { name: "Signature" }).getByRole("button", { name: /^Use for this/ }).click();
+  await dialog
+    .getByRole("region", { name: "Signature" })
+    .getByRole("button", { name: /^Use for this/ })
+    .click();
   await page.keyboard.press("Escape");
   await measured(page);
   await expect(row(page, "sign.jpg")).toContainText("260 × 110");
@@ -74,7 +113,15 @@ test("the receiver's wording, read, prepared, refused for an ignored floor, put 
   // What is taken as ink can be looked at.
   await page.getByLabel("Mark what is taken as ink").check();
   await expect(page.getByRole("img", { name: "sign.jpg with what is taken as ink marked" })).toBeVisible();
-  await expect.poll(() => page.getByRole("img", { name: /taken as ink marked/ }).evaluate((img: HTMLImageElement) => img.naturalWidth), { timeout: 20_000 }).toBeGreaterThan(100);
+  await expect
+    .poll(
+      () =>
+        page
+          .getByRole("img", { name: /taken as ink marked/ })
+          .evaluate((img: HTMLImageElement) => img.naturalWidth),
+      { timeout: 20_000 },
+    )
+    .toBeGreaterThan(100);
   await checkAccess(page);
   // It is set from the keyboard, and taken back like any other edit.
   await page.getByLabel("Strength").press("ArrowRight");
@@ -113,7 +160,9 @@ test("the receiver's wording, read, prepared, refused for an ignored floor, put 
   await expect(page.getByRole("checkbox", { name: "Sign in person" })).toBeChecked();
 });
 
-test("the documents of a form as one package: what is missing, a line that closes, once more, and never twice", async ({ page }) => {
+test("the documents of a form as one package: what is missing, a line that closes, once more, and never twice", async ({
+  page,
+}) => {
   test.setTimeout(150_000);
   await openReceiver(page, "Upload form");
   await page.getByRole("button", { name: /^Begin the (\d documents|documents anew)$/ }).click();
@@ -121,14 +170,19 @@ test("the documents of a form as one package: what is missing, a line that close
   await expect(documents).toContainText("Still missing: Portrait, Signature.");
   const button = documents.getByRole("button", { name: "Make and hand over 2 documents" });
   await expect(button).toBeDisabled();
-  await documents.getByLabel("Photo for Portrait").setInputFiles(jpeg("me.jpg", await jpegPhoto(1000, 1300, 611)));
+  await documents
+    .getByLabel("Photo for Portrait")
+    .setInputFiles(jpeg("me.jpg", await jpegPhoto(1000, 1300, 611)));
   await expect(documents).toContainText("Still missing: Signature.");
   await documents.getByLabel("Photo for Signature").setInputFiles(jpeg("hand.jpg", await signature(7)));
   await expect(documents).toContainText("All documents are there.");
   await expect(documents.getByText("as asked")).toHaveCount(2, { timeout: 40_000 });
   await checkAccess(page);
 
-  const before = await main(page).getByRole("region", { name: "What was handed over" }).getByRole("listitem").count();
+  const before = await main(page)
+    .getByRole("region", { name: "What was handed over" })
+    .getByRole("listitem")
+    .count();
   await page.getByLabel("Today it").selectOption("closes");
   await expect(page.getByLabel("Today it")).toHaveValue("closes");
   await button.click();
@@ -138,15 +192,22 @@ test("the documents of a form as one package: what is missing, a line that close
   await expect(page.getByText("On its way")).toBeVisible();
   await expect(answer(page)).toContainText("Accepted.", { timeout: 40_000 });
   await page.getByLabel("Today it").selectOption("ready");
-  await expect(main(page).getByRole("region", { name: "What was handed over" }).getByRole("listitem")).toHaveCount(before + 1);
+  await expect(
+    main(page).getByRole("region", { name: "What was handed over" }).getByRole("listitem"),
+  ).toHaveCount(before + 1);
   await expect(main(page).getByRole("alert")).toHaveCount(0);
 });
 
-test("mailbox, print room and wall screen answer a run; a real client sends too, and a message too large is returned", async ({ page }) => {
+test("mailbox, print room and wall screen answer a run; a real client sends too, and a message too large is returned", async ({
+  page,
+}) => {
   test.setTimeout(120_000);
   await openDesk(page);
   await newBatch(page, "For all receivers");
-  await dropFiles(page, [jpeg("one.jpg", await jpegPhoto(1500, 1000, 621)), jpeg("two.jpg", await jpegPhoto(1500, 1000, 622))]);
+  await dropFiles(page, [
+    jpeg("one.jpg", await jpegPhoto(1500, 1000, 621)),
+    jpeg("two.jpg", await jpegPhoto(1500, 1000, 622)),
+  ]);
   await expect(grid(page)).toHaveAttribute("aria-rowcount", "3");
   await editChip(page, "Add pixels", { "Long side": "900" });
   await measured(page);
@@ -156,8 +217,19 @@ test("mailbox, print room and wall screen answer a run; a real client sends too,
   await expect(answer(page)).toContainText("one.jpg");
 
   const [, port] = /127\.0\.0\.1:(\d+)/.exec(await main(page).innerText())!;
-  const transport = nodemailer.createTransport({ host: "127.0.0.1", port: Number(port), secure: false, ignoreTLS: true });
-  await transport.sendMail({ from: "someone@quillmoor.example", to: "records@moths.example", subject: "By hand", text: "One picture.", attachments: [{ filename: "a.jpg", content: await jpegPhoto(200, 100, 623) }] });
+  const transport = nodemailer.createTransport({
+    host: "127.0.0.1",
+    port: Number(port),
+    secure: false,
+    ignoreTLS: true,
+  });
+  await transport.sendMail({
+    from: "someone@quillmoor.example",
+    to: "records@moths.example",
+    subject: "By hand",
+    text: "One picture.",
+    attachments: [{ filename: "a.jpg", content: await jpegPhoto(200, 100, 623) }],
+  });
   await expect(answer(page)).toContainText("By hand");
   await page.getByRole("button", { name: "Change the rules" }).click();
   await page.getByLabel("Takes at most").fill("0.05");
@@ -179,7 +251,9 @@ test("mailbox, print room and wall screen answer a run; a real client sends too,
   await page.getByRole("button", { name: /^For all receivers/ }).click();
   await handOver(page, /^Heather/);
   // 900 × 600 px on 120 × 90 mm: 900 / (120 / 25.4) is 190.5 ppi.
-  await expect(answer(page)).toContainText(/19[01] ppi on 120 × 90 mm, less than the 240/, { timeout: 30_000 });
+  await expect(answer(page)).toContainText(/19[01] ppi on 120 × 90 mm, less than the 240/, {
+    timeout: 30_000,
+  });
   await expect(page.getByRole("img", { name: /as printed and seen close to the eye/ })).toBeVisible();
   await checkAccess(page);
   await page.getByRole("link", { name: "Desk" }).click();
@@ -190,15 +264,23 @@ test("mailbox, print room and wall screen answer a run; a real client sends too,
   await checkAccess(page);
 });
 
-test("a print sheet: portraits to fill the paper, cut marks, and a PDF that an independent reader measures", async ({ page }) => {
+test("a print sheet: portraits to fill the paper, cut marks, and a PDF that an independent reader measures", async ({
+  page,
+}) => {
   test.setTimeout(120_000);
   await openDesk(page);
   await newBatch(page, "Portraits to print");
-  await dropFiles(page, [jpeg("a.jpg", await jpegPhoto(1000, 1300, 631)), jpeg("b.jpg", await jpegPhoto(1000, 1300, 632))]);
+  await dropFiles(page, [
+    jpeg("a.jpg", await jpegPhoto(1000, 1300, 631)),
+    jpeg("b.jpg", await jpegPhoto(1000, 1300, 632)),
+  ]);
   await expect(grid(page)).toHaveAttribute("aria-rowcount", "3");
   await page.getByRole("button", { name: "Paste a wording" }).click();
   await page.getByLabel("What the receiver writes").fill("Portraits: JPEG, printed 35 × 45 mm at 300 ppi.");
-  await page.getByRole("dialog", { name: "A receiver's wording" }).getByRole("button", { name: "Use for the batch" }).click();
+  await page
+    .getByRole("dialog", { name: "A receiver's wording" })
+    .getByRole("button", { name: "Use for the batch" })
+    .click();
   await page.keyboard.press("Escape");
   await measured(page);
   await make(page, "Make 2 files");
@@ -209,11 +291,18 @@ test("a print sheet: portraits to fill the paper, cut marks, and a PDF that an i
   await expect(page.getByRole("img", { name: "The sheet with 8 pictures" })).toBeVisible();
   await checkAccess(page);
 
-  const [download] = await Promise.all([page.waitForEvent("download"), page.getByRole("link", { name: "The sheet as PDF" }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("link", { name: "The sheet as PDF" }).click(),
+  ]);
   const path = join(await mkdtemp(join(tmpdir(), "zumbrel-")), "sheet.pdf");
   await writeFile(path, await readFile(await download.path()));
   const { stdout } = await run("pdfimages", ["-list", path]);
-  const rows = stdout.trim().split("\n").slice(2).map((line) => line.trim().split(/\s+/));
+  const rows = stdout
+    .trim()
+    .split("\n")
+    .slice(2)
+    .map((line) => line.trim().split(/\s+/));
   expect(rows).toHaveLength(8);
   // 35 mm at 300 ppi are 413 px, 45 mm 531 px.
   for (const cells of rows) {
@@ -221,11 +310,15 @@ test("a print sheet: portraits to fill the paper, cut marks, and a PDF that an i
     expect(Math.abs(Number(cells[12]) - 300)).toBeLessThanOrEqual(1);
   }
   const size = /Page size:\s+([\d.]+) x ([\d.]+)/.exec((await run("pdfinfo", [path])).stdout)!;
-  expect([Number(size[1]), Number(size[2])].sort((a, b) => a - b).map((pt) => Math.round((pt / 72) * 254) / 10)).toEqual([100, 150]);
+  expect(
+    [Number(size[1]), Number(size[2])].sort((a, b) => a - b).map((pt) => Math.round((pt / 72) * 254) / 10),
+  ).toEqual([100, 150]);
 
   // What does not fit says so, in place, and nothing is lost.
   await page.getByLabel("Gap between them").fill("160");
-  await expect(page.getByRole("region", { name: "The sheet" }).getByRole("alert")).toContainText("larger than the sheet");
+  await expect(page.getByRole("region", { name: "The sheet" }).getByRole("alert")).toContainText(
+    "larger than the sheet",
+  );
   await page.getByLabel("Gap between them").fill("2");
   await page.getByLabel("Each alone, with bleed and crop marks").check();
   await expect(page.getByText("sheet 1 of 2")).toBeAttached();
@@ -233,7 +326,10 @@ test("a print sheet: portraits to fill the paper, cut marks, and a PDF that an i
   await page.getByLabel("Copies of a.jpg").fill("9");
   // Nine of one and one of the other, eight to a sheet.
   await expect(page.getByText("sheet 1 of 2")).toBeAttached();
-  const [picture] = await Promise.all([page.waitForEvent("download"), page.getByRole("link", { name: "TIFF" }).click()]);
+  const [picture] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("link", { name: "TIFF" }).click(),
+  ]);
   const meta = await sharp(await readFile(await picture.path())).metadata();
   expect([meta.width, meta.height].sort((a, b) => a - b)).toEqual([1181, 1772]);
   await checkAccess(page);

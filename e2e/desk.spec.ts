@@ -2,7 +2,19 @@ import { expect, test } from "@playwright/test";
 import jpegJs from "jpeg-js";
 import { fromBuffer } from "yauzl";
 import { jpegPhoto, pngPhoto } from "../tests/support/photos";
-import { address, checkAccess, chooseBrief, dropFiles, editChip, grid, makeAndDownload, measured, newBatch, openDesk, row } from "./support/desk";
+import {
+  address,
+  checkAccess,
+  chooseBrief,
+  dropFiles,
+  editChip,
+  grid,
+  makeAndDownload,
+  measured,
+  newBatch,
+  openDesk,
+  row,
+} from "./support/desk";
 
 const jpeg = (name: string, buffer: Buffer) => ({ name, mimeType: "image/jpeg", buffer });
 
@@ -70,7 +82,9 @@ test("several photos: one bad, one wide; undo, redo, leaving out, and a ZIP", as
     { name: "drawing.png", mimeType: "image/png", buffer: await pngPhoto(480, 600, 34) },
     jpeg("half.jpg", (await jpegPhoto(400, 500, 35)).subarray(0, 9000)),
   ]);
-  await expect(page.getByRole("alert").filter({ hasText: "letter.jpg" })).toContainText("This is a text file, not a picture");
+  await expect(page.getByRole("alert").filter({ hasText: "letter.jpg" })).toContainText(
+    "This is a text file, not a picture",
+  );
   await expect(page.getByRole("alert").filter({ hasText: "half.jpg" })).toContainText("cut short");
   await page.getByRole("button", { name: "Dismiss letter.jpg" }).click();
   await page.getByRole("button", { name: "Dismiss half.jpg" }).click();
@@ -108,7 +122,8 @@ test("several photos: one bad, one wide; undo, redo, leaving out, and a ZIP", as
   const { bytes } = await makeAndDownload(page);
   const files = await unzip(bytes);
   expect(Object.keys(files).sort()).toEqual(["drawing-permit.jpg", "upright-permit.jpg", "wide-permit.jpg"]);
-  for (const file of Object.values(files)) expect([jpegJs.decode(file).width, jpegJs.decode(file).height]).toEqual([240, 300]);
+  for (const file of Object.values(files))
+    expect([jpegJs.decode(file).width, jpegJs.decode(file).height]).toEqual([240, 300]);
 });
 
 test("what is wrong in a chip is said in place, and loses nothing", async ({ page }) => {
@@ -142,11 +157,21 @@ test("closing the page changes nothing: the run goes on", async ({ page, context
   await openDesk(page);
   await newBatch(page, "Closed");
   await chooseBrief(page, "Course card");
-  await dropFiles(page, await Promise.all([41, 42, 43, 44].map(async (seed) => jpeg(`p${seed}.jpg`, await jpegPhoto(2400, 1800, seed)))));
+  await dropFiles(
+    page,
+    await Promise.all(
+      [41, 42, 43, 44].map(async (seed) => jpeg(`p${seed}.jpg`, await jpegPhoto(2400, 1800, seed))),
+    ),
+  );
   await expect(grid(page)).toHaveAttribute("aria-rowcount", "5");
   const url = page.url();
   await page.getByRole("button", { name: "Make 4 files" }).click();
-  await expect(page.getByRole("status").filter({ hasText: /of 4 files made|Making files/ }).first()).toBeVisible();
+  await expect(
+    page
+      .getByRole("status")
+      .filter({ hasText: /of 4 files made|Making files/ })
+      .first(),
+  ).toBeVisible();
   await page.close();
   const again = await context.newPage();
   await again.goto(url);
@@ -166,8 +191,12 @@ test("500 rows: the grid draws only what is in sight and stays quick", async ({ 
     await Promise.all(
       Array.from({ length: 25 }, (_, k) => from + k).map(async (i) => {
         const body = Buffer.concat([base.subarray(0, 2), comment(i), base.subarray(2)]);
-        const name = i === 0 ? `${"a very long name ".repeat(12)}.jpg` : `moth-${String(i).padStart(3, "0")}.jpg`;
-        const response = await page.request.post(`${address()}/api/batches/${id}/photos?name=${encodeURIComponent(name)}`, { data: body, headers: { "content-type": "application/octet-stream" } });
+        const name =
+          i === 0 ? `${"a very long name ".repeat(12)}.jpg` : `moth-${String(i).padStart(3, "0")}.jpg`;
+        const response = await page.request.post(
+          `${address()}/api/batches/${id}/photos?name=${encodeURIComponent(name)}`,
+          { data: body, headers: { "content-type": "application/octet-stream" } },
+        );
         expect(response.ok()).toBe(true);
       }),
     );
@@ -188,7 +217,9 @@ test("the demo is put back from the interface", async ({ page }) => {
   await openDesk(page);
   await page.getByRole("button", { name: "Put the demo back" }).click();
   await expect(page.getByRole("button", { name: /^Permit portraits/ })).toBeVisible({ timeout: 200_000 });
-  await expect(page.getByRole("button", { name: /^Trap night, 14 May 11 photos/ })).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole("button", { name: /^Trap night, 14 May 11 photos/ })).toBeVisible({
+    timeout: 60_000,
+  });
   await page.getByRole("button", { name: /^Permit portraits/ }).click();
   await measured(page);
   await expect(row(page, "warden-portrait.jpg")).toContainText("Meets");

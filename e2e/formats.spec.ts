@@ -1,27 +1,44 @@
-import { expect, test, type Page } from "@playwright/test";
+import { expect, type Page, test } from "@playwright/test";
 import sharp from "sharp";
 import { jpegPhoto } from "../tests/support/photos";
 import { dropFiles, editChip, makeAndDownload, measured, newBatch, openDesk, row } from "./support/desk";
 
 /** RGBA of a file as the browser's own decoders see it. */
-async function inBrowser(page: Page, bytes: Buffer, type: string): Promise<{ width: number; height: number; data: number[] }> {
+async function inBrowser(
+  page: Page,
+  bytes: Buffer,
+  type: string,
+): Promise<{ width: number; height: number; data: number[] }> {
   return page.evaluate(
     async ({ base64, kind }) => {
-      const bitmap = await createImageBitmap(new Blob([Uint8Array.from(atob(base64), (c) => c.charCodeAt(0))], { type: kind }));
+      const bitmap = await createImageBitmap(
+        new Blob([Uint8Array.from(atob(base64), (c) => c.charCodeAt(0))], { type: kind }),
+      );
       const context = new OffscreenCanvas(bitmap.width, bitmap.height).getContext("2d")!;
       context.drawImage(bitmap, 0, 0);
-      return { width: bitmap.width, height: bitmap.height, data: [...context.getImageData(0, 0, bitmap.width, bitmap.height).data] };
+      return {
+        width: bitmap.width,
+        height: bitmap.height,
+        data: [...context.getImageData(0, 0, bitmap.width, bitmap.height).data],
+      };
     },
     { base64: bytes.toString("base64"), kind: type },
   );
 }
 
 // Decoders of another make than the ones that wrote them.
-for (const [format, name] of [["webp", "WebP"], ["avif", "AVIF"], ["gif", "GIF"], ["bmp", "BMP"]] as const) {
+for (const [format, name] of [
+  ["webp", "WebP"],
+  ["avif", "AVIF"],
+  ["gif", "GIF"],
+  ["bmp", "BMP"],
+] as const) {
   test(`a ${name} from the Desk is what the browser sees`, async ({ page }) => {
     await openDesk(page);
     await newBatch(page, `As ${name}`);
-    await dropFiles(page, [{ name: "moth.jpg", mimeType: "image/jpeg", buffer: await jpegPhoto(400, 300, 77) }]);
+    await dropFiles(page, [
+      { name: "moth.jpg", mimeType: "image/jpeg", buffer: await jpegPhoto(400, 300, 77) },
+    ]);
     await expect(row(page, "moth.jpg")).toBeVisible();
     await editChip(page, "Add format", { [name]: true });
     await editChip(page, "Add pixels", { "Long side": "120" });
@@ -30,18 +47,34 @@ for (const [format, name] of [["webp", "WebP"], ["avif", "AVIF"], ["gif", "GIF"]
     expect(file).toBe(`moth.${format}`);
     const seen = await inBrowser(page, bytes, `image/${format}`);
     expect([seen.width, seen.height]).toEqual([120, 90]);
-    const plain = await sharp(await jpegPhoto(400, 300, 77)).resize(120, 90, { fit: "fill" }).raw().toBuffer();
+    const plain = await sharp(await jpegPhoto(400, 300, 77))
+      .resize(120, 90, { fit: "fill" })
+      .raw()
+      .toBuffer();
     let off = 0;
-    for (let i = 0; i < 120 * 90; i += 1) for (let c = 0; c < 3; c += 1) off += Math.abs(seen.data[i * 4 + c] - plain[i * 3 + c]);
+    for (let i = 0; i < 120 * 90; i += 1)
+      for (let c = 0; c < 3; c += 1) off += Math.abs(seen.data[i * 4 + c] - plain[i * 3 + c]);
     // 256 colours leave more than the other formats.
     expect(off / (120 * 90 * 3)).toBeLessThan(format === "gif" ? 12 : 4);
   });
 }
 
-test("colour, sharpening and metadata are said in the chips and told in the plan, in their order", async ({ page }) => {
+test("colour, sharpening and metadata are said in the chips and told in the plan, in their order", async ({
+  page,
+}) => {
   await openDesk(page);
   await newBatch(page, "All of it");
-  await dropFiles(page, [{ name: "plate.jpg", mimeType: "image/jpeg", buffer: await sharp(await jpegPhoto(900, 600, 78)).withIccProfile("p3").withExif({ IFD0: { Artist: "Wren Alder" } }).jpeg().toBuffer() }]);
+  await dropFiles(page, [
+    {
+      name: "plate.jpg",
+      mimeType: "image/jpeg",
+      buffer: await sharp(await jpegPhoto(900, 600, 78))
+        .withIccProfile("p3")
+        .withExif({ IFD0: { Artist: "Wren Alder" } })
+        .jpeg()
+        .toBuffer(),
+    },
+  ]);
   await expect(row(page, "plate.jpg")).toBeVisible();
   await editChip(page, "Add format", { TIFF: true });
   await editChip(page, "Add pixels", { "Long side": "300" });
@@ -67,7 +100,15 @@ test("colour, sharpening and metadata are said in the chips and told in the plan
   });
   await measured(page);
   const steps = page.getByRole("region", { name: "Plan" }).getByRole("listitem");
-  const order = [/^Turn colours into sRGB/, /^Reduce 3 × to 300 × 200 px/, /^Sharpen for print at 300 ppi, 55 of 100/, /^Write 16 bits/, /^TIFF, packed by Deflate/, /^Write 300 ppi/, /^Leave out owner/];
+  const order = [
+    /^Turn colours into sRGB/,
+    /^Reduce 3 × to 300 × 200 px/,
+    /^Sharpen for print at 300 ppi, 55 of 100/,
+    /^Write 16 bits/,
+    /^TIFF, packed by Deflate/,
+    /^Write 300 ppi/,
+    /^Leave out owner/,
+  ];
   await expect(steps).toHaveCount(order.length);
   for (const [i, words] of order.entries()) await expect(steps.nth(i)).toHaveText(words);
   const { bytes } = await makeAndDownload(page);

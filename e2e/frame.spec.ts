@@ -1,24 +1,40 @@
-import { expect, test, type Page } from "@playwright/test";
+import { expect, type Page, test } from "@playwright/test";
 import jpegJs from "jpeg-js";
 import { PNG } from "pngjs";
 import sharp from "sharp";
 import { physOf, readJpeg, readPng } from "../src/core/containers";
 import { jpegPhoto } from "../tests/support/photos";
-import { checkAccess, dropFiles, editChip, makeAndDownload, measured, newBatch, openDesk, row } from "./support/desk";
+import {
+  checkAccess,
+  dropFiles,
+  editChip,
+  makeAndDownload,
+  measured,
+  newBatch,
+  openDesk,
+  row,
+} from "./support/desk";
 
 const [W, H] = [2400, 1000];
 /** A photo whose colours tell where in it they stand: red grows across, green down. */
 async function map(): Promise<Buffer> {
   const data = new Uint8Array(W * H * 3);
-  for (let y = 0, i = 0; y < H; y += 1) for (let x = 0; x < W; x += 1, i += 3) data.set([(x / W) * 255, (y / H) * 255, 120], i);
-  return sharp(data, { raw: { width: W, height: H, channels: 3 } }).png().toBuffer();
+  for (let y = 0, i = 0; y < H; y += 1)
+    for (let x = 0; x < W; x += 1, i += 3) data.set([(x / W) * 255, (y / H) * 255, 120], i);
+  return sharp(data, { raw: { width: W, height: H, channels: 3 } })
+    .png()
+    .toBuffer();
 }
 
-const number = (page: Page, label: string) => page.getByRole("region", { name: "Frame in numbers" }).getByLabel(label).inputValue().then(Number);
+const number = (page: Page, label: string) =>
+  page.getByRole("region", { name: "Frame in numbers" }).getByLabel(label).inputValue().then(Number);
 /** The frame is on the server and its file measured. */
-const settled = (page: Page) => expect(page.getByText("not measured yet")).toHaveCount(0, { timeout: 30_000 });
+const settled = (page: Page) =>
+  expect(page.getByText("not measured yet")).toHaveCount(0, { timeout: 30_000 });
 
-test("a wide photo framed to 615 × 650 by hand and keys, another of three held, a file that proves it", async ({ page }) => {
+test("a wide photo framed to 615 × 650 by hand and keys, another of three held, a file that proves it", async ({
+  page,
+}) => {
   await openDesk(page);
   await newBatch(page, "Exact crop");
   await dropFiles(page, [{ name: "wide.png", mimeType: "image/png", buffer: await map() }]);
@@ -42,7 +58,8 @@ test("a wide photo framed to 615 × 650 by hand and keys, another of three held,
   await page.mouse.up();
   await expect.poll(() => number(page, "Left, px")).toBeGreaterThan(start + 100);
   const dragged = await number(page, "Left, px");
-  for (const key of ["Shift+ArrowLeft", "Shift+ArrowLeft", "ArrowLeft", "ArrowRight", "ArrowRight"]) await page.keyboard.press(key);
+  for (const key of ["Shift+ArrowLeft", "Shift+ArrowLeft", "ArrowLeft", "ArrowRight", "ArrowRight"])
+    await page.keyboard.press(key);
   await expect.poll(() => number(page, "Left, px")).toBeCloseTo(dragged - 19, 0);
   // Closer about the same middle, by wheel.
   const width = await number(page, "Width, px");
@@ -50,7 +67,11 @@ test("a wide photo framed to 615 × 650 by hand and keys, another of three held,
   await expect.poll(() => number(page, "Width, px")).toBeLessThan(width * 0.9);
   await settled(page);
   await expect(page.getByRole("img", { name: "wide.png as it will be" })).toBeVisible();
-  const [left, top, part] = [await number(page, "Left, px"), await number(page, "Top, px"), await number(page, "Width, px")];
+  const [left, top, part] = [
+    await number(page, "Left, px"),
+    await number(page, "Top, px"),
+    await number(page, "Width, px"),
+  ];
   await page.getByRole("button", { name: /^Right so/ }).click();
   await settled(page);
   await page.keyboard.press("Escape");
@@ -79,7 +100,11 @@ test("a wide photo framed to 615 × 650 by hand and keys, another of three held,
   expect([png.width, png.height]).toEqual([615, 650]);
   expect(physOf(readPng(bytes))![0]).toBeCloseTo(254, 1);
   const at = (x: number, y: number) => [...png.data.subarray((y * 615 + x) * 4, (y * 615 + x) * 4 + 2)];
-  for (const [x, y] of [[307, 325], [10, 10], [604, 639]]) {
+  for (const [x, y] of [
+    [307, 325],
+    [10, 10],
+    [604, 639],
+  ]) {
     const [red, green] = at(x, y);
     expect(Math.abs(red - ((left + ((x + 0.5) / 615) * part) / W) * 255)).toBeLessThan(1.6);
     expect(Math.abs(green - ((top + ((y + 0.5) / 650) * ((part * 650) / 615)) / H) * 255)).toBeLessThan(1.6);
@@ -100,7 +125,9 @@ test("another resolution changes no byte of the picture", async ({ page }) => {
   await expect(sum.getByRole("status")).toContainText("byte for byte");
   await sum.getByLabel("Width on paper in cm").fill("0");
   await page.keyboard.press("Enter");
-  await expect(sum.getByRole("alert")).toHaveText("Paper goes from above 0 to 100 m; found 0 m. Check the unit.");
+  await expect(sum.getByRole("alert")).toHaveText(
+    "Paper goes from above 0 to 100 m; found 0 m. Check the unit.",
+  );
   await sum.getByLabel("Width on paper in cm").fill("7.5");
   await page.keyboard.press("Enter");
   // The same value as before is no change, so the sentence goes only with one that is.
@@ -121,7 +148,10 @@ test("from photo to photo with one key, the frame taken along, all of it undone"
   await openDesk(page);
   await newBatch(page, "Along");
   const long = "a-very-long-name-of-a-photo-that-was-taken-on-the-moor-at-night-and-never-renamed.jpg";
-  await dropFiles(page, [{ name: "one.jpg", mimeType: "image/jpeg", buffer: await jpegPhoto(1200, 800, 41) }, { name: long, mimeType: "image/jpeg", buffer: await jpegPhoto(1200, 800, 42) }]);
+  await dropFiles(page, [
+    { name: "one.jpg", mimeType: "image/jpeg", buffer: await jpegPhoto(1200, 800, 41) },
+    { name: long, mimeType: "image/jpeg", buffer: await jpegPhoto(1200, 800, 42) },
+  ]);
   await expect(row(page, "one.jpg")).toBeVisible();
   await editChip(page, "Add pixels", { Width: "300", Height: "300" });
   await measured(page);
@@ -144,7 +174,9 @@ test("from photo to photo with one key, the frame taken along, all of it undone"
   await page.keyboard.press("Enter");
   await expect(page.getByRole("status").filter({ hasText: "2 of 2" })).toBeVisible();
   await expect(page.getByLabel("Degrees")).toHaveValue("0.6");
-  await expect(page.getByRole("navigation", { name: "Photos of the batch" }).getByRole("button").nth(1)).toContainText("set by hand");
+  await expect(
+    page.getByRole("navigation", { name: "Photos of the batch" }).getByRole("button").nth(1),
+  ).toContainText("set by hand");
   await expect(page.getByLabel("Degrees")).toBeVisible();
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(1024);
   await page.keyboard.press("Control+z");

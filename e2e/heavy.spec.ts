@@ -10,14 +10,26 @@ import { writeProfile } from "../src/core/colour";
 import { avifColour, avifLight, readAvif } from "../src/core/containers";
 import { dng } from "../tests/support/dng";
 import { jpegPhoto } from "../tests/support/photos";
-import { checkAccess, chooseBrief, dropFiles, grid, makeAndDownload, measured, newBatch, openDesk, row } from "./support/desk";
+import {
+  checkAccess,
+  chooseBrief,
+  dropFiles,
+  grid,
+  makeAndDownload,
+  measured,
+  newBatch,
+  openDesk,
+  row,
+} from "./support/desk";
 
 const run = promisify(execFile);
 
 /** A phone's picture, by Debian's heif-enc. */
 async function heic(): Promise<Buffer> {
   const folder = await mkdtemp(join(tmpdir(), "zumbrel-"));
-  await sharp(await jpegPhoto(1600, 1200, 701)).png().toFile(join(folder, "in.png"));
+  await sharp(await jpegPhoto(1600, 1200, 701))
+    .png()
+    .toFile(join(folder, "in.png"));
   await run("heif-enc", ["-q", "90", join(folder, "in.png"), "-o", join(folder, "out.heic")]);
   return readFile(join(folder, "out.heic"));
 }
@@ -26,9 +38,22 @@ async function heic(): Promise<Buffer> {
 async function artwork(): Promise<Buffer> {
   const zip = new JSZip();
   zip.file("mimetype", "image/openraster", { compression: "STORE" });
-  zip.file("stack.xml", '<image w="1600" h="1200"><stack><layer name="shade" src="data/shade.png" composite-op="svg:multiply"/><layer name="moth" src="data/moth.png"/></stack></image>');
-  zip.file("data/moth.png", await sharp(await jpegPhoto(1600, 1200, 702)).png().toBuffer());
-  zip.file("data/shade.png", await sharp({ create: { width: 800, height: 1200, channels: 4, background: "#808080ff" } }).png().toBuffer());
+  zip.file(
+    "stack.xml",
+    '<image w="1600" h="1200"><stack><layer name="shade" src="data/shade.png" composite-op="svg:multiply"/><layer name="moth" src="data/moth.png"/></stack></image>',
+  );
+  zip.file(
+    "data/moth.png",
+    await sharp(await jpegPhoto(1600, 1200, 702))
+      .png()
+      .toBuffer(),
+  );
+  zip.file(
+    "data/shade.png",
+    await sharp({ create: { width: 800, height: 1200, channels: 4, background: "#808080ff" } })
+      .png()
+      .toBuffer(),
+  );
   return zip.generateAsync({ type: "nodebuffer" });
 }
 
@@ -36,7 +61,11 @@ async function artwork(): Promise<Buffer> {
 async function wideTiff(): Promise<Buffer> {
   const profile = join(await mkdtemp(join(tmpdir(), "zumbrel-")), "romm.icc");
   await writeFile(profile, writeProfile("romm-rgb"));
-  return sharp(await jpegPhoto(1400, 1050, 704)).toColourspace("rgb16").withIccProfile(profile).tiff({ compression: "lzw" }).toBuffer();
+  return sharp(await jpegPhoto(1400, 1050, 704))
+    .toColourspace("rgb16")
+    .withIccProfile(profile)
+    .tiff({ compression: "lzw" })
+    .toBuffer();
 }
 
 /** A dark sky with the sun in its middle. */
@@ -47,16 +76,24 @@ async function dusk(): Promise<Buffer> {
     for (let x = 0; x < width; x += 1, p += 3) {
       const away = Math.hypot(x - width / 2, y - height / 2);
       const glow = 150 * Math.exp(-away / 160);
-      data.set(away < 60 ? [255, 255, 255] : [70 + glow + (x % 5), 60 + glow * 0.7 + (y % 4), 80 + glow * 0.3], p);
+      data.set(
+        away < 60 ? [255, 255, 255] : [70 + glow + (x % 5), 60 + glow * 0.7 + (y % 4), 80 + glow * 0.3],
+        p,
+      );
     }
   }
-  return sharp(data, { raw: { width, height, channels: 3 } }).jpeg({ quality: 95 }).toBuffer();
+  return sharp(data, { raw: { width, height, channels: 3 } })
+    .jpeg({ quality: 95 })
+    .toBuffer();
 }
 
 test("a phone's picture and layered artwork are fitted to a brief like any other photo", async ({ page }) => {
   await openDesk(page);
   await newBatch(page, "Heavy sources");
-  await dropFiles(page, [{ name: "phone.heic", mimeType: "image/heic", buffer: await heic() }, { name: "plate.ora", mimeType: "image/openraster", buffer: await artwork() }]);
+  await dropFiles(page, [
+    { name: "phone.heic", mimeType: "image/heic", buffer: await heic() },
+    { name: "plate.ora", mimeType: "image/openraster", buffer: await artwork() },
+  ]);
   await expect(grid(page)).toHaveAttribute("aria-rowcount", "3");
   await chooseBrief(page, "Course card");
   await measured(page);
@@ -64,7 +101,15 @@ test("a phone's picture and layered artwork are fitted to a brief like any other
   await expect(row(page, "phone.heic")).toContainText("HEIC");
   await row(page, "plate.ora").click();
   await expect(page.getByRole("region", { name: "Plan" })).toContainText("Flatten its layers");
-  await expect.poll(() => row(page, "plate.ora").locator("img").evaluate((img: HTMLImageElement) => img.naturalWidth), { timeout: 20_000 }).toBeGreaterThan(10);
+  await expect
+    .poll(
+      () =>
+        row(page, "plate.ora")
+          .locator("img")
+          .evaluate((img: HTMLImageElement) => img.naturalWidth),
+      { timeout: 20_000 },
+    )
+    .toBeGreaterThan(10);
   await checkAccess(page);
   await page.getByRole("button", { name: "Make 2 files" }).click();
   const take = page.getByRole("link", { name: /^Download 2 files/ });
@@ -72,21 +117,29 @@ test("a phone's picture and layered artwork are fitted to a brief like any other
   const [download] = await Promise.all([page.waitForEvent("download"), take.click()]);
   const zip = await JSZip.loadAsync(await readFile(await download.path()));
   expect(Object.keys(zip.files).sort()).toEqual(["phone.jpg", "plate.jpg"]);
-  const { data, info } = await sharp(await zip.file("plate.jpg")!.async("nodebuffer")).raw().toBuffer({ resolveWithObject: true });
+  const { data, info } = await sharp(await zip.file("plate.jpg")!.async("nodebuffer"))
+    .raw()
+    .toBuffer({ resolveWithObject: true });
   expect([info.width, info.height]).toEqual([1100, 825]);
   // The shaded half is half as light in code values.
   const mean = (from: number, to: number) => {
     let sum = 0;
-    for (let y = 0; y < info.height; y += 5) for (let x = from; x < to; x += 5) sum += data[(y * info.width + x) * 3 + 1];
+    for (let y = 0; y < info.height; y += 5)
+      for (let x = from; x < to; x += 5) sum += data[(y * info.width + x) * 3 + 1];
     return sum;
   };
   expect(mean(0, 500) / mean(600, 1100)).toBeLessThan(0.75);
 });
 
-test("a raw file is developed, or gives its camera's own picture; both ways stand side by side in Weigh", async ({ page }) => {
+test("a raw file is developed, or gives its camera's own picture; both ways stand side by side in Weigh", async ({
+  page,
+}) => {
   await openDesk(page);
   await newBatch(page, "From the camera");
-  await dropFiles(page, [{ name: "night.dng", mimeType: "image/x-raw", buffer: await dng(1500, 1000, { seed: 703, light: 0.7 }) }, { name: "wide.tif", mimeType: "image/tiff", buffer: await wideTiff() }]);
+  await dropFiles(page, [
+    { name: "night.dng", mimeType: "image/x-raw", buffer: await dng(1500, 1000, { seed: 703, light: 0.7 }) },
+    { name: "wide.tif", mimeType: "image/tiff", buffer: await wideTiff() },
+  ]);
   await chooseBrief(page, "Course card");
   await measured(page);
   await expect(row(page, "night.dng")).toContainText("1100 × 733");
@@ -121,7 +174,9 @@ test("a raw file is developed, or gives its camera's own picture; both ways stan
   expect(Object.keys((await JSZip.loadAsync(bytes)).files).sort()).toEqual(["night.jpg", "wide.jpg"]);
 });
 
-test("layered artwork: which layers take part, what weighs how much, and a lighter file that stays layered", async ({ page }) => {
+test("layered artwork: which layers take part, what weighs how much, and a lighter file that stays layered", async ({
+  page,
+}) => {
   const original = await artwork();
   await openDesk(page);
   await newBatch(page, "Artwork");
@@ -137,22 +192,30 @@ test("layered artwork: which layers take part, what weighs how much, and a light
   // The brief asks for JPEG, which holds no layers.
   await expect(page.getByRole("radio", { name: "It keeps its layers, and weighs less" })).toBeDisabled();
   await page.keyboard.press("Escape");
-  await expect(page.getByRole("region", { name: "Plan" })).toContainText("those that you chose are laid on each other");
+  await expect(page.getByRole("region", { name: "Plan" })).toContainText(
+    "those that you chose are laid on each other",
+  );
   await page.getByRole("button", { name: /^Undo/ }).click();
   await expect(page.getByRole("region", { name: "Plan" })).toContainText("those that are visible");
 
   await chooseBrief(page, "Poster archive");
   await page.getByRole("link", { name: "Layers and what they weigh" }).click();
   await expect(page.getByRole("radio", { name: "It keeps its layers, and weighs less" })).toBeChecked();
-  await expect(page.getByRole("status").filter({ hasText: "1600 × 1200 px" })).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole("status").filter({ hasText: "1600 × 1200 px" })).toBeVisible({
+    timeout: 60_000,
+  });
   const measures = page.getByRole("region", { name: "Measures" });
-  await expect(measures.locator("label").filter({ hasText: "Pack pictures tighter" })).toContainText(/−[\d.]+ [kM]?B/);
+  await expect(measures.locator("label").filter({ hasText: "Pack pictures tighter" })).toContainText(
+    /−[\d.]+ [kM]?B/,
+  );
   await measures.getByRole("checkbox", { name: /^Cut away/ }).click();
   await expect(measures.getByRole("checkbox", { name: /^Cut away/ })).not.toBeChecked();
   await checkAccess(page);
   await page.keyboard.press("Escape");
   await measured(page);
-  await expect(page.getByRole("region", { name: "Plan" })).toContainText("Keep its layers, 2 pictures of them");
+  await expect(page.getByRole("region", { name: "Plan" })).toContainText(
+    "Keep its layers, 2 pictures of them",
+  );
   const { name, bytes } = await makeAndDownload(page);
   expect(name).toBe("plate.ora");
   expect(bytes.length).toBeLessThan(original.length);
@@ -161,7 +224,9 @@ test("layered artwork: which layers take part, what weighs how much, and a light
   expect(await packed.file("stack.xml")!.async("string")).toContain('composite-op="svg:multiply"');
 });
 
-test("dusk becomes an HDR AVIF: lights are set, read in multiples of white, shown above it, and signalled in the file", async ({ page }) => {
+test("dusk becomes an HDR AVIF: lights are set, read in multiples of white, shown above it, and signalled in the file", async ({
+  page,
+}) => {
   await openDesk(page);
   await newBatch(page, "Dusk");
   await dropFiles(page, [{ name: "dusk.jpg", mimeType: "image/jpeg", buffer: await dusk() }]);
@@ -169,7 +234,9 @@ test("dusk becomes an HDR AVIF: lights are set, read in multiples of white, show
   await measured(page);
   const plan = page.getByRole("region", { name: "Plan" });
   await expect(plan).toContainText("Take lights above white, up to 4.9 times");
-  await expect(page.getByRole("complementary", { name: "Selected photo" })).toContainText(/Light: at most \d+ cd\/m² \(4\.\d × white/);
+  await expect(page.getByRole("complementary", { name: "Selected photo" })).toContainText(
+    /Light: at most \d+ cd\/m² \(4\.\d × white/,
+  );
   const peak = page.getByRole("region", { name: "Light above white" }).getByRole("slider", { name: "Peak" });
   await peak.focus();
   for (let i = 0; i < 9; i += 1) await page.keyboard.press("ArrowLeft");

@@ -1,7 +1,18 @@
 import { expect, test } from "@playwright/test";
 import jpegJs from "jpeg-js";
 import { jpegPhoto } from "../tests/support/photos";
-import { address, checkAccess, chooseBrief, dropFiles, editChip, grid, measured, newBatch, openDesk, row } from "./support/desk";
+import {
+  address,
+  checkAccess,
+  chooseBrief,
+  dropFiles,
+  editChip,
+  grid,
+  measured,
+  newBatch,
+  openDesk,
+  row,
+} from "./support/desk";
 
 const jpeg = (name: string, buffer: Buffer) => ({ name, mimeType: "image/jpeg", buffer });
 
@@ -29,8 +40,15 @@ test("the whole job by keyboard alone", async ({ page }) => {
   await page.keyboard.press("Enter");
   await page.keyboard.type("By keys");
   await page.keyboard.press("Enter");
-  await expect(page.getByRole("complementary", { name: "Batches" }).locator("button[aria-current=true]")).toContainText("By keys");
-  await page.getByLabel("Choose photos").setInputFiles([jpeg("one.jpg", await jpegPhoto(600, 800, 81)), jpeg("two.jpg", await jpegPhoto(640, 800, 82))]);
+  await expect(
+    page.getByRole("complementary", { name: "Batches" }).locator("button[aria-current=true]"),
+  ).toContainText("By keys");
+  await page
+    .getByLabel("Choose photos")
+    .setInputFiles([
+      jpeg("one.jpg", await jpegPhoto(600, 800, 81)),
+      jpeg("two.jpg", await jpegPhoto(640, 800, 82)),
+    ]);
   await expect(grid(page)).toHaveAttribute("aria-rowcount", "3");
   await tabTo(/^Add pixels$/);
   await page.keyboard.press("Enter");
@@ -68,17 +86,24 @@ test("two windows on one batch see the same", async ({ page, context }) => {
   await expect(other.getByRole("link", { name: "Download the file" })).toBeVisible({ timeout: 60_000 });
 });
 
-test("a photo that cannot meet the brief says why and what would help, and the others are made", async ({ page }) => {
+test("a photo that cannot meet the brief says why and what would help, and the others are made", async ({
+  page,
+}) => {
   await openDesk(page);
   await newBatch(page, "Cannot");
   await chooseBrief(page, "Course card");
-  await dropFiles(page, [jpeg("small.jpg", await jpegPhoto(90, 60, 84)), jpeg("large.jpg", await jpegPhoto(1600, 1200, 85))]);
+  await dropFiles(page, [
+    jpeg("small.jpg", await jpegPhoto(90, 60, 84)),
+    jpeg("large.jpg", await jpegPhoto(1600, 1200, 85)),
+  ]);
   await expect(grid(page)).toHaveAttribute("aria-rowcount", "3");
   await editChip(page, "Pixels", { Width: "1000", Height: "750", "Long side": "" });
   await editChip(page, "File size", { "At most": "5 KB" });
   await measured(page);
   await row(page, "large.jpg").click();
-  await expect(page.getByRole("complementary", { name: "Selected photo" }).getByRole("alert")).toContainText(/Cannot: the smallest 1000 × 750 JPEG of this photo is .* Raise the ceiling or allow fewer pixels/);
+  await expect(page.getByRole("complementary", { name: "Selected photo" }).getByRole("alert")).toContainText(
+    /Cannot: the smallest 1000 × 750 JPEG of this photo is .* Raise the ceiling or allow fewer pixels/,
+  );
   await expect(row(page, "large.jpg")).toContainText("Cannot");
   await checkAccess(page);
   await editChip(page, "File size", { "At most": "400 KB" });
@@ -107,8 +132,15 @@ test("the frame follows the pointer, and the cut follows the frame", async ({ pa
   await newBatch(page, "Pointer");
   await chooseBrief(page, "Night-trapping permit: portrait");
   // Dark on the left half, light on the right.
-  const wide = await (await import("sharp")).default({ create: { width: 1600, height: 500, channels: 3, background: "#202020" } })
-    .composite([{ input: { create: { width: 800, height: 500, channels: 3, background: "#e0e0e0" } }, left: 800, top: 0 }])
+  const wide = await (await import("sharp"))
+    .default({ create: { width: 1600, height: 500, channels: 3, background: "#202020" } })
+    .composite([
+      {
+        input: { create: { width: 800, height: 500, channels: 3, background: "#e0e0e0" } },
+        left: 800,
+        top: 0,
+      },
+    ])
     .jpeg()
     .toBuffer();
   await dropFiles(page, [jpeg("halves.jpg", wide)]);
@@ -124,7 +156,9 @@ test("the frame follows the pointer, and the cut follows the frame", async ({ pa
   await page.getByRole("button", { name: "Make 1 file" }).click();
   const take = page.getByRole("link", { name: "Take it" });
   await expect(take).toBeVisible({ timeout: 60_000 });
-  const { data } = jpegJs.decode(await (await page.request.get(`${address()}${await take.getAttribute("href")}`)).body());
+  const { data } = jpegJs.decode(
+    await (await page.request.get(`${address()}${await take.getAttribute("href")}`)).body(),
+  );
   const mean = data.reduce((sum, v, i) => (i % 4 === 0 ? sum + v : sum), 0) / (data.length / 4);
   expect(mean).toBeGreaterThan(180);
 });

@@ -8,11 +8,20 @@ import { startZumbrel } from "./support/start";
 
 /** Processes whose command line or environment names the folder. */
 function processesOf(folder: string): number[] {
-  const out = execFileSync("bash", ["-c", `grep -l -a -- "${folder}" /proc/[0-9]*/environ /proc/[0-9]*/cmdline 2>/dev/null || true`], { encoding: "utf8" });
+  const out = execFileSync(
+    "bash",
+    ["-c", `grep -l -a -- "${folder}" /proc/[0-9]*/environ /proc/[0-9]*/cmdline 2>/dev/null || true`],
+    { encoding: "utf8" },
+  );
   const ids = new Set([...out.matchAll(/\/proc\/(\d+)\//g)].map((m) => Number(m[1])));
-  const commandOf = (id: number) => execFileSync("bash", ["-c", `(tr '\\0' ' ' < /proc/${id}/cmdline) 2>/dev/null || true`], { encoding: "utf8" });
+  const commandOf = (id: number) =>
+    execFileSync("bash", ["-c", `(tr '\\0' ' ' < /proc/${id}/cmdline) 2>/dev/null || true`], {
+      encoding: "utf8",
+    });
   // The search itself is over by now and has no command line any more.
-  return [...ids].filter((id) => id !== process.pid && commandOf(id) !== "" && !commandOf(id).includes("grep"));
+  return [...ids].filter(
+    (id) => id !== process.pid && commandOf(id) !== "" && !commandOf(id).includes("grep"),
+  );
 }
 
 test("start, kill -9 of everything, start again: the photo and the run are there", async ({ page }) => {
@@ -21,11 +30,35 @@ test("start, kill -9 of everything, start again: the photo and the run are there
   try {
     const first = await startZumbrel(dataDir, ["--empty"]);
     const call = (address: string, path: string, data?: unknown) =>
-      data === undefined ? page.request.get(`${address}/api/${path}`) : page.request.post(`${address}/api/${path}`, { data: data as Buffer, headers: Buffer.isBuffer(data) ? { "content-type": "application/octet-stream" } : {} });
-    const { id } = (await (await call(first.address, "batches", { name: "Survivor" })).json()) as { id: string };
-    for (let i = 0; i < 6; i += 1) expect((await call(first.address, `batches/${id}/photos?name=p${i}.jpg`, await jpegPhoto(2000, 2500, 60 + i))).ok()).toBe(true);
-    const { briefs } = (await (await call(first.address, "desk")).json()) as { briefs: { revisionId: string }[] };
-    expect((await page.request.put(`${first.address}/api/batches/${id}/brief`, { data: { revisionId: briefs[0].revisionId } })).ok()).toBe(true);
+      data === undefined
+        ? page.request.get(`${address}/api/${path}`)
+        : page.request.post(`${address}/api/${path}`, {
+            data: data as Buffer,
+            headers: Buffer.isBuffer(data) ? { "content-type": "application/octet-stream" } : {},
+          });
+    const { id } = (await (await call(first.address, "batches", { name: "Survivor" })).json()) as {
+      id: string;
+    };
+    for (let i = 0; i < 6; i += 1)
+      expect(
+        (
+          await call(
+            first.address,
+            `batches/${id}/photos?name=p${i}.jpg`,
+            await jpegPhoto(2000, 2500, 60 + i),
+          )
+        ).ok(),
+      ).toBe(true);
+    const { briefs } = (await (await call(first.address, "desk")).json()) as {
+      briefs: { revisionId: string }[];
+    };
+    expect(
+      (
+        await page.request.put(`${first.address}/api/batches/${id}/brief`, {
+          data: { revisionId: briefs[0].revisionId },
+        })
+      ).ok(),
+    ).toBe(true);
     expect((await call(first.address, `batches/${id}/runs`, {})).ok()).toBe(true);
 
     const pids = processesOf(dataDir);
@@ -43,7 +76,15 @@ test("start, kill -9 of everything, start again: the photo and the run are there
     const second = await startZumbrel(dataDir, ["--empty"]);
     expect(Date.now() - begun).toBeLessThan(10_000);
     await expect
-      .poll(async () => ((await (await call(second.address, `batches/${id}`)).json()) as { run: { done: number; failed: number; finished: boolean } }).run, { timeout: 60_000 })
+      .poll(
+        async () =>
+          (
+            (await (await call(second.address, `batches/${id}`)).json()) as {
+              run: { done: number; failed: number; finished: boolean };
+            }
+          ).run,
+        { timeout: 60_000 },
+      )
       .toMatchObject({ done: 6, failed: 0, finished: true });
 
     // A second start from the same data folder says where the first one is.
@@ -54,7 +95,9 @@ test("start, kill -9 of everything, start again: the photo and the run are there
     expect(processesOf(dataDir)).toEqual([]);
     const secret = await stat(join(dataDir, "database.secret"));
     expect(secret.mode & 0o077).toBe(0);
-    expect(await readFile(join(dataDir, "db/pg_hba.conf"), "utf8")).toBe("host all all 127.0.0.1/32 scram-sha-256\n");
+    expect(await readFile(join(dataDir, "db/pg_hba.conf"), "utf8")).toBe(
+      "host all all 127.0.0.1/32 scram-sha-256\n",
+    );
   } finally {
     await rm(dataDir, { recursive: true, force: true });
   }

@@ -1,21 +1,36 @@
-import { expect, test, type Page } from "@playwright/test";
+import { expect, type Page, test } from "@playwright/test";
 import { fromBuffer } from "yauzl";
 import { jpegPhoto } from "../tests/support/photos";
-import { checkAccess, dropFiles, editChip, grid, makeAndDownload, measured, newBatch, openDesk, row } from "./support/desk";
+import {
+  checkAccess,
+  dropFiles,
+  editChip,
+  grid,
+  makeAndDownload,
+  measured,
+  newBatch,
+  openDesk,
+  row,
+} from "./support/desk";
 
-const pane = (page: Page, number: number) => page.getByRole("region", { name: new RegExp(`^Pane ${number}:`) });
+const pane = (page: Page, number: number) =>
+  page.getByRole("region", { name: new RegExp(`^Pane ${number}:`) });
 const list = (page: Page) => page.getByRole("region", { name: "List of trials" });
 /** Every trial of the chart is made. */
-const laddered = (page: Page) => expect(page.getByText(/^Measuring: |^Planning/)).toHaveCount(0, { timeout: 60_000 });
-const ready = (page: Page, number: number) => expect(pane(page, number)).toHaveAttribute("data-state", "ready", { timeout: 30_000 });
+const laddered = (page: Page) =>
+  expect(page.getByText(/^Measuring: |^Planning/)).toHaveCount(0, { timeout: 60_000 });
+const ready = (page: Page, number: number) =>
+  expect(pane(page, number)).toHaveAttribute("data-state", "ready", { timeout: 30_000 });
 /** What a pane's canvas shows, as numbers that change when it does. */
 const drawn = (page: Page, number: number) =>
-  pane(page, number).locator("canvas").evaluate((canvas: HTMLCanvasElement) => {
-    const { data } = canvas.getContext("2d")!.getImageData(0, 0, canvas.width, canvas.height);
-    let sum = 0;
-    for (let i = 0; i < data.length; i += 64) sum = (sum * 31 + data[i] * 7 + data[i + 1]) % 1_000_000_007;
-    return sum;
-  });
+  pane(page, number)
+    .locator("canvas")
+    .evaluate((canvas: HTMLCanvasElement) => {
+      const { data } = canvas.getContext("2d")!.getImageData(0, 0, canvas.width, canvas.height);
+      let sum = 0;
+      for (let i = 0; i < data.length; i += 64) sum = (sum * 31 + data[i] * 7 + data[i + 1]) % 1_000_000_007;
+      return sum;
+    });
 
 async function weighDemo(page: Page, name: string): Promise<void> {
   await page.getByRole("button", { name: /^Trap night/ }).click();
@@ -25,7 +40,9 @@ async function weighDemo(page: Page, name: string): Promise<void> {
   await expect(page.getByRole("heading", { name: "File size against visible difference" })).toBeVisible();
 }
 
-test("the lettering: worst spot, flicker, map, a point in the allowed band, for the batch, and the files", async ({ page }) => {
+test("the lettering: worst spot, flicker, map, a point in the allowed band, for the batch, and the files", async ({
+  page,
+}) => {
   test.setTimeout(400_000);
   await openDesk(page);
   const back = page.getByRole("button", { name: "Put the demo back" });
@@ -33,7 +50,9 @@ test("the lettering: worst spot, flicker, map, a point in the allowed band, for 
   // An earlier demo is put away first: its batch must not be taken for the new one.
   await expect(back).toBeDisabled();
   await expect(back).toBeEnabled({ timeout: 150_000 });
-  await expect(page.getByRole("button", { name: /^Trap night.*11 photos/ })).toBeVisible({ timeout: 150_000 });
+  await expect(page.getByRole("button", { name: /^Trap night.*11 photos/ })).toBeVisible({
+    timeout: 150_000,
+  });
   await weighDemo(page, "specimen-label.png");
   await laddered(page);
   await ready(page, 2);
@@ -43,7 +62,12 @@ test("the lettering: worst spot, flicker, map, a point in the allowed band, for 
   const before = await drawn(page, 2);
   await page.keyboard.press("w");
   await expect.poll(() => drawn(page, 2)).not.toBe(before);
-  const zoom = Number((await page.getByLabel("Zoom", { exact: true }).and(page.locator("output")).textContent())!.replace(/[^\d.]/g, ""));
+  const zoom = Number(
+    (await page.getByLabel("Zoom", { exact: true }).and(page.locator("output")).textContent())!.replace(
+      /[^\d.]/g,
+      "",
+    ),
+  );
   expect(zoom).toBeGreaterThanOrEqual(100);
 
   // Flicker shows the other picture in the same place, again and again, until it is held.
@@ -79,7 +103,10 @@ test("the lettering: worst spot, flicker, map, a point in the allowed band, for 
 
   // For the batch, then back to the Desk and the files.
   await page.getByRole("button", { name: /^Use 2 for the batch/ }).click();
-  await expect(page.getByRole("button", { name: /^Undo/ })).toHaveAttribute("title", new RegExp(`taking ${name} for 11 photos`));
+  await expect(page.getByRole("button", { name: /^Undo/ })).toHaveAttribute(
+    "title",
+    new RegExp(`taking ${name} for 11 photos`),
+  );
   await page.keyboard.press("Escape");
   await measured(page);
   await row(page, "specimen-label.png").click();
@@ -96,7 +123,9 @@ test("a click on the chart shows its trial quickly; panes come, go and stay in l
   test.setTimeout(150_000);
   await openDesk(page);
   await newBatch(page, "Quick");
-  await dropFiles(page, [{ name: "quick.jpg", mimeType: "image/jpeg", buffer: await jpegPhoto(1500, 1000, 31, 97) }]);
+  await dropFiles(page, [
+    { name: "quick.jpg", mimeType: "image/jpeg", buffer: await jpegPhoto(1500, 1000, 31, 97) },
+  ]);
   await editChip(page, "Add format", { JPEG: true });
   await editChip(page, "Add file size", { "At most": "900 kB" });
   await measured(page);
@@ -110,7 +139,10 @@ test("a click on the chart shows its trial quickly; panes come, go and stay in l
     await pane(page, 2).evaluate((node) => {
       const state = window as unknown as { shownAt: number | null; pressedAt: number };
       state.shownAt = null;
-      addEventListener("pointerup", () => (state.pressedAt = performance.now()), { once: true, capture: true });
+      addEventListener("pointerup", () => (state.pressedAt = performance.now()), {
+        once: true,
+        capture: true,
+      });
       const observer = new MutationObserver(() => {
         state.shownAt = performance.now();
         observer.disconnect();
@@ -129,7 +161,9 @@ test("a click on the chart shows its trial quickly; panes come, go and stay in l
     await ready(page, 2);
   }
   const median = [...times].sort((a, b) => a - b)[times.length >> 1];
-  console.log(`from the click to the pane showing a 1.5-megapixel JPEG: ${Math.round(median)} ms in the median of ${times.map((t) => Math.round(t)).join(", ")}`);
+  console.log(
+    `from the click to the pane showing a 1.5-megapixel JPEG: ${Math.round(median)} ms in the median of ${times.map((t) => Math.round(t)).join(", ")}`,
+  );
   // Two cores shared with the browser itself: the figure is for the report, this only finds a stall.
   expect(median).toBeLessThan(3_000);
 
@@ -140,7 +174,8 @@ test("a click on the chart shows its trial quickly; panes come, go and stay in l
   }
   await expect(page.getByRole("button", { name: "Add a pane" })).toBeDisabled();
   await page.keyboard.press("h");
-  for (let number = 1; number <= 6; number += 1) await expect(pane(page, number).getByRole("img")).toHaveAttribute("aria-label", /at 100 %$/);
+  for (let number = 1; number <= 6; number += 1)
+    await expect(pane(page, number).getByRole("img")).toHaveAttribute("aria-label", /at 100 %$/);
   await checkAccess(page);
   for (let count = 5; count >= 2; count -= 1) {
     await page.keyboard.press("x");
@@ -161,7 +196,13 @@ test("several settings for a batch: totals side by side, a folder each, one take
   await page.setViewportSize({ width: 1024, height: 760 });
   await openDesk(page);
   await newBatch(page, "Delivery");
-  const photos = await Promise.all([41, 42].map(async (seed) => ({ name: `set-${seed}.jpg`, mimeType: "image/jpeg", buffer: await jpegPhoto(500, 400, seed, 97) })));
+  const photos = await Promise.all(
+    [41, 42].map(async (seed) => ({
+      name: `set-${seed}.jpg`,
+      mimeType: "image/jpeg",
+      buffer: await jpegPhoto(500, 400, seed, 97),
+    })),
+  );
   await dropFiles(page, photos);
   await editChip(page, "Add format", { JPEG: true });
   await editChip(page, "Add pixels", { "Long side": "at most 400" });
@@ -170,7 +211,9 @@ test("several settings for a batch: totals side by side, a folder each, one take
   await page.keyboard.press("e");
   await laddered(page);
   const settings = page.getByRole("region", { name: "Settings for the whole batch" });
-  await list(page).getByRole("button", { name: /JPEG 4:2:0, 82/ }).click();
+  await list(page)
+    .getByRole("button", { name: /JPEG 4:2:0, 82/ })
+    .click();
   await settings.getByRole("button", { name: "Add up JPEG 4:2:0, 82" }).click();
   await settings.getByRole("button", { name: "Add up clean" }).click();
   await expect(settings.getByRole("listitem")).toHaveCount(2);
@@ -181,14 +224,26 @@ test("several settings for a batch: totals side by side, a folder each, one take
   await expect(take).toBeVisible({ timeout: 60_000 });
   const [download] = await Promise.all([page.waitForEvent("download"), take.click()]);
   const { readFile } = await import("node:fs/promises");
-  expect((await zipNames(await readFile(await download.path()))).sort()).toEqual(["clean/set-41.jpg", "clean/set-42.jpg", "jpeg-420-82/set-41.jpg", "jpeg-420-82/set-42.jpg"]);
+  expect((await zipNames(await readFile(await download.path()))).sort()).toEqual([
+    "clean/set-41.jpg",
+    "clean/set-42.jpg",
+    "jpeg-420-82/set-41.jpg",
+    "jpeg-420-82/set-42.jpg",
+  ]);
   // The same setting of the next photo, in the same pane.
   await page.keyboard.press(".");
   await expect(page.getByRole("status").filter({ hasText: "set-42.jpg, 2 of 2" })).toBeVisible();
   await expect(pane(page, 2)).toHaveAttribute("aria-label", "Pane 2: JPEG 4:2:0, 82");
   await ready(page, 2);
-  await settings.getByRole("listitem").filter({ hasText: "JPEG 4:2:0, 82" }).getByRole("button", { name: "Take" }).click();
-  await expect(page.getByRole("button", { name: /^Undo/ })).toHaveAttribute("title", /taking JPEG 4:2:0, 82 for 2 photos/);
+  await settings
+    .getByRole("listitem")
+    .filter({ hasText: "JPEG 4:2:0, 82" })
+    .getByRole("button", { name: "Take" })
+    .click();
+  await expect(page.getByRole("button", { name: /^Undo/ })).toHaveAttribute(
+    "title",
+    /taking JPEG 4:2:0, 82 for 2 photos/,
+  );
 });
 
 function zipNames(bytes: Buffer): Promise<string[]> {
@@ -203,11 +258,15 @@ function zipNames(bytes: Buffer): Promise<string[]> {
   });
 }
 
-test("a ceiling that hurts says so, and from which size on it would not; raising it to there is one button", async ({ page }) => {
+test("a ceiling that hurts says so, and from which size on it would not; raising it to there is one button", async ({
+  page,
+}) => {
   test.setTimeout(120_000);
   await openDesk(page);
   await newBatch(page, "Tight");
-  await dropFiles(page, [{ name: "tight.jpg", mimeType: "image/jpeg", buffer: await jpegPhoto(700, 500, 51, 97) }]);
+  await dropFiles(page, [
+    { name: "tight.jpg", mimeType: "image/jpeg", buffer: await jpegPhoto(700, 500, 51, 97) },
+  ]);
   await editChip(page, "Add format", { JPEG: true });
   await editChip(page, "Add pixels", { Width: "640", Height: "457" });
   await editChip(page, "Add file size", { "At most": "9 kB" });
@@ -227,7 +286,9 @@ test("a ceiling that hurts says so, and from which size on it would not; raising
   await page.keyboard.press("e");
   await laddered(page);
   await expect(page.getByRole("button", { name: /^Use \d here/ })).toBeVisible();
-  await list(page).getByRole("button", { name: /^JPEG 4:2:0, 50/ }).focus();
+  await list(page)
+    .getByRole("button", { name: /^JPEG 4:2:0, 50/ })
+    .focus();
   await page.keyboard.press("Enter");
   await ready(page, 2);
   await expect(page.getByText("Above the ceiling of 9.0 kB")).toBeVisible();

@@ -2,9 +2,21 @@
 import { build } from "esbuild";
 
 const entries = process.argv.slice(2);
-const all = { cli: "src/cli/main.ts", start: "src/runs/start.ts", web: "src/app/server.ts", worker: "src/runs/worker.ts", "work-thread": "src/imaging/work-thread.ts", "encode-child": "src/imaging/encode-child.ts", "foreign-child": "src/imaging/foreign-child.ts", demo: "demo/main.ts", "demo-part": "demo/part.ts" };
+const all = {
+  cli: "src/cli/main.ts",
+  start: "src/runs/start.ts",
+  web: "src/app/server.ts",
+  worker: "src/runs/worker.ts",
+  "work-thread": "src/imaging/work-thread.ts",
+  "encode-child": "src/imaging/encode-child.ts",
+  "foreign-child": "src/imaging/foreign-child.ts",
+  demo: "demo/main.ts",
+  "demo-part": "demo/part.ts",
+};
 // The command line develops on threads and encodes beside itself too.
-const named = entries.includes("cli") ? [...entries, "work-thread", "encode-child", "foreign-child"] : entries;
+const named = entries.includes("cli")
+  ? [...entries, "work-thread", "encode-child", "foreign-child"]
+  : entries;
 const wanted = named.length ? Object.fromEntries(named.map((e) => [e, all[e]])) : all;
 
 await build({

@@ -15,13 +15,28 @@ const ALLOWED: Record<string, readonly string[]> = {
   cli: ["core", "imaging", "packing", "demo"],
   demo: ["core"],
 };
-const PACKAGES: Record<string, readonly RegExp[]> = { core: [/^zod$/], ui: [/^react/, /^recharts$/, /^@tanstack/, /^radix-ui$/, /^lucide-react$/, /^sonner$/, /^zod$/, /^next\/(link|navigation)$/] };
+const PACKAGES: Record<string, readonly RegExp[]> = {
+  core: [/^zod$/],
+  ui: [
+    /^react/,
+    /^recharts$/,
+    /^@tanstack/,
+    /^radix-ui$/,
+    /^lucide-react$/,
+    /^sonner$/,
+    /^zod$/,
+    /^next\/(link|navigation)$/,
+  ],
+};
 
 const files = ["src", "demo"].flatMap((root) =>
-  readdirSync(root, { recursive: true, encoding: "utf8" }).filter((f) => /\.tsx?$/.test(f)).map((f) => join(root, f)),
+  readdirSync(root, { recursive: true, encoding: "utf8" })
+    .filter((f) => /\.tsx?$/.test(f))
+    .map((f) => join(root, f)),
 );
 const layerOf = (path: string) => (path.startsWith("demo/") ? "demo" : path.split("/")[1]);
-const imports = (path: string) => [...readFileSync(path, "utf8").matchAll(/(?:from|import)\s+"([^"]+)"/g)].map((m) => m[1]);
+const imports = (path: string) =>
+  [...readFileSync(path, "utf8").matchAll(/(?:from|import)\s+"([^"]+)"/g)].map((m) => m[1]);
 
 function targetOf(path: string, wanted: string): string | null {
   if (wanted.startsWith("@/")) return layerOf(`src/${wanted.slice(2)}`);
@@ -35,7 +50,11 @@ describe("the house", () => {
     for (const wanted of imports(path)) {
       const target = targetOf(path, wanted);
       if (target !== null && target !== layer) expect(ALLOWED[layer], wanted).toContain(target);
-      if (target === null && PACKAGES[layer]) expect(PACKAGES[layer].some((p) => p.test(wanted)), wanted).toBe(true);
+      if (target === null && PACKAGES[layer])
+        expect(
+          PACKAGES[layer].some((p) => p.test(wanted)),
+          wanted,
+        ).toBe(true);
     }
   });
 

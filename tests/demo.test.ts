@@ -2,14 +2,14 @@ import { createHash } from "node:crypto";
 import { mkdtemp, readFile, rm, writeFile } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import sharp from "sharp";
-import { describe, expect, it } from "vitest";
 import { DEMO_BATCHES } from "@demo/batches";
 import { STARTER_BRIEFS } from "@demo/briefs";
 import { HEAVY, writeHeavy } from "@demo/heavy";
 import { PICTURES } from "@demo/pictures";
 import { RECORDS } from "@demo/records";
 import { makePicture } from "@demo/write";
+import sharp from "sharp";
+import { describe, expect, it } from "vitest";
 import { parseBrief, readWording } from "@/core/brief";
 import { findDisagreements } from "@/core/disagreements";
 import { readSource } from "@/imaging/facts";
@@ -25,27 +25,59 @@ describe("the demo", () => {
   });
 
   it("writes pictures as they are described: turned by EXIF, in wide spaces, in 16 bits", async () => {
-    const make = async (change: Partial<(typeof PICTURES)[number]>) => (await readSource(await makePicture({ ...small[0], width: 80, height: 120, ...change }))).facts;
-    expect(await make({ orientation: 6, place: true })).toMatchObject({ width: 80, height: 120, orientation: 6, privateData: expect.arrayContaining(["place", "serial numbers"]) });
+    const make = async (change: Partial<(typeof PICTURES)[number]>) =>
+      (await readSource(await makePicture({ ...small[0], width: 80, height: 120, ...change }))).facts;
+    expect(await make({ orientation: 6, place: true })).toMatchObject({
+      width: 80,
+      height: 120,
+      orientation: 6,
+      privateData: expect.arrayContaining(["place", "serial numbers"]),
+    });
     expect(await make({ space: "display-p3" })).toMatchObject({ colourSpace: "display-p3", profile: true });
     expect(await make({ space: "oprgb" })).toMatchObject({ colourSpace: "oprgb" });
-    expect(await make({ kind: "tiff16", ppi: 300 })).toMatchObject({ format: "tiff", bits: 16, colourSpace: "srgb" });
+    expect(await make({ kind: "tiff16", ppi: 300 })).toMatchObject({
+      format: "tiff",
+      bits: 16,
+      colourSpace: "srgb",
+    });
   });
 
   it("looks and compresses like photographs: grain and texture, not flat colour", async () => {
-    const { entropy } = await sharp(await makePicture(small.find((p) => p.name === "small-crop.jpg")!)).stats();
+    const { entropy } = await sharp(
+      await makePicture(small.find((p) => p.name === "small-crop.jpg")!),
+    ).stats();
     expect(entropy).toBeGreaterThan(6);
   });
 
   it("makes its heavy sources of what is drawn: a raw file, a phone's file, layers, a wide TIFF of 16 bits", async () => {
     const folder = await mkdtemp(join(tmpdir(), "zumbrel-demo-"));
-    for (const [i, name] of ["moor-at-dusk.jpg", "brindled-hooktip.jpg", "copper-tussock.jpg", "heath-emerald.jpg"].entries()) await writeFile(join(folder, name), await jpegPhoto(1920, 1280, 600 + i));
+    for (const [i, name] of [
+      "moor-at-dusk.jpg",
+      "brindled-hooktip.jpg",
+      "copper-tussock.jpg",
+      "heath-emerald.jpg",
+    ].entries())
+      await writeFile(join(folder, name), await jpegPhoto(1920, 1280, 600 + i));
     expect(await writeHeavy(folder)).toEqual([]);
     const facts = async (name: string) => (await readSource(await readFile(join(folder, name)))).facts;
-    expect(await facts("moor-at-last-light.dng")).toMatchObject({ format: "raw", width: 3000, height: 2000, preview: { width: 1200, height: 800 } });
-    expect(await facts("hooktip-on-the-sheet.heic")).toMatchObject({ format: "heif", width: 1536, height: 2048 });
+    expect(await facts("moor-at-last-light.dng")).toMatchObject({
+      format: "raw",
+      width: 3000,
+      height: 2000,
+      preview: { width: 1200, height: 800 },
+    });
+    expect(await facts("hooktip-on-the-sheet.heic")).toMatchObject({
+      format: "heif",
+      width: 1536,
+      height: 2048,
+    });
     expect(await facts("survey-poster.ora")).toMatchObject({ format: "ora", width: 2000, height: 1400 });
-    expect(await facts("copper-tussock-wide.tif")).toMatchObject({ format: "tiff", bits: 16, colourSpace: "romm-rgb", resolution: [300, 300] });
+    expect(await facts("copper-tussock-wide.tif")).toMatchObject({
+      format: "tiff",
+      bits: 16,
+      colourSpace: "romm-rgb",
+      resolution: [300, 300],
+    });
     await rm(folder, { recursive: true });
   });
 
@@ -65,7 +97,10 @@ describe("the demo", () => {
     for (const brief of STARTER_BRIEFS) {
       // What a receiver writes contradicts itself nowhere, and leaves nothing to ask.
       expect(findDisagreements(brief), brief.name).toEqual([]);
-      expect(readWording(brief.wording!).unread.filter((part) => part.ask), brief.name).toEqual([]);
+      expect(
+        readWording(brief.wording!).unread.filter((part) => part.ask),
+        brief.name,
+      ).toEqual([]);
       expect(brief.read!.length, brief.name).toBeGreaterThan(2);
     }
     for (const brief of STARTER_BRIEFS) expect(parseBrief(brief), brief.name).toEqual(brief);

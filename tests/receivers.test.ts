@@ -1,22 +1,31 @@
 /** The simulated receivers: they judge by decoders of their own, and speak SMTP. */
 import { connect } from "node:net";
+import * as fc from "fast-check";
 import nodemailer from "nodemailer";
 import sharp from "sharp";
 import { afterEach, describe, expect, it } from "vitest";
-import { readWording, type Brief } from "@/core/brief";
+import { type Brief, readWording } from "@/core/brief";
 import { readSource } from "@/imaging/facts";
 import { fitPhoto } from "@/imaging/fit-photo";
 import { judgeForm } from "@/receivers/form";
-import { openMailbox, type Delivered, type Mailbox } from "@/receivers/mailbox";
+import { type Delivered, type Mailbox, openMailbox } from "@/receivers/mailbox";
 import { effectivePpi, judgePrint } from "@/receivers/print";
-import { RECEIVERS, rulesSchema, type FormRules, type MailboxRules, type PrintRules, type Rules, type WallRules } from "@/receivers/rules";
+import {
+  type FormRules,
+  type MailboxRules,
+  type PrintRules,
+  RECEIVERS,
+  type Rules,
+  rulesSchema,
+  type WallRules,
+} from "@/receivers/rules";
 import { judgeWall, shownAt } from "@/receivers/wall";
 import { slotWording, wordingOf } from "@/receivers/wording";
-import * as fc from "fast-check";
 import { BLUE_INK, CREAM, drawInk } from "./support/ink";
 import { jpegPhoto } from "./support/photos";
 
-const of = <K extends Rules["kind"]>(kind: K) => RECEIVERS.find((rules) => rules.kind === kind) as Extract<Rules, { kind: K }>;
+const of = <K extends Rules["kind"]>(kind: K) =>
+  RECEIVERS.find((rules) => rules.kind === kind) as Extract<Rules, { kind: K }>;
 const form: FormRules = of("form");
 
 async function made(brief: Brief, bytes: Buffer): Promise<Buffer> {
@@ -26,8 +35,18 @@ async function made(brief: Brief, bytes: Buffer): Promise<Buffer> {
 }
 
 async function signature(): Promise<Buffer> {
-  const { data, width, height } = drawInk({ width: 900, height: 500, paper: CREAM, ink: BLUE_INK, pen: 7, noise: 3, light: 0.5 });
-  return sharp(data, { raw: { width, height, channels: 3 } }).jpeg({ quality: 88 }).toBuffer();
+  const { data, width, height } = drawInk({
+    width: 900,
+    height: 500,
+    paper: CREAM,
+    ink: BLUE_INK,
+    pen: 7,
+    noise: 3,
+    light: 0.5,
+  });
+  return sharp(data, { raw: { width, height, channels: 3 } })
+    .jpeg({ quality: 88 })
+    .toBuffer();
 }
 
 describe("the published wording", () => {
@@ -35,21 +54,61 @@ describe("the published wording", () => {
     expect(RECEIVERS.map((rules) => rulesSchema.safeParse(rules).success)).toEqual([true, true, true, true]);
     const { briefs } = readWording(wordingOf(form));
     expect(briefs.map((brief) => brief.name)).toEqual(["Portrait", "Signature", "Proof of address"]);
-    expect(briefs[1]).toMatchObject({ format: ["jpeg"], width: { exact: 260 }, height: { exact: 110 }, fileSize: { min: "9KB", max: "18KB" }, ink: "black" });
-    expect(briefs[2]).toMatchObject({ format: ["pdf"], paper: { width: "210mm", height: "297mm" }, fileSize: { max: "480KB" } });
+    expect(briefs[1]).toMatchObject({
+      format: ["jpeg"],
+      width: { exact: 260 },
+      height: { exact: 110 },
+      fileSize: { min: "9KB", max: "18KB" },
+      ink: "black",
+    });
+    expect(briefs[2]).toMatchObject({
+      format: ["pdf"],
+      paper: { width: "210mm", height: "297mm" },
+      fileSize: { max: "480KB" },
+    });
     expect(readWording(wordingOf(of("mailbox"))).briefs[0].total).toEqual({ max: "6.8MB", counted: "mail" });
-    expect(readWording(wordingOf(of("print"))).briefs[0]).toMatchObject({ paper: { width: "120mm", height: "90mm" }, resolution: { min: "240ppi" } });
-    expect(readWording(wordingOf(of("wall"))).briefs[0]).toMatchObject({ box: { width: 1360, height: 800 }, total: { max: "12MB" } });
+    expect(readWording(wordingOf(of("print"))).briefs[0]).toMatchObject({
+      paper: { width: "120mm", height: "90mm" },
+      resolution: { min: "240ppi" },
+    });
+    expect(readWording(wordingOf(of("wall"))).briefs[0]).toMatchObject({
+      box: { width: 1360, height: 800 },
+      total: { max: "12MB" },
+    });
   });
 
   it("of any document says what the form will look at", () => {
     const side = fc.integer({ min: 40, max: 3000 });
     fc.assert(
-      fc.property(side, side, fc.integer({ min: 1, max: 400 }), fc.integer({ min: 1, max: 400 }), fc.boolean(), (width, height, floor, more, ink) => {
-        const [brief] = readWording(slotWording({ key: "a", title: "Portrait", formats: ["jpeg"], pixels: { width, height }, floor, ceiling: floor + more, page: null, ink, person: [] })).briefs;
-        expect(brief).toMatchObject({ format: ["jpeg"], width: { exact: width }, height: { exact: height }, fileSize: { min: `${floor}KB`, max: `${floor + more}KB` } });
-        expect(brief.ink).toBe(ink ? "black" : undefined);
-      }),
+      fc.property(
+        side,
+        side,
+        fc.integer({ min: 1, max: 400 }),
+        fc.integer({ min: 1, max: 400 }),
+        fc.boolean(),
+        (width, height, floor, more, ink) => {
+          const [brief] = readWording(
+            slotWording({
+              key: "a",
+              title: "Portrait",
+              formats: ["jpeg"],
+              pixels: { width, height },
+              floor,
+              ceiling: floor + more,
+              page: null,
+              ink,
+              person: [],
+            }),
+          ).briefs;
+          expect(brief).toMatchObject({
+            format: ["jpeg"],
+            width: { exact: width },
+            height: { exact: height },
+            fileSize: { min: `${floor}KB`, max: `${floor + more}KB` },
+          });
+          expect(brief.ink).toBe(ink ? "black" : undefined);
+        },
+      ),
       { numRuns: 60 },
     );
   });
@@ -73,25 +132,74 @@ describe("the upload form", () => {
   it("refuses with its reasons: below the floor, wrong pixels, blue ink, wrong type, damage, a missing document", async () => {
     const [, sign] = briefs();
     const blue = await made({ ...sign, ink: "original" }, await signature());
-    const small = await sharp(await jpegPhoto(240, 300, 43)).jpeg({ quality: 20 }).toBuffer();
-    const words = async (files: Parameters<typeof judgeForm>[1]) => (await judgeForm(form, files, "QM-1")).lines.map((line) => line.words);
-    const [first, second, third] = await words([{ slot: "portrait", name: "p", bytes: small }, { slot: "signature", name: "s", bytes: blue }]);
+    const small = await sharp(await jpegPhoto(240, 300, 43))
+      .jpeg({ quality: 20 })
+      .toBuffer();
+    const words = async (files: Parameters<typeof judgeForm>[1]) =>
+      (await judgeForm(form, files, "QM-1")).lines.map((line) => line.words);
+    const [first, second, third] = await words([
+      { slot: "portrait", name: "p", bytes: small },
+      { slot: "signature", name: "s", bytes: blue },
+    ]);
     expect(first).toMatch(/less than the 24 KB/);
     // Common practice: blue ink is refused where black is asked.
     expect(second).toBe("refused: the ink is not black");
     expect(third).toBe("is missing");
-    expect((await words([{ slot: "portrait", name: "p", bytes: await sharp(await jpegPhoto(250, 300, 44)).jpeg({ quality: 96 }).toBuffer() }]))[0]).toMatch(/250 × 300 pixels, and 240 × 300/);
-    expect((await words([{ slot: "portrait", name: "p", bytes: await sharp(await jpegPhoto(240, 300, 45)).png().toBuffer() }]))[0]).toMatch(/is a PNG, and JPEG is asked/);
+    expect(
+      (
+        await words([
+          {
+            slot: "portrait",
+            name: "p",
+            bytes: await sharp(await jpegPhoto(250, 300, 44))
+              .jpeg({ quality: 96 })
+              .toBuffer(),
+          },
+        ])
+      )[0],
+    ).toMatch(/250 × 300 pixels, and 240 × 300/);
+    expect(
+      (
+        await words([
+          {
+            slot: "portrait",
+            name: "p",
+            bytes: await sharp(await jpegPhoto(240, 300, 45))
+              .png()
+              .toBuffer(),
+          },
+        ])
+      )[0],
+    ).toMatch(/is a PNG, and JPEG is asked/);
     const cut = (await made(briefs()[0], await jpegPhoto(900, 1200, 46))).subarray(0, 26_000);
     expect((await words([{ slot: "portrait", name: "p", bytes: cut }]))[0]).toMatch(/cannot be opened/);
-    expect((await words([{ slot: "portrait", name: "p", bytes: Buffer.from("hello") }]))[0]).toMatch(/no type that this form knows/);
-    expect((await words([{ slot: "signature", name: "s", bytes: await sharp({ create: { width: 260, height: 110, channels: 3, background: "#fff" } }).jpeg().toBuffer() }]))[1]).toMatch(/no ink on it/);
+    expect((await words([{ slot: "portrait", name: "p", bytes: Buffer.from("hello") }]))[0]).toMatch(
+      /no type that this form knows/,
+    );
+    expect(
+      (
+        await words([
+          {
+            slot: "signature",
+            name: "s",
+            bytes: await sharp({ create: { width: 260, height: 110, channels: 3, background: "#fff" } })
+              .jpeg()
+              .toBuffer(),
+          },
+        ])
+      )[1],
+    ).toMatch(/no ink on it/);
   });
 
   it("does not mind a border inside its pixels (common practice: a 1 px border does not change the pixel size)", async () => {
     const [portrait] = briefs();
-    const bytes = await made({ ...portrait, border: { px: 1, colour: "#000000" } }, await jpegPhoto(900, 1200, 47));
-    expect((await judgeForm(form, [{ slot: "portrait", name: "p", bytes }], "x")).lines[0].words).toBe("accepted");
+    const bytes = await made(
+      { ...portrait, border: { px: 1, colour: "#000000" } },
+      await jpegPhoto(900, 1200, 47),
+    );
+    expect((await judgeForm(form, [{ slot: "portrait", name: "p", bytes }], "x")).lines[0].words).toBe(
+      "accepted",
+    );
   });
 });
 
@@ -101,7 +209,11 @@ describe("print room and wall screen", () => {
     // 4 × 6 in: 1200 × 1800 px is 300 ppi either way up.
     expect(effectivePpi(rules, { width: 1200, height: 1800 })).toBeCloseTo(300, 6);
     expect(effectivePpi(rules, { width: 1800, height: 1200 })).toBeCloseTo(300, 6);
-    const answer = await judgePrint(rules, [{ slot: null, name: "few.jpg", bytes: await jpegPhoto(600, 900, 48) }], "x");
+    const answer = await judgePrint(
+      rules,
+      [{ slot: null, name: "few.jpg", bytes: await jpegPhoto(600, 900, 48) }],
+      "x",
+    );
     expect(answer.accepted).toBe(false);
     expect(answer.lines[0].words).toMatch(/^150 ppi .* less than the 300/);
   });
@@ -110,7 +222,11 @@ describe("print room and wall screen", () => {
     const rules: WallRules = { ...of("wall"), width: 1000, height: 500 };
     expect(shownAt(rules, { width: 2000, height: 500 })).toBe(0.5);
     const bytes = await jpegPhoto(800, 500, 49);
-    const answer = await judgeWall({ ...rules, memory: bytes.length * 2 + 10 }, ["a", "b", "c"].map((name) => ({ slot: null, name, bytes })), "x");
+    const answer = await judgeWall(
+      { ...rules, memory: bytes.length * 2 + 10 },
+      ["a", "b", "c"].map((name) => ({ slot: null, name, bytes })),
+      "x",
+    );
     expect(answer.lines.map((line) => line.ok)).toEqual([true, true, false]);
     expect(answer.lines[2].words).toMatch(/^no room left/);
   });
@@ -126,11 +242,29 @@ describe("the mailbox, with a real client", () => {
   async function box(change: Partial<MailboxRules> = {}) {
     const rules: MailboxRules = { ...of("mailbox"), limit: 300_000, ...change };
     const got = new Map<string, Delivered>();
-    open = await openMailbox({ rules: async () => rules, deliver: async (message) => !got.has(message.key) && !!got.set(message.key, message) }, 0);
-    const transport = nodemailer.createTransport({ host: "127.0.0.1", port: open.port, secure: false, ignoreTLS: true });
+    open = await openMailbox(
+      {
+        rules: async () => rules,
+        deliver: async (message) => !got.has(message.key) && !!got.set(message.key, message),
+      },
+      0,
+    );
+    const transport = nodemailer.createTransport({
+      host: "127.0.0.1",
+      port: open.port,
+      secure: false,
+      ignoreTLS: true,
+    });
     return { rules, got, transport, port: open.port };
   }
-  const message = (rules: MailboxRules, photo: Buffer, id = "<one@quillmoor.example>") => ({ from: "office@quillmoor.example", to: rules.address, subject: "Records", text: "Two pictures.\n", messageId: id, attachments: [{ filename: "a.jpg", content: photo }] });
+  const message = (rules: MailboxRules, photo: Buffer, id = "<one@quillmoor.example>") => ({
+    from: "office@quillmoor.example",
+    to: rules.address,
+    subject: "Records",
+    text: "Two pictures.\n",
+    messageId: id,
+    attachments: [{ filename: "a.jpg", content: photo }],
+  });
 
   it("takes a message with its attachments, and the same one only once", async () => {
     const { rules, got, transport } = await box();
@@ -150,22 +284,39 @@ describe("the mailbox, with a real client", () => {
     // RFC 1870: the keyword SIZE with the number of octets.
     expect(talk).toMatch(/250[- ]SIZE 20000\b/);
     const large = message(rules, Buffer.alloc(40_000, 7));
-    expect(await dialogue(port, ["EHLO quillmoor.example", "MAIL FROM:<office@quillmoor.example> SIZE=60000"])).toMatch(/^552 /m);
+    expect(
+      await dialogue(port, ["EHLO quillmoor.example", "MAIL FROM:<office@quillmoor.example> SIZE=60000"]),
+    ).toMatch(/^552 /m);
     await expect(transport.sendMail(large)).rejects.toThrow(/552 message too large/);
     expect([...got.values()].every((one) => !one.answer.accepted)).toBe(true);
   });
 
   it("knows no other address, and says so", async () => {
     const { rules, transport } = await box();
-    await expect(transport.sendMail({ ...message(rules, Buffer.from("x")), to: "someone@else.example" })).rejects.toThrow(/550/);
+    await expect(
+      transport.sendMail({ ...message(rules, Buffer.from("x")), to: "someone@else.example" }),
+    ).rejects.toThrow(/550/);
   });
 
   it("ends a call that sends a command without an end, and outlives nonsense", async () => {
     const { rules, transport, port, got } = await box();
-    expect(await dialogue(port, ["EHLO a.example", "X".repeat(200_000)])).toMatch(/500 5\.5\.2 line too long|^$|500/);
+    expect(await dialogue(port, ["EHLO a.example", "X".repeat(200_000)])).toMatch(
+      /500 5\.5\.2 line too long|^$|500/,
+    );
     expect(await dialogue(port, ["NONSENSE", "MAIL FROM:<<<>", "DATA"])).toMatch(/50\d/);
-    expect(await dialogue(port, ["EHLO a.example", `MAIL FROM:<o@q.example>`, `RCPT TO:<${rules.address}>`, "DATA", "\u0000\u0001\r\n."])).toMatch(/250|554/);
-    expect((await transport.sendMail(message(rules, Buffer.from("still here"), "<two@quillmoor.example>"))).response).toMatch(/^250/);
+    expect(
+      await dialogue(port, [
+        "EHLO a.example",
+        `MAIL FROM:<o@q.example>`,
+        `RCPT TO:<${rules.address}>`,
+        "DATA",
+        "\u0000\u0001\r\n.",
+      ]),
+    ).toMatch(/250|554/);
+    expect(
+      (await transport.sendMail(message(rules, Buffer.from("still here"), "<two@quillmoor.example>")))
+        .response,
+    ).toMatch(/^250/);
     expect([...got.values()].some((one) => one.subject === "Records")).toBe(true);
   });
 });

@@ -1,5 +1,5 @@
 /** What moths sit on: bark, linen, stone. Positions in units of about a moth's wing. */
-import { Noise, clamp01, colour, mix, smooth, type Colour } from "../noise";
+import { type Colour, clamp01, colour, mix, Noise, smooth } from "../noise";
 
 export interface Ground {
   /** Writes linear light at (x, y); `px` is the size of a pixel in these units, so that nothing finer than it is drawn. */
@@ -12,7 +12,12 @@ function tint(out: Float32Array, a: Colour, b: Colour, t: number, light: number)
   out[2] = mix(a[2], b[2], t) * light;
 }
 
-export function bark(seed: number, dark = colour("#54453a"), pale = colour("#b3a08d"), lichen = colour("#9aa68a")): Ground {
+export function bark(
+  seed: number,
+  dark = colour("#54453a"),
+  pale = colour("#b3a08d"),
+  lichen = colour("#9aa68a"),
+): Ground {
   const noise = new Noise(seed);
   const height = (x: number, y: number, fine: number): number => {
     const wx = x + noise.at(x * 0.9, y * 0.5) * 0.35;
@@ -62,9 +67,15 @@ export function linen(seed: number, thread = colour("#ddd5c4"), count = 26): Gro
   };
 }
 
-export function stone(seed: number, dark = colour("#55524f"), pale = colour("#b9b2a6"), stain = colour("#8a6f55")): Ground {
+export function stone(
+  seed: number,
+  dark = colour("#55524f"),
+  pale = colour("#b9b2a6"),
+  stain = colour("#8a6f55"),
+): Ground {
   const noise = new Noise(seed);
-  const height = (x: number, y: number) => noise.fbm(x * 2.2, y * 2.2, 7) + 0.35 * noise.fbm(x * 11 + 3, y * 11, 4);
+  const height = (x: number, y: number) =>
+    noise.fbm(x * 2.2, y * 2.2, 7) + 0.35 * noise.fbm(x * 11 + 3, y * 11, 4);
   return (x, y, px, out) => {
     const h = height(x, y);
     const e = Math.max(px * 1.5, 0.006);

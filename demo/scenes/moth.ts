@@ -1,6 +1,6 @@
 /** A moth at rest, wings spread flat, seen from above: drawn in polar coordinates from each wing's root. */
 import { defocus, Picture } from "../camera";
-import { Noise, clamp01, colour, mix, random, smooth, type Colour } from "../noise";
+import { type Colour, clamp01, colour, mix, Noise, random, smooth } from "../noise";
 import type { Ground } from "./grounds";
 
 export interface Species {
@@ -22,8 +22,29 @@ export interface Species {
 }
 
 /** Outline of a wing: radius by angle (degrees from sideways, towards the tail). */
-const FORE: readonly [number, number][] = [[-21, 0.99], [-17, 1.06], [-10, 1.045], [0, 0.99], [12, 0.93], [24, 0.875], [36, 0.815], [46, 0.76], [54, 0.62], [66, 0.42], [80, 0.3]];
-const HIND: readonly [number, number][] = [[14, 0.6], [24, 0.74], [38, 0.815], [52, 0.83], [66, 0.8], [78, 0.73], [88, 0.6], [97, 0.42]];
+const FORE: readonly [number, number][] = [
+  [-21, 0.99],
+  [-17, 1.06],
+  [-10, 1.045],
+  [0, 0.99],
+  [12, 0.93],
+  [24, 0.875],
+  [36, 0.815],
+  [46, 0.76],
+  [54, 0.62],
+  [66, 0.42],
+  [80, 0.3],
+];
+const HIND: readonly [number, number][] = [
+  [14, 0.6],
+  [24, 0.74],
+  [38, 0.815],
+  [52, 0.83],
+  [66, 0.8],
+  [78, 0.73],
+  [88, 0.6],
+  [97, 0.42],
+];
 
 function outline(points: readonly [number, number][]): (degrees: number) => number {
   const first = points[0][0];
@@ -32,13 +53,20 @@ function outline(points: readonly [number, number][]): (degrees: number) => numb
     const d = first + ((last - first) * i) / 512;
     let k = 1;
     while (k < points.length - 1 && points[k][0] < d) k += 1;
-    const [p0, p1, p2, p3] = [points[Math.max(0, k - 2)], points[k - 1], points[k], points[Math.min(points.length - 1, k + 1)]];
+    const [p0, p1, p2, p3] = [
+      points[Math.max(0, k - 2)],
+      points[k - 1],
+      points[k],
+      points[Math.min(points.length - 1, k + 1)],
+    ];
     const t = (d - p1[0]) / (p2[0] - p1[0]);
     const m1 = ((p2[1] - p0[1]) / (p2[0] - p0[0])) * (p2[0] - p1[0]);
     const m2 = ((p3[1] - p1[1]) / (p3[0] - p1[0])) * (p2[0] - p1[0]);
     const t2 = t * t;
     const t3 = t2 * t;
-    return (2 * t3 - 3 * t2 + 1) * p1[1] + (t3 - 2 * t2 + t) * m1 + (-2 * t3 + 3 * t2) * p2[1] + (t3 - t2) * m2;
+    return (
+      (2 * t3 - 3 * t2 + 1) * p1[1] + (t3 - 2 * t2 + t) * m1 + (-2 * t3 + 3 * t2) * p2[1] + (t3 - t2) * m2
+    );
   });
   return (d) => table[Math.round(clamp01((d - first) / (last - first)) * 512)];
 }
@@ -58,7 +86,16 @@ interface Spot {
 
 const nowhere: Spot = { alpha: 0, u: 0, v: 0, r: 0 };
 
-function wingAt(x: number, y: number, root: [number, number], from: number, to: number, radius: (d: number) => number, px: number, scallop: number): Spot {
+function wingAt(
+  x: number,
+  y: number,
+  root: [number, number],
+  from: number,
+  to: number,
+  radius: (d: number) => number,
+  px: number,
+  scallop: number,
+): Spot {
   const dx = x - root[0];
   const dy = y - root[1];
   const r = Math.sqrt(dx * dx + dy * dy);
@@ -70,7 +107,7 @@ function wingAt(x: number, y: number, root: [number, number], from: number, to: 
   const edge = radius(angle) * (1 - scallop * Math.max(0, Math.cos(v * 56)) * 0.5);
   const u = r / edge;
   const soft = px * 1.1 + 0.004;
-  const side = Math.min(v, 1 - v) * (to - from) * r / DEGREE;
+  const side = (Math.min(v, 1 - v) * (to - from) * r) / DEGREE;
   const alpha = smooth(-soft, soft, edge - r) * smooth(-soft, soft, side);
   return alpha <= 0 ? nowhere : { alpha, u, v, r };
 }
@@ -89,7 +126,10 @@ export class Moth {
     const [tipX, tipY, bend] = [0.4 + next() * 0.12, -0.66 - next() * 0.1, 0.1 + next() * 0.08];
     for (let i = 0; i <= 40; i += 1) {
       const t = i / 40;
-      this.antennae.push([0.035 + (tipX - 0.035) * t + bend * Math.sin(t * Math.PI) * 0.6, -0.27 + (tipY + 0.27) * t + bend * Math.sin(t * Math.PI) * 0.35]);
+      this.antennae.push([
+        0.035 + (tipX - 0.035) * t + bend * Math.sin(t * Math.PI) * 0.6,
+        -0.27 + (tipY + 0.27) * t + bend * Math.sin(t * Math.PI) * 0.35,
+      ]);
     }
   }
 
@@ -125,7 +165,10 @@ export class Moth {
     const o = fore ? 0 : 40;
     // Both wings carry the same markings, as the animal does, with a little unevenness of each side.
     const uneven = noise.at(u * 3 + side * 7, v * 4) * 0.006;
-    const bend = s.wave * (0.028 * Math.sin(v * 21 + o) + 0.03 * noise.at(v * 9 + o, 1.5)) - 0.05 * Math.cos((v - 0.45) * 4) + 0.05;
+    const bend =
+      s.wave * (0.028 * Math.sin(v * 21 + o) + 0.03 * noise.at(v * 9 + o, 1.5)) -
+      0.05 * Math.cos((v - 0.45) * 4) +
+      0.05;
     const w = u + bend + uneven;
     const [inner, outer] = s.middle;
     const colourMix = noise.fbm(u * 4 + o, v * 6, 3) * 0.5;
@@ -143,14 +186,32 @@ export class Moth {
       c[2] += (other[2] - c[2]) * share;
     };
     const grain = noise.at(u * 34 + o, v * 60) * 0.5 + noise.at(u * 80, v * 150 + o) * 0.5;
-    toward(s.band, strength * smooth(inner - 0.03, inner + 0.02, w) * (1 - smooth(outer - 0.02, outer + 0.03, w)) * (0.72 + 0.3 * grain + 0.25 * colourMix));
+    toward(
+      s.band,
+      strength *
+        smooth(inner - 0.03, inner + 0.02, w) *
+        (1 - smooth(outer - 0.02, outer + 0.03, w)) *
+        (0.72 + 0.3 * grain + 0.25 * colourMix),
+    );
     toward(s.band, strength * 0.8 * (1 - smooth(0.12, 0.24, w)) * (0.8 + 0.3 * grain));
-    toward(s.pale, 0.7 * strength * (stripe(w, inner - 0.045, 0.014) + stripe(w, outer + 0.045, 0.017)) * (0.7 + 0.4 * grain));
-    toward(s.line, 0.9 * strength * (stripe(w, inner, 0.011) + stripe(w, outer + 0.01, 0.012)) * (0.75 + 0.35 * grain));
+    toward(
+      s.pale,
+      0.7 *
+        strength *
+        (stripe(w, inner - 0.045, 0.014) + stripe(w, outer + 0.045, 0.017)) *
+        (0.7 + 0.4 * grain),
+    );
+    toward(
+      s.line,
+      0.9 * strength * (stripe(w, inner, 0.011) + stripe(w, outer + 0.01, 0.012)) * (0.75 + 0.35 * grain),
+    );
     toward(s.line, 0.5 * strength * stripe(w, (inner + outer) / 2, 0.013) * smooth(0, 0.3, grain + 0.4));
     const zigzag = 0.87 + 0.022 * Math.abs(((v * 8.5) % 1) - 0.5) * 2;
     toward(s.pale, 0.75 * strength * stripe(w, zigzag, 0.013));
-    toward(s.band, 0.5 * strength * smooth(zigzag - 0.09, zigzag - 0.02, w) * (1 - smooth(zigzag - 0.015, zigzag, w)));
+    toward(
+      s.band,
+      0.5 * strength * smooth(zigzag - 0.09, zigzag - 0.02, w) * (1 - smooth(zigzag - 0.015, zigzag, w)),
+    );
     if (fore) {
       const spot = ((u - 0.5) / 0.035) ** 2 + ((v - 0.36) / 0.055) ** 2;
       toward(s.line, s.spot * smooth(1.5, 0.7, spot));
@@ -169,7 +230,12 @@ export class Moth {
     const scales = (noise.at(u * 210, v * 300) * 0.16 + noise.at(u * 90 + 5, v * 260) * 0.1) * seen;
     const flute = Math.sin(v * 8.5 * 6.283) * 0.07 * side * smooth(0.15, 0.5, u);
     const lift = side < 0 ? 1.06 : 0.94;
-    const light = shade * lift * (0.96 + scales + flute + 0.06 * ridge) * (1 - 0.22 * smooth(0.3, 0, u)) * (1 - 0.12 * smooth(0.93, 1, v));
+    const light =
+      shade *
+      lift *
+      (0.96 + scales + flute + 0.06 * ridge) *
+      (1 - 0.22 * smooth(0.3, 0, u)) *
+      (1 - 0.12 * smooth(0.93, 1, v));
     this.lay(out, c, light, p.alpha * (1 - 0.25 * fringe * (grain > 0 ? 1 : 0.4)));
   }
 
@@ -182,7 +248,8 @@ export class Moth {
       const d = Math.sqrt(ex * ex + ey * ey);
       if (d > 1.35) return;
       const angle = Math.atan2(ey, ex);
-      const hairs = noise.at(angle * 26 + cy * 90, d * 2.2) * 0.6 + noise.at(angle * 60, d * 4 + cy * 50) * 0.4;
+      const hairs =
+        noise.at(angle * 26 + cy * 90, d * 2.2) * 0.6 + noise.at(angle * 60, d * 4 + cy * 50) * 0.4;
       const edge = 1 + hairs * 0.13;
       const a = smooth(edge + 0.05 + px * 4, edge - 0.09, d);
       if (a <= 0) return;
@@ -270,7 +337,8 @@ export function shootMoth(shot: MothShot): Picture {
     out[2] *= fall * (1 - shot.warm);
   });
   // The moth is in focus; the ground before and behind it is not quite.
-  const reach = (x: number, y: number) => Math.hypot((x - shot.at[0]) * (width / wing), (y - shot.at[1]) * (height / wing) * 1.1);
+  const reach = (x: number, y: number) =>
+    Math.hypot((x - shot.at[0]) * (width / wing), (y - shot.at[1]) * (height / wing) * 1.1);
   defocus(picture, Math.min(width, height) / 420, (x, y) => smooth(1.05, 2.1, reach(x, y)));
   defocus(picture, 1, () => 0.5);
   return picture;
@@ -290,18 +358,126 @@ function shadowMap(moth: Moth): (x: number, y: number) => number {
     const fy = (y / span + 0.5) * n;
     const x0 = Math.floor(fx);
     const y0 = Math.floor(fy);
-    return mix(mix(at(x0, y0), at(x0 + 1, y0), fx - x0), mix(at(x0, y0 + 1), at(x0 + 1, y0 + 1), fx - x0), fy - y0);
+    return mix(
+      mix(at(x0, y0), at(x0 + 1, y0), fx - x0),
+      mix(at(x0, y0 + 1), at(x0 + 1, y0 + 1), fx - x0),
+      fy - y0,
+    );
   };
 }
 
 const c = colour;
 export const SPECIES: Record<string, Species> = {
-  ashenCarpet: { seed: 11, base: c("#b9b2a6"), band: c("#5c544d"), line: c("#2f2925"), pale: c("#e6e1d6"), hind: c("#c9c2b4"), body: c("#8f877b"), middle: [0.36, 0.66], strength: 0.95, wave: 1.3, spot: 0.9, feathered: false },
-  brindledHooktip: { seed: 23, base: c("#b98a52"), band: c("#7c5330"), line: c("#4a2f1c"), pale: c("#e2c48e"), hind: c("#cfa871"), body: c("#a97f4e"), middle: [0.42, 0.62], strength: 0.8, wave: 0.7, spot: 0.8, feathered: true },
-  copperTussock: { seed: 37, base: c("#a5562c"), band: c("#6b2f1b"), line: c("#391a12"), pale: c("#dda56d"), hind: c("#c77c45"), body: c("#8c4f2d"), middle: [0.33, 0.58], strength: 0.9, wave: 1.1, spot: 0.6, feathered: true },
-  fenLackey: { seed: 41, base: c("#c2a06b"), band: c("#8a5a36"), line: c("#5f3c24"), pale: c("#ecd9ae"), hind: c("#b89262"), body: c("#c9a773"), middle: [0.4, 0.6], strength: 0.85, wave: 0.4, spot: 0.2, feathered: true },
-  heathEmerald: { seed: 53, base: c("#9fab83"), band: c("#7f9068"), line: c("#56633f"), pale: c("#e4e6d2"), hind: c("#b3bb9c"), body: c("#c6cfa9"), middle: [0.38, 0.68], strength: 0.75, wave: 0.9, spot: 0.5, feathered: false },
-  paleFootman: { seed: 67, base: c("#d8cdb0"), band: c("#b7a67f"), line: c("#7d6c4c"), pale: c("#f2ecd8"), hind: c("#e2d9c2"), body: c("#cbb98f"), middle: [0.45, 0.63], strength: 0.6, wave: 0.6, spot: 0.9, feathered: false },
-  rowanPug: { seed: 71, base: c("#8d8377"), band: c("#5a5049"), line: c("#2c2622"), pale: c("#c9c0b0"), hind: c("#a0978a"), body: c("#7d7367"), middle: [0.34, 0.57], strength: 0.8, wave: 1.5, spot: 1, feathered: false },
-  stoneBrocade: { seed: 83, base: c("#7f8a80"), band: c("#3f4a46"), line: c("#1f2624"), pale: c("#cfd5c6"), hind: c("#9d9a8a"), body: c("#6c746b"), middle: [0.37, 0.64], strength: 1, wave: 1.6, spot: 1, feathered: false },
+  ashenCarpet: {
+    seed: 11,
+    base: c("#b9b2a6"),
+    band: c("#5c544d"),
+    line: c("#2f2925"),
+    pale: c("#e6e1d6"),
+    hind: c("#c9c2b4"),
+    body: c("#8f877b"),
+    middle: [0.36, 0.66],
+    strength: 0.95,
+    wave: 1.3,
+    spot: 0.9,
+    feathered: false,
+  },
+  brindledHooktip: {
+    seed: 23,
+    base: c("#b98a52"),
+    band: c("#7c5330"),
+    line: c("#4a2f1c"),
+    pale: c("#e2c48e"),
+    hind: c("#cfa871"),
+    body: c("#a97f4e"),
+    middle: [0.42, 0.62],
+    strength: 0.8,
+    wave: 0.7,
+    spot: 0.8,
+    feathered: true,
+  },
+  copperTussock: {
+    seed: 37,
+    base: c("#a5562c"),
+    band: c("#6b2f1b"),
+    line: c("#391a12"),
+    pale: c("#dda56d"),
+    hind: c("#c77c45"),
+    body: c("#8c4f2d"),
+    middle: [0.33, 0.58],
+    strength: 0.9,
+    wave: 1.1,
+    spot: 0.6,
+    feathered: true,
+  },
+  fenLackey: {
+    seed: 41,
+    base: c("#c2a06b"),
+    band: c("#8a5a36"),
+    line: c("#5f3c24"),
+    pale: c("#ecd9ae"),
+    hind: c("#b89262"),
+    body: c("#c9a773"),
+    middle: [0.4, 0.6],
+    strength: 0.85,
+    wave: 0.4,
+    spot: 0.2,
+    feathered: true,
+  },
+  heathEmerald: {
+    seed: 53,
+    base: c("#9fab83"),
+    band: c("#7f9068"),
+    line: c("#56633f"),
+    pale: c("#e4e6d2"),
+    hind: c("#b3bb9c"),
+    body: c("#c6cfa9"),
+    middle: [0.38, 0.68],
+    strength: 0.75,
+    wave: 0.9,
+    spot: 0.5,
+    feathered: false,
+  },
+  paleFootman: {
+    seed: 67,
+    base: c("#d8cdb0"),
+    band: c("#b7a67f"),
+    line: c("#7d6c4c"),
+    pale: c("#f2ecd8"),
+    hind: c("#e2d9c2"),
+    body: c("#cbb98f"),
+    middle: [0.45, 0.63],
+    strength: 0.6,
+    wave: 0.6,
+    spot: 0.9,
+    feathered: false,
+  },
+  rowanPug: {
+    seed: 71,
+    base: c("#8d8377"),
+    band: c("#5a5049"),
+    line: c("#2c2622"),
+    pale: c("#c9c0b0"),
+    hind: c("#a0978a"),
+    body: c("#7d7367"),
+    middle: [0.34, 0.57],
+    strength: 0.8,
+    wave: 1.5,
+    spot: 1,
+    feathered: false,
+  },
+  stoneBrocade: {
+    seed: 83,
+    base: c("#7f8a80"),
+    band: c("#3f4a46"),
+    line: c("#1f2624"),
+    pale: c("#cfd5c6"),
+    hind: c("#9d9a8a"),
+    body: c("#6c746b"),
+    middle: [0.37, 0.64],
+    strength: 1,
+    wave: 1.6,
+    spot: 1,
+    feathered: false,
+  },
 };

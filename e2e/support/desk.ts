@@ -14,7 +14,9 @@ export async function newBatch(page: Page, name: string): Promise<void> {
   await page.getByRole("button", { name: "New", exact: true }).click();
   await page.getByLabel("Name of the new batch").fill(name);
   await page.keyboard.press("Enter");
-  await expect(page.getByRole("complementary", { name: "Batches" }).locator("button[aria-current=true]")).toContainText(name);
+  await expect(
+    page.getByRole("complementary", { name: "Batches" }).locator("button[aria-current=true]"),
+  ).toContainText(name);
 }
 
 export interface PhotoFile {
@@ -25,25 +27,37 @@ export interface PhotoFile {
 
 /** Drops files on the page as a person does, from a file manager. */
 export async function dropFiles(page: Page, files: PhotoFile[]): Promise<void> {
-  const data = await page.evaluateHandle((list) => {
-    const transfer = new DataTransfer();
-    for (const { name, type, base64 } of list) {
-      const bytes = Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
-      transfer.items.add(new File([bytes], name, { type }));
-    }
-    return transfer;
-  }, files.map((f) => ({ name: f.name, type: f.mimeType, base64: f.buffer.toString("base64") })));
+  const data = await page.evaluateHandle(
+    (list) => {
+      const transfer = new DataTransfer();
+      for (const { name, type, base64 } of list) {
+        const bytes = Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
+        transfer.items.add(new File([bytes], name, { type }));
+      }
+      return transfer;
+    },
+    files.map((f) => ({ name: f.name, type: f.mimeType, base64: f.buffer.toString("base64") })),
+  );
   const target = page.getByRole("main");
-  for (const type of ["dragenter", "dragover", "drop"]) await target.dispatchEvent(type, { dataTransfer: data });
+  for (const type of ["dragenter", "dragover", "drop"])
+    await target.dispatchEvent(type, { dataTransfer: data });
 }
 
 export const grid = (page: Page): Locator => page.getByRole("grid");
-export const row = (page: Page, name: string): Locator => grid(page).getByRole("row").filter({ hasText: name });
+export const row = (page: Page, name: string): Locator =>
+  grid(page).getByRole("row").filter({ hasText: name });
 
 /** Opens a chip, fills its fields by label, and takes the new values. */
-export async function editChip(page: Page, title: string, values: Record<string, string | true>): Promise<void> {
+export async function editChip(
+  page: Page,
+  title: string,
+  values: Record<string, string | true>,
+): Promise<void> {
   await expect(async () => {
-    await page.getByRole("region", { name: "Brief" }).getByRole("button", { name: new RegExp(`^${title}`) }).click();
+    await page
+      .getByRole("region", { name: "Brief" })
+      .getByRole("button", { name: new RegExp(`^${title}`) })
+      .click();
     await expect(page.getByRole("dialog")).toBeVisible({ timeout: 2_000 });
   }).toPass({ timeout: 20_000 });
   for (const [label, value] of Object.entries(values)) {
@@ -77,6 +91,8 @@ export async function makeAndDownload(page: Page): Promise<{ name: string; bytes
 
 /** WCAG 2.2 AA, by axe. */
 export async function checkAccess(page: Page): Promise<void> {
-  const { violations } = await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]).analyze();
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"])
+    .analyze();
   expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(" ")).join("; ")}`)).toEqual([]);
 }

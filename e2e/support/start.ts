@@ -1,7 +1,7 @@
 /** Starts the whole application on a data folder of its own, and stops it after the tests. */
-import { spawn, type ChildProcess } from "node:child_process";
-import { cp, mkdir, mkdtemp, rm } from "node:fs/promises";
+import { type ChildProcess, spawn } from "node:child_process";
 import { existsSync } from "node:fs";
+import { cp, mkdir, mkdtemp, rm } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { dataFolder } from "../../src/runs/places";
@@ -14,7 +14,10 @@ export interface Running {
 
 /** `bin/zumbrel start`; resolves when the address is printed. */
 export function startZumbrel(dataDir: string, args: string[] = []): Promise<Running> {
-  const child = spawn("bin/zumbrel", ["start", ...args], { env: { ...process.env, ZUMBREL_DATA: dataDir, ZUMBREL_LOG: "error" }, stdio: ["ignore", "pipe", "pipe"] });
+  const child = spawn("bin/zumbrel", ["start", ...args], {
+    env: { ...process.env, ZUMBREL_DATA: dataDir, ZUMBREL_LOG: "error" },
+    stdio: ["ignore", "pipe", "pipe"],
+  });
   let text = "";
   return new Promise((resolve, reject) => {
     const stop = () =>

@@ -3,7 +3,10 @@ import type { ReactNode } from "react";
 import { Providers } from "@/ui/parts/providers";
 import "./globals.css";
 
-export const metadata: Metadata = { title: "Zumbrel", description: "Makes photos meet what a receiver asks for." };
+export const metadata: Metadata = {
+  title: "Zumbrel",
+  description: "Makes photos meet what a receiver asks for.",
+};
 
 export default function Layout({ children }: { children: ReactNode }) {
   return (

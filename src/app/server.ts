@@ -1,15 +1,15 @@
 /** The web process: Next behind a guard that answers only to this machine's own addresses. */
 import { createServer, type IncomingMessage, type ServerResponse } from "node:http";
 import next from "next";
-import { readEnvironment } from "@/store/env";
 import { makeLog } from "@/runs/log";
+import { readEnvironment } from "@/store/env";
+import { breakOff } from "@/store/queries/counter";
 import { route } from "./server/answer";
 import { bring } from "./server/bring";
-import { refusalOf } from "./server/guard";
 import { atDoor } from "./server/doors";
+import { refusalOf } from "./server/guard";
 import { startMailbox } from "./server/receive";
 import { getStore } from "./server/store";
-import { breakOff } from "@/store/queries/counter";
 
 const { port, logLevel } = readEnvironment();
 const log = makeLog("web", logLevel);
@@ -22,7 +22,9 @@ const UPLOAD = /^\/api\/batches\/([0-9a-f-]{36})\/photos(?:\?|$)/;
 
 async function receive(id: string, request: IncomingMessage, response: ServerResponse): Promise<void> {
   const query = new URL(request.url ?? "/", `http://127.0.0.1:${port}`).searchParams;
-  const answer = await route(() => bring(id, query, request))(new Request("http://127.0.0.1/"), { params: Promise.resolve({}) });
+  const answer = await route(() => bring(id, query, request))(new Request("http://127.0.0.1/"), {
+    params: Promise.resolve({}),
+  });
   // What is left of a body that was refused is read and thrown away, so that the sender hears the answer.
   request.resume();
   response.writeHead(answer.status, Object.fromEntries(answer.headers));
@@ -38,9 +40,14 @@ const server = createServer((request, response) => {
   }
   response.setHeader("x-content-type-options", "nosniff");
   response.setHeader("referrer-policy", "no-referrer");
-  response.setHeader("content-security-policy", "default-src 'self'; img-src 'self' blob: data:; style-src 'self' 'unsafe-inline'; script-src 'self' 'unsafe-inline' 'wasm-unsafe-eval'; frame-ancestors 'none'");
+  response.setHeader(
+    "content-security-policy",
+    "default-src 'self'; img-src 'self' blob: data:; style-src 'self' 'unsafe-inline'; script-src 'self' 'unsafe-inline' 'wasm-unsafe-eval'; frame-ancestors 'none'",
+  );
   const upload = request.method === "POST" ? UPLOAD.exec(request.url ?? "") : null;
-  const served = upload ? receive(upload[1], request, response) : (atDoor(request, response) ?? handle(request, response));
+  const served = upload
+    ? receive(upload[1], request, response)
+    : (atDoor(request, response) ?? handle(request, response));
   served.catch((error: unknown) => {
     log.error({ err: error }, "a request failed");
     if (!response.headersSent) response.writeHead(500);
@@ -49,7 +56,10 @@ const server = createServer((request, response) => {
 });
 // Large photos over slow links take longer than Node's usual five minutes.
 server.requestTimeout = 0;
-await breakOff(getStore().db, "Zumbrel was stopped in the middle of it. Try again; what has arrived is not sent twice.");
+await breakOff(
+  getStore().db,
+  "Zumbrel was stopped in the middle of it. Try again; what has arrived is not sent twice.",
+);
 const mailbox = await startMailbox(port);
 server.listen(port, "127.0.0.1", () => process.send?.("ready"));
 

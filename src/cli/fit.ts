@@ -2,13 +2,13 @@
 import { readFile, realpath, stat, unlink } from "node:fs/promises";
 import { dirname, join, resolve, sep } from "node:path";
 import type { Brief } from "@/core/brief";
-import { outputName, freeName } from "@/core/names";
-import { publicFacts, type Check } from "@/core/proof";
+import { freeName, outputName } from "@/core/names";
 import type { Step } from "@/core/plan";
+import { type Check, publicFacts } from "@/core/proof";
 import { MAX_PIXELS } from "@/core/units";
 import { sentence } from "@/imaging/error";
 import { readSource, type Source } from "@/imaging/facts";
-import { fitPhoto, prove, type FitAnswer, type Made } from "@/imaging/fit-photo";
+import { type FitAnswer, fitPhoto, type Made, prove } from "@/imaging/fit-photo";
 import { writeNewFile } from "@/imaging/write";
 import { CallError } from "./args";
 import type { SourcePath } from "./sources";
@@ -36,7 +36,10 @@ export const MAX_FILE_BYTES = 512 * 1024 * 1024;
 /** Reads a photo's bytes, bounded. */
 export async function readBounded(path: string): Promise<Buffer> {
   const { size } = await stat(path);
-  if (size > MAX_FILE_BYTES) throw new CallError(`The file has ${Math.round(size / 1048576)} MiB; at most 512 MiB and ${MAX_PIXELS / 1e6} megapixels are taken.`);
+  if (size > MAX_FILE_BYTES)
+    throw new CallError(
+      `The file has ${Math.round(size / 1048576)} MiB; at most 512 MiB and ${MAX_PIXELS / 1e6} megapixels are taken.`,
+    );
   return readFile(path);
 }
 
@@ -49,7 +52,9 @@ export async function checkOutputFolder(out: string, sources: readonly SourcePat
     if (error) continue;
     const folder = dirname(await realpath(source));
     if (folder === target || folder.startsWith(target + sep)) {
-      throw new CallError(`The source "${source}" lies in the output folder "${out}". Choose another folder, so that originals stay apart.`);
+      throw new CallError(
+        `The source "${source}" lies in the output folder "${out}". Choose another folder, so that originals stay apart.`,
+      );
     }
   }
 }
@@ -64,7 +69,13 @@ interface Worked {
  * All photos through a brief into a folder, one result a source, in their order. The next photo is worked on while one
  * is written and proved; writing keeps the order, so that names are given out the same way every time.
  */
-export async function fitAll(paths: readonly SourcePath[], brief: Brief, out: string, plan: TotalPlan, done: (count: number) => void): Promise<FitResult[]> {
+export async function fitAll(
+  paths: readonly SourcePath[],
+  brief: Brief,
+  out: string,
+  plan: TotalPlan,
+  done: (count: number) => void,
+): Promise<FitResult[]> {
   const taken = new Set<string>();
   const results: FitResult[] = [];
   const started = paths.slice(0, AT_ONCE).map((path, i) => work(path, i, brief, plan));
@@ -80,24 +91,48 @@ export async function fitAll(paths: readonly SourcePath[], brief: Brief, out: st
 }
 
 /** Three digits: more are noise. */
-const roundedDifference = (difference: number | null) => (difference === null ? null : Math.round(difference * 1000) / 1000);
+const roundedDifference = (difference: number | null) =>
+  difference === null ? null : Math.round(difference * 1000) / 1000;
 
 /** Photos that are worked on at a time. */
 const AT_ONCE = 2;
 
 async function work(path: SourcePath, i: number, brief: Brief, plan: TotalPlan): Promise<Worked> {
   const result: FitResult = {
-    source: path.source, output: null, ok: false, error: path.error, facts: null, before: null, checks: [], difference: null,
-    passedThrough: false, encodes: 0, steps: [], notes: [],
+    source: path.source,
+    output: null,
+    ok: false,
+    error: path.error,
+    facts: null,
+    before: null,
+    checks: [],
+    difference: null,
+    passedThrough: false,
+    encodes: 0,
+    steps: [],
+    notes: [],
   };
   if (path.error) return { result, made: null };
   try {
     const source = await readSource(await readBounded(path.source));
     result.before = publicFacts(source.facts);
     if (plan.error) return { result: { ...result, error: plan.error }, made: null };
-    const answer = await fitPhoto({ source, brief, share: plan.shares.get(i), trials: plan.trials.get(i), planned: plan.planned ?? undefined });
+    const answer = await fitPhoto({
+      source,
+      brief,
+      share: plan.shares.get(i),
+      trials: plan.trials.get(i),
+      planned: plan.planned ?? undefined,
+    });
     plan.trials.delete(i);
-    Object.assign(result, { difference: roundedDifference(answer.difference), passedThrough: answer.passedThrough, encodes: answer.encodes, steps: answer.steps, notes: answer.notes, error: answer.error });
+    Object.assign(result, {
+      difference: roundedDifference(answer.difference),
+      passedThrough: answer.passedThrough,
+      encodes: answer.encodes,
+      steps: answer.steps,
+      notes: answer.notes,
+      error: answer.error,
+    });
     return { result, made: answer.output && answer.geometry ? { answer, source } : null };
   } catch (error) {
     result.error = error instanceof CallError ? error.message : sentence(error);
@@ -105,21 +140,40 @@ async function work(path: SourcePath, i: number, brief: Brief, plan: TotalPlan):
   }
 }
 
-async function handOver({ result, made }: Worked, path: SourcePath, n: number, brief: Brief, out: string, taken: Set<string>): Promise<FitResult> {
+async function handOver(
+  { result, made }: Worked,
+  path: SourcePath,
+  n: number,
+  brief: Brief,
+  out: string,
+  taken: Set<string>,
+): Promise<FitResult> {
   if (!made) return result;
   const { answer, source } = made;
   try {
     const written = await writeAs(answer.output!, (attempt) => {
       const name = outputName(brief.names ?? "{name}", {
-        source: path.source, n, width: answer.geometry!.width, height: answer.geometry!.height,
-        date: source.facts.date, brief: brief.name, format: answer.format!,
+        source: path.source,
+        n,
+        width: answer.geometry!.width,
+        height: answer.geometry!.height,
+        date: source.facts.date,
+        brief: brief.name,
+        format: answer.format!,
       });
       const folder = join(out, path.folder);
-      const free = freeName(name, (candidate) => taken.has(join(folder, candidate).toLowerCase()) || attempt.has(candidate));
+      const free = freeName(
+        name,
+        (candidate) => taken.has(join(folder, candidate).toLowerCase()) || attempt.has(candidate),
+      );
       return { folder, name: free };
     });
     taken.add(written.toLowerCase());
-    await proveWritten(result, written, brief, { before: source.facts, frame: answer.frame, original: source.bytes });
+    await proveWritten(result, written, brief, {
+      before: source.facts,
+      frame: answer.frame,
+      original: source.bytes,
+    });
   } catch (error) {
     result.error = error instanceof CallError ? error.message : sentence(error);
   }
@@ -127,7 +181,10 @@ async function handOver({ result, made }: Worked, path: SourcePath, n: number, b
 }
 
 /** Takes the first name that is free on disk. */
-async function writeAs(bytes: Uint8Array, name: (attempt: Set<string>) => { folder: string; name: string }): Promise<string> {
+async function writeAs(
+  bytes: Uint8Array,
+  name: (attempt: Set<string>) => { folder: string; name: string },
+): Promise<string> {
   const attempt = new Set<string>();
   for (;;) {
     const next = name(attempt);

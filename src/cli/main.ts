@@ -1,17 +1,17 @@
 /** inspect, read-brief, check and fit: core and imaging alone, no database, no server. */
-import { notChecked, parseBrief, type Brief } from "@/core/brief";
+import { type Brief, notChecked, parseBrief } from "@/core/brief";
 import { findDisagreements } from "@/core/disagreements";
-import { publicFacts, type Check } from "@/core/proof";
+import { type Check, publicFacts } from "@/core/proof";
 import { formatBytes, formatSize } from "@/core/units";
 import { sentence } from "@/imaging/error";
 import { readWritten } from "@/imaging/facts";
 import { prove } from "@/imaging/fit-photo";
-import { CallError, readCall, type Call } from "./args";
+import { type Call, CallError, readCall } from "./args";
 import { loadBrief } from "./briefs";
 import { checkOutputFolder, fitAll, readBounded } from "./fit";
+import { checkTotal, writeMessages } from "./messages";
 import { Progress } from "./progress";
 import { readBrief } from "./read-brief";
-import { checkTotal, writeMessages } from "./messages";
 import { listSources } from "./sources";
 import { planTotal } from "./total";
 
@@ -35,22 +35,41 @@ async function inspect({ paths, json }: Extract<Call, { command: "inspect" }>): 
   const files = [];
   for (const path of paths) {
     try {
-      files.push({ path, error: null, facts: publicFacts((await readWritten(await readBounded(path))).facts) });
+      files.push({
+        path,
+        error: null,
+        facts: publicFacts((await readWritten(await readBounded(path))).facts),
+      });
     } catch (error) {
       files.push({ path, error: error instanceof CallError ? error.message : sentence(error), facts: null });
     }
   }
   if (json) print(JSON.stringify({ files }));
-  else for (const file of files) print(file.facts ? `${file.path}: ${factWords(file.facts)}` : `${file.path}: ${file.error}`);
+  else
+    for (const file of files)
+      print(file.facts ? `${file.path}: ${factWords(file.facts)}` : `${file.path}: ${file.error}`);
   return files.every((file) => file.facts) ? 0 : 1;
 }
 
 function factWords(f: ReturnType<typeof publicFacts>): string {
-  const parts = [f.format.toUpperCase(), `${formatSize(f.width, f.height)} px`, formatBytes(f.bytes), f.resolution && `${f.resolution[0]} ppi`];
-  return [...parts, f.bits && `${f.bits} bit`, f.colourSpace, f.quality && `quality ${f.quality}`, f.chroma].filter(Boolean).join(", ");
+  const parts = [
+    f.format.toUpperCase(),
+    `${formatSize(f.width, f.height)} px`,
+    formatBytes(f.bytes),
+    f.resolution && `${f.resolution[0]} ppi`,
+  ];
+  return [...parts, f.bits && `${f.bits} bit`, f.colourSpace, f.quality && `quality ${f.quality}`, f.chroma]
+    .filter(Boolean)
+    .join(", ");
 }
 
-const checkWords = (checks: readonly Check[]) => checks.map((c) => `    ${c.ok === false ? "✗" : c.gaveWay ? "~" : "✓"} ${c.clause}: asked ${c.asked}, found ${c.found}`).join("\n");
+const checkWords = (checks: readonly Check[]) =>
+  checks
+    .map(
+      (c) =>
+        `    ${c.ok === false ? "✗" : c.gaveWay ? "~" : "✓"} ${c.clause}: asked ${c.asked}, found ${c.found}`,
+    )
+    .join("\n");
 
 async function check(call: Extract<Call, { command: "check" }>): Promise<number> {
   const brief = await loadBrief(call.brief);
@@ -60,13 +79,29 @@ async function check(call: Extract<Call, { command: "check" }>): Promise<number>
   for (const path of call.paths) {
     try {
       const proof = await prove(brief, await readBounded(path), null);
-      results.push({ path, ok: proof.ok, error: null, facts: publicFacts(proof.facts), checks: proof.checks });
+      results.push({
+        path,
+        ok: proof.ok,
+        error: null,
+        facts: publicFacts(proof.facts),
+        checks: proof.checks,
+      });
     } catch (error) {
-      results.push({ path, ok: false, error: error instanceof CallError ? error.message : sentence(error), facts: null, checks: [] });
+      results.push({
+        path,
+        ok: false,
+        error: error instanceof CallError ? error.message : sentence(error),
+        facts: null,
+        checks: [],
+      });
     }
   }
   if (call.json) print(JSON.stringify({ results }));
-  else for (const r of results) print(`${r.ok ? "✓" : "✗"} ${r.path}${r.error ? `: ${r.error}` : ""}${r.checks.length ? `\n${checkWords(r.checks)}` : ""}`);
+  else
+    for (const r of results)
+      print(
+        `${r.ok ? "✓" : "✗"} ${r.path}${r.error ? `: ${r.error}` : ""}${r.checks.length ? `\n${checkWords(r.checks)}` : ""}`,
+      );
   return results.every((r) => r.ok) ? 0 : 1;
 }
 
@@ -84,10 +119,16 @@ async function fit(call: Extract<Call, { command: "fit" }>): Promise<number> {
     mailBytes: mail?.bytes ?? null,
     messages: mail?.paths.length ?? 0,
   };
-  if (call.json) print(JSON.stringify({ brief: stated(brief), conflicts: findDisagreements(brief), results, totals }));
+  if (call.json)
+    print(JSON.stringify({ brief: stated(brief), conflicts: findDisagreements(brief), results, totals }));
   else {
-    for (const r of results) print(`${r.ok ? "✓" : "✗"} ${r.source}${r.output ? ` → ${r.output}` : ""}${r.error ? `: ${r.error}` : ""}${r.checks.length ? `\n${checkWords(r.checks)}` : ""}${r.notes.map((note) => `\n    · ${note}`).join("")}`);
-    print(`${results.filter((r) => r.ok).length} of ${results.length} meet the brief, ${formatBytes(totals.sourceBytes)} before, ${formatBytes(totals.outputBytes)} after.`);
+    for (const r of results)
+      print(
+        `${r.ok ? "✓" : "✗"} ${r.source}${r.output ? ` → ${r.output}` : ""}${r.error ? `: ${r.error}` : ""}${r.checks.length ? `\n${checkWords(r.checks)}` : ""}${r.notes.map((note) => `\n    · ${note}`).join("")}`,
+      );
+    print(
+      `${results.filter((r) => r.ok).length} of ${results.length} meet the brief, ${formatBytes(totals.sourceBytes)} before, ${formatBytes(totals.outputBytes)} after.`,
+    );
     for (const path of mail?.paths ?? []) print(`message: ${path}`);
     if (mail?.error) print(mail.error);
   }
@@ -95,13 +136,19 @@ async function fit(call: Extract<Call, { command: "fit" }>): Promise<number> {
   return results.every((r) => r.ok) ? 0 : 1;
 }
 
-async function fitWhole(call: Extract<Call, { command: "fit" }>, brief: Brief, sources: Awaited<ReturnType<typeof listSources>>) {
+async function fitWhole(
+  call: Extract<Call, { command: "fit" }>,
+  brief: Brief,
+  sources: Awaited<ReturnType<typeof listSources>>,
+) {
   const shares = brief.total !== undefined;
   // Looking for the common difference and making the files are two rounds.
   const progress = new Progress(sources.length * (shares ? 2 : 1));
   const plan = await planTotal(sources, brief, call.mail, (count) => progress.at(count));
   try {
-    const results = await fitAll(sources, brief, call.out, plan, (count) => progress.at(count + (shares ? sources.length : 0)));
+    const results = await fitAll(sources, brief, call.out, plan, (count) =>
+      progress.at(count + (shares ? sources.length : 0)),
+    );
     if (plan.limit && !plan.error) await checkTotal(results, brief, plan.limit);
     return results;
   } finally {

@@ -6,6 +6,8 @@ export class Progress {
     if (!process.stderr.isTTY || this.total < 2) return;
     const width = 30;
     const filled = Math.round((done / this.total) * width);
-    process.stderr.write(`\r${"█".repeat(filled)}${"░".repeat(width - filled)} ${done} of ${this.total}${done === this.total ? "\n" : ""}`);
+    process.stderr.write(
+      `\r${"█".repeat(filled)}${"░".repeat(width - filled)} ${done} of ${this.total}${done === this.total ? "\n" : ""}`,
+    );
   }
 }

@@ -1,7 +1,16 @@
 /** `read-brief`: a receiver's wording in, briefs and their disagreements out. */
-import { BriefError, CLAUSE_KEYS, clauseNames, clauseWords, MAX_WORDING, readWording, type Brief, type ClauseKey } from "@/core/brief";
+import {
+  type Brief,
+  BriefError,
+  CLAUSE_KEYS,
+  type ClauseKey,
+  clauseNames,
+  clauseWords,
+  MAX_WORDING,
+  readWording,
+} from "@/core/brief";
 import { findDisagreements } from "@/core/disagreements";
-import { CallError, type Call } from "./args";
+import { type Call, CallError } from "./args";
 import { readStandardInput } from "./briefs";
 
 export async function readBrief(call: Extract<Call, { command: "read-brief" }>): Promise<number> {
@@ -13,10 +22,14 @@ export async function readBrief(call: Extract<Call, { command: "read-brief" }>):
     if (error instanceof BriefError) throw new CallError(error.message);
     throw error;
   }
-  const conflicts = reading.briefs.flatMap((brief, i) => findDisagreements(brief).map((found) => ({ brief: i, ...found })));
+  const conflicts = reading.briefs.flatMap((brief, i) =>
+    findDisagreements(brief).map((found) => ({ brief: i, ...found })),
+  );
   const onlyYou = reading.onlyYou.map((part) => part.text);
   if (call.json) {
-    process.stdout.write(`${JSON.stringify({ briefs: reading.briefs, unread: reading.unread, conflicts, onlyYou })}\n`);
+    process.stdout.write(
+      `${JSON.stringify({ briefs: reading.briefs, unread: reading.unread, conflicts, onlyYou })}\n`,
+    );
     return 0;
   }
   const lines: string[] = [];
@@ -25,12 +38,20 @@ export async function readBrief(call: Extract<Call, { command: "read-brief" }>):
     lines.push(brief.name, ...clauseLines(brief, text));
     for (const found of conflicts) {
       if (found.brief !== i) continue;
-      lines.push(`  ! ${found.why} ${found.wins}`, ...found.choices.map((choice) => `      ${choice.label}: ${choice.effect}`));
+      lines.push(
+        `  ! ${found.why} ${found.wins}`,
+        ...found.choices.map((choice) => `      ${choice.label}: ${choice.effect}`),
+      );
     }
     lines.push("");
   }
   if (onlyYou.length) lines.push("Only you can check", ...onlyYou.map((rule) => `  ${oneLine(rule)}`), "");
-  if (reading.unread.length) lines.push("Not understood", ...reading.unread.map((part) => `  ${oneLine(part.text)}${part.ask ? `  (${part.ask})` : ""}`), "");
+  if (reading.unread.length)
+    lines.push(
+      "Not understood",
+      ...reading.unread.map((part) => `  ${oneLine(part.text)}${part.ask ? `  (${part.ask})` : ""}`),
+      "",
+    );
   process.stdout.write(`${lines.join("\n").trimEnd()}\n`);
   return 0;
 }
@@ -41,7 +62,9 @@ const oneLine = (text: string) => text.replace(/\s+/g, " ");
 function clauseLines(brief: Brief, text: string): string[] {
   const keys = Object.keys(brief).filter((key): key is ClauseKey => (CLAUSE_KEYS as string[]).includes(key));
   return keys.map((key) => {
-    const from = (brief.read ?? []).filter((span) => span.clause === key).map((span) => `"${oneLine(text.slice(span.start, span.end))}"`);
+    const from = (brief.read ?? [])
+      .filter((span) => span.clause === key)
+      .map((span) => `"${oneLine(text.slice(span.start, span.end))}"`);
     const wish = brief.wishes?.includes(key) ? " (wished)" : "";
     return `  ${clauseNames[key].padEnd(12)} ${`${clauseWords(brief, key)}${wish}`.padEnd(26)} ${from.join(", ")}`.trimEnd();
   });

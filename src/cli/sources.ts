@@ -11,7 +11,6 @@ export interface SourcePath {
   error: string | null;
 }
 
-
 /**
  * Folders give the files in them whose ending means a picture; files are taken whatever their name.
  * The output folder is no source, also when it lies inside a folder that is given.
@@ -21,7 +20,8 @@ export async function listSources(paths: readonly string[], outputFolder: string
   const skip = await realpath(outputFolder).catch(() => null);
   for (const path of paths) {
     const found = await stat(path).catch(() => null);
-    if (!found) out.push({ source: path, folder: "", error: `There is no file or folder "${path}". Check the path.` });
+    if (!found)
+      out.push({ source: path, folder: "", error: `There is no file or folder "${path}". Check the path.` });
     else if (found.isDirectory()) await walk(path, "", out, skip);
     else if (found.isFile()) out.push({ source: path, folder: "", error: null });
     else out.push({ source: path, folder: "", error: `"${path}" is neither a file nor a folder.` });

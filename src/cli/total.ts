@@ -2,16 +2,24 @@
 import { mkdtemp, rm } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { resolveBrief, type Brief, type OutputFormat } from "@/core/brief";
-import { cannotWords, offersFor, offerWords, sharedWords, type Limit, type Traced, type Whole } from "@/core/budget";
+import { type Brief, type OutputFormat, resolveBrief } from "@/core/brief";
+import {
+  cannotWords,
+  type Limit,
+  offersFor,
+  offerWords,
+  sharedWords,
+  type Traced,
+  type Whole,
+} from "@/core/budget";
 import { outputName, splitName } from "@/core/names";
 import { allowedFormats } from "@/core/plan";
+import { readSource } from "@/imaging/facts";
+import type { Shared } from "@/imaging/fit-photo";
 import { memoryTrials } from "@/imaging/memory-trials";
 import { PlannedCache } from "@/imaging/planned-cache";
-import { readSource } from "@/imaging/facts";
-import { shareOut, photosOf, type SharedOut } from "@/imaging/share-out";
+import { photosOf, type SharedOut, shareOut } from "@/imaging/share-out";
 import { trace } from "@/imaging/trace";
-import type { Shared } from "@/imaging/fit-photo";
 import type { TrialStore } from "@/imaging/workbench";
 import { wholeOf } from "@/packing";
 import { readBounded } from "./fit";
@@ -35,22 +43,48 @@ const HELD = 512 * 1024 * 1024;
 const PLANNED = 4 * 1024 ** 3;
 const MOST_MESSAGES = 20;
 
-const ALONE: TotalPlan = { limit: null, shares: new Map(), trials: new Map(), planned: null, error: null, close: async () => undefined };
+const ALONE: TotalPlan = {
+  limit: null,
+  shares: new Map(),
+  trials: new Map(),
+  planned: null,
+  error: null,
+  close: async () => undefined,
+};
 
 /** `mail`: messages may be split where one cannot hold the photos. `done` is told how many photos were looked at. */
-export async function planTotal(paths: readonly SourcePath[], brief: Brief, mail: boolean, done: (count: number) => void): Promise<TotalPlan> {
+export async function planTotal(
+  paths: readonly SourcePath[],
+  brief: Brief,
+  mail: boolean,
+  done: (count: number) => void,
+): Promise<TotalPlan> {
   const { total } = resolveBrief(brief);
   if (!total) return ALONE;
   const folder = await mkdtemp(join(tmpdir(), "zumbrel-planned-"));
   const work = new TotalWork(paths, brief, new PlannedCache(folder, PLANNED), done);
   const close = () => rm(folder, { recursive: true, force: true });
-  const plan = (limit: Limit, shares: TotalPlan["shares"], error: string | null): TotalPlan => ({ limit, shares, trials: work.trials, planned: work.planned, error, close });
+  const plan = (limit: Limit, shares: TotalPlan["shares"], error: string | null): TotalPlan => ({
+    limit,
+    shares,
+    trials: work.trials,
+    planned: work.planned,
+    error,
+    close,
+  });
   const ids = await work.look();
   let limit: Limit = { ...total, messages: 1 };
   for (;;) {
     const { out, whole } = await work.share(ids, limit);
     if (!out.cannot) return plan(limit, sharesOf(out, limit), null);
-    const offers = offersFor({ brief, whole, counted: limit.counted, messages: limit.messages, picks: out.cannot.picks, photos: photosOf(out.traced).map((photo) => ({ ...photo, full: out.traced.get(photo.id)!.full })) });
+    const offers = offersFor({
+      brief,
+      whole,
+      counted: limit.counted,
+      messages: limit.messages,
+      picks: out.cannot.picks,
+      photos: photosOf(out.traced).map((photo) => ({ ...photo, full: out.traced.get(photo.id)!.full })),
+    });
     const more = offers.find((offer) => offer.kind === "messages");
     if (mail && more && more.count <= MOST_MESSAGES) limit = { ...limit, messages: more.count };
     else {
@@ -64,7 +98,12 @@ export async function planTotal(paths: readonly SourcePath[], brief: Brief, mail
 function sharesOf(out: SharedOut, limit: Limit): TotalPlan["shares"] {
   if (!out.picks) return new Map();
   const told = sharedWords(limit, out.picks.size, out.level);
-  return new Map([...out.picks].map(([id, pick]) => [Number(id), { setting: pick.setting, geometry: out.traced.get(id)!.geometry, told: [told] }]));
+  return new Map(
+    [...out.picks].map(([id, pick]) => [
+      Number(id),
+      { setting: pick.setting, geometry: out.traced.get(id)!.geometry, told: [told] },
+    ]),
+  );
 }
 
 class TotalWork {
@@ -72,7 +111,12 @@ class TotalWork {
   private readonly names = new Map<string, string>();
   private looked = 0;
 
-  constructor(private readonly paths: readonly SourcePath[], private readonly brief: Brief, readonly planned: PlannedCache, private readonly done: (count: number) => void) {}
+  constructor(
+    private readonly paths: readonly SourcePath[],
+    private readonly brief: Brief,
+    readonly planned: PlannedCache,
+    private readonly done: (count: number) => void,
+  ) {}
 
   /** The photos that can be read, with the names that their files will have, as long as those can become. */
   async look(): Promise<string[]> {
@@ -83,7 +127,15 @@ class TotalWork {
       const source = await this.read(i).catch(() => null);
       if (!source) continue;
       const format: OutputFormat = allowedFormats(resolved, source.facts)[0];
-      const name = outputName(resolved.names, { source: path.source, n: i + 1, width: 99_999, height: 99_999, date: source.facts.date, brief: this.brief.name, format });
+      const name = outputName(resolved.names, {
+        source: path.source,
+        n: i + 1,
+        width: 99_999,
+        height: 99_999,
+        date: source.facts.date,
+        brief: this.brief.name,
+        format,
+      });
       this.names.set(String(i), path.folder ? `${path.folder}/${name}` : name);
       ids.push(String(i));
     }
@@ -91,18 +143,35 @@ class TotalWork {
   }
 
   async share(ids: readonly string[], limit: Limit): Promise<{ out: SharedOut; whole: Whole }> {
-    const whole = await wholeOf(limit, this.brief.name, ids.map((id) => this.names.get(id)!));
+    const whole = await wholeOf(
+      limit,
+      this.brief.name,
+      ids.map((id) => this.names.get(id)!),
+    );
     const out = await shareOut({
-      ids, whole, aim: resolveBrief(this.brief).fileSize.aim === "clean" ? "clean" : "best", atOnce: AT_ONCE,
+      ids,
+      whole,
+      aim: resolveBrief(this.brief).fileSize.aim === "clean" ? "clean" : "best",
+      atOnce: AT_ONCE,
       trace: (id, side, before, wanted) => this.trace(Number(id), side, before, wanted),
     });
     return { out, whole };
   }
 
-  private async trace(i: number, side: number | null, before: Traced | null, wanted: Parameters<typeof trace>[3]): Promise<Traced> {
+  private async trace(
+    i: number,
+    side: number | null,
+    before: Traced | null,
+    wanted: Parameters<typeof trace>[3],
+  ): Promise<Traced> {
     let trials = this.trials.get(i);
     if (!trials) this.trials.set(i, (trials = memoryTrials(HELD / this.paths.length)));
-    const traced = await trace({ source: await this.read(i), brief: this.brief, trials, planned: this.planned }, side, before, wanted);
+    const traced = await trace(
+      { source: await this.read(i), brief: this.brief, trials, planned: this.planned },
+      side,
+      before,
+      wanted,
+    );
     if (!before) this.done((this.looked += 1));
     return traced;
   }

@@ -13,7 +13,12 @@ export interface Ended {
 const ASK_MS = 300;
 
 /** `wanted` throws when nobody waits for the answer any more: the process is killed, and what was thrown is thrown on. Null where there is no such program. */
-export function pipeThrough(command: string, args: readonly string[], input: Uint8Array, wanted?: () => void | Promise<void>): Promise<Ended | null> {
+export function pipeThrough(
+  command: string,
+  args: readonly string[],
+  input: Uint8Array,
+  wanted?: () => void | Promise<void>,
+): Promise<Ended | null> {
   return new Promise((resolve, reject) => {
     const child = spawn(command, args, { stdio: ["pipe", "pipe", "pipe"] });
     const out: Buffer[] = [];
@@ -45,7 +50,12 @@ export function pipeThrough(command: string, args: readonly string[], input: Uin
     child.on("close", (code, signal) => {
       end();
       if (refused) reject(refused);
-      else resolve({ code: signal ?? code, out: Buffer.concat(out), words: Buffer.concat(words).toString().trim().split("\n").pop() ?? "" });
+      else
+        resolve({
+          code: signal ?? code,
+          out: Buffer.concat(out),
+          words: Buffer.concat(words).toString().trim().split("\n").pop() ?? "",
+        });
     });
   });
 }

@@ -6,7 +6,12 @@ import type { Pixels } from "@/core/difference";
 import type { Setting } from "@/core/search";
 
 /** `encoded` is the bare encoding, without the profile that the file will get. CMYK comes back as the sRGB it was made from. */
-export async function decodeTrial(encoded: Uint8Array, setting: Setting, like: Planned, cmyk: boolean): Promise<Pixels> {
+export async function decodeTrial(
+  encoded: Uint8Array,
+  setting: Setting,
+  like: Planned,
+  cmyk: boolean,
+): Promise<Pixels> {
   if (setting.format === "bmp") {
     const file = readBmp(encoded);
     return { data: decodeBmp(file), width: file.width, height: file.height, channels: 3 };
@@ -19,6 +24,7 @@ export async function decodeTrial(encoded: Uint8Array, setting: Setting, like: P
     .toBuffer({ resolveWithObject: true });
   const codes = deep ? new Uint16Array(data.buffer, data.byteOffset, data.length / 2) : data;
   // A decoder puts fewer than 16 bits into the upper ones, so that white is not the highest code.
-  const top = deep && setting.format === "avif" ? (2 ** setting.bits - 1) * 2 ** (16 - setting.bits) : undefined;
+  const top =
+    deep && setting.format === "avif" ? (2 ** setting.bits - 1) * 2 ** (16 - setting.bits) : undefined;
   return { data: codes, width: info.width, height: info.height, channels: info.channels, top };
 }

@@ -1,15 +1,15 @@
 /** Decoding: code values as the file has them, only as many as are needed, without any conversion of colours. */
 import sharp from "sharp";
 import { formatName } from "@/core/brief";
-import { linearSpace, PQ_PEAK, PQ_SPACES, SPACES, type RgbName, type RgbSpace } from "@/core/colour";
+import { linearSpace, PQ_PEAK, PQ_SPACES, type RgbName, type RgbSpace, SPACES } from "@/core/colour";
 import { decodeBmp, type GainMap } from "@/core/containers";
+import { type Samples, screenPeriod, TILE } from "@/core/develop";
+import { DEFAULT_RAW, type Rect, type Size, swapsSides, toStored } from "@/core/frame";
 import { applyGain } from "@/core/light";
-import { screenPeriod, TILE, type Samples } from "@/core/develop";
-import { DEFAULT_RAW, swapsSides, toStored, type Rect, type Size } from "@/core/frame";
 import { MAX_PIXELS } from "@/core/units";
 import { PhotoError } from "./error";
-import { decodeForeign } from "./foreign";
 import type { Source } from "./facts";
+import { decodeForeign } from "./foreign";
 import type { ForeignPixels } from "./foreign-kinds";
 
 export interface Wanted {
@@ -41,10 +41,14 @@ export interface Decoded {
 }
 
 /** Damage that decoders warn of but that loses nothing of the picture. */
-const HARMLESS = /extraneous bytes before marker|unknown Adobe color transform|Invalid SOS parameters|bad sRGB|known incorrect sRGB|iCCP|[Pp]rofile/;
+const HARMLESS =
+  /extraneous bytes before marker|unknown Adobe color transform|Invalid SOS parameters|bad sRGB|known incorrect sRGB|iCCP|[Pp]rofile/;
 
 /** Tries strictly first; what is harmless is let through. Throws {@link PhotoError}: a damaged photo never becomes a half-grey picture. */
-export async function strictly<T>(source: Source, make: (failOn: "warning" | "truncated") => Promise<T>): Promise<T> {
+export async function strictly<T>(
+  source: Source,
+  make: (failOn: "warning" | "truncated") => Promise<T>,
+): Promise<T> {
   try {
     return await make("warning");
   } catch (error) {
@@ -61,7 +65,9 @@ export async function strictly<T>(source: Source, make: (failOn: "warning" | "tr
 function damaged(source: Source, message: string): PhotoError {
   const short = /premature|truncat|end of|too few|not enough|read gave/i.test(message);
   const kind = source.facts.format.toUpperCase();
-  return new PhotoError(`The ${kind} is ${short ? "cut short" : "damaged"}: its picture data cannot be decoded to the end. Bring in a sound copy.`);
+  return new PhotoError(
+    `The ${kind} is ${short ? "cut short" : "damaged"}: its picture data cannot be decoded to the end. Bring in a sound copy.`,
+  );
 }
 
 /** The space in which the samples stand. `takenAs` is believed only where the file says nothing itself. */
@@ -69,13 +75,16 @@ export function spaceOf(source: Source, takenAs: RgbName | null = null): RgbSpac
   const { profile, facts } = source;
   if (profile?.rgb) return profile.rgb;
   if (profile?.grey) return { toXyz: SPACES.srgb.toXyz, curves: [profile.grey, profile.grey, profile.grey] };
-  if (!profile && facts.colourSpace && facts.colourSpace in SPACES && facts.colourSpace !== "srgb") return SPACES[facts.colourSpace as RgbName];
+  if (!profile && facts.colourSpace && facts.colourSpace in SPACES && facts.colourSpace !== "srgb")
+    return SPACES[facts.colourSpace as RgbName];
   return takenAs && !facts.profile && facts.colourSpace === "srgb" ? SPACES[takenAs] : SPACES.srgb;
 }
 
 /** Whether the colour library has to convert while decoding: CMYK, Lab and profiles that work by tables. */
 export const needsLibrary = ({ profile, facts }: Source): boolean =>
-  facts.colourSpace === "cmyk" || facts.colourSpace === "lab" || (profile !== null && profile.rgb === null && profile.grey === null);
+  facts.colourSpace === "cmyk" ||
+  facts.colourSpace === "lab" ||
+  (profile !== null && profile.rgb === null && profile.grey === null);
 
 /** The factor by which a JPEG can be shrunk on loading. */
 function shrinkFor(source: Source, scale: number): 1 | 2 | 4 | 8 {
@@ -83,63 +92,126 @@ function shrinkFor(source: Source, scale: number): 1 | 2 | 4 | 8 {
   return scale <= 1 / 16 ? 8 : scale <= 1 / 8 ? 4 : scale <= 1 / 4 ? 2 : 1;
 }
 
-export async function decodeSamples(source: Source, wanted: Wanted, taken: Taken, failOn: "warning" | "truncated"): Promise<Decoded> {
+export async function decodeSamples(
+  source: Source,
+  wanted: Wanted,
+  taken: Taken,
+  failOn: "warning" | "truncated",
+): Promise<Decoded> {
   const { facts } = source;
-  const stored: Size = swapsSides(facts.orientation) ? { width: facts.height, height: facts.width } : { width: facts.width, height: facts.height };
+  const stored: Size = swapsSides(facts.orientation)
+    ? { width: facts.height, height: facts.width }
+    : { width: facts.width, height: facts.height };
   if (source.bmp) {
     const samples = { data: decodeBmp(source.bmp), width: facts.width, height: facts.height, channels: 3 };
-    return { samples, shown: { x: 0, y: 0, ...stored }, density: [1, 1], space: spaceOf(source, taken.takenAs) };
+    return {
+      samples,
+      shown: { x: 0, y: 0, ...stored },
+      density: [1, 1],
+      space: spaceOf(source, taken.takenAs),
+    };
   }
   if (source.foreign) {
-    return decodedElsewhere(source, await decodeForeign(source.foreign, source.bytes, { ...source.wish, ...(halfServes(source, wanted.scale) && { half: true }) }), taken);
+    return decodedElsewhere(
+      source,
+      await decodeForeign(source.foreign, source.bytes, {
+        ...source.wish,
+        ...(halfServes(source, wanted.scale) && { half: true }),
+      }),
+      taken,
+    );
   }
-  if (taken.bright && source.gainMap && facts.colourSpace !== "cmyk") return decodedWithGain(source, source.gainMap, taken, failOn);
+  if (taken.bright && source.gainMap && facts.colourSpace !== "cmyk")
+    return decodedWithGain(source, source.gainMap, taken, failOn);
   const deep = (facts.bits ?? 8) > 8 && facts.colourSpace !== "cmyk";
-  const converts = needsLibrary(source) && !(taken.keeps && source.profile?.channels === 3 && facts.colourSpace !== "lab");
+  const converts =
+    needsLibrary(source) && !(taken.keeps && source.profile?.channels === 3 && facts.colourSpace !== "lab");
   const shrink = shrinkFor(source, wanted.scale);
-  let image = sharp(source.bytes, { failOn, limitInputPixels: MAX_PIXELS, autoOrient: false, ignoreIcc: !converts, page: source.page });
+  let image = sharp(source.bytes, {
+    failOn,
+    limitInputPixels: MAX_PIXELS,
+    autoOrient: false,
+    ignoreIcc: !converts,
+    page: source.page,
+  });
   let shown: Rect = { x: 0, y: 0, ...stored };
   if (shrink > 1) {
-    image = image.resize(Math.max(1, Math.floor(stored.width / shrink)), Math.max(1, Math.floor(stored.height / shrink)), { fit: "fill" });
+    image = image.resize(
+      Math.max(1, Math.floor(stored.width / shrink)),
+      Math.max(1, Math.floor(stored.height / shrink)),
+      { fit: "fill" },
+    );
   } else {
     shown = whole(toStored(wanted.region, stored, facts.orientation), stored);
-    if (shown.width < stored.width || shown.height < stored.height) image = image.extract({ left: shown.x, top: shown.y, width: shown.width, height: shown.height });
+    if (shown.width < stored.width || shown.height < stored.height)
+      image = image.extract({ left: shown.x, top: shown.y, width: shown.width, height: shown.height });
   }
   const grey = !converts && facts.colourSpace === "gray";
   const space = converts ? "srgb" : grey ? (deep ? "grey16" : "b-w") : deep ? "rgb16" : "srgb";
-  const { data, info } = await image.toColourspace(space).raw({ depth: deep && !converts ? "ushort" : "uchar" }).toBuffer({ resolveWithObject: true });
+  const { data, info } = await image
+    .toColourspace(space)
+    .raw({ depth: deep && !converts ? "ushort" : "uchar" })
+    .toBuffer({ resolveWithObject: true });
   const codes = deep && !converts ? new Uint16Array(data.buffer, data.byteOffset, data.length / 2) : data;
   // A decoder puts fewer than 16 bits into the upper ones, so that white is not the highest code.
-  const top = codes instanceof Uint16Array && facts.bits !== null && facts.bits < 16 && facts.format === "avif" ? (2 ** facts.bits - 1) * 2 ** (16 - facts.bits) : undefined;
+  const top =
+    codes instanceof Uint16Array && facts.bits !== null && facts.bits < 16 && facts.format === "avif"
+      ? (2 ** facts.bits - 1) * 2 ** (16 - facts.bits)
+      : undefined;
   return {
     samples: { data: codes, width: info.width, height: info.height, channels: info.channels, top },
     shown,
     density: [info.width / shown.width, info.height / shown.height],
-    ...(facts.light && !converts ? { space: pqSpaceOf(source), peak: PQ_PEAK, reach: Math.max(1, facts.light.reach) } : { space: converts ? SPACES.srgb : spaceOf(source, taken.takenAs) }),
+    ...(facts.light && !converts
+      ? { space: pqSpaceOf(source), peak: PQ_PEAK, reach: Math.max(1, facts.light.reach) }
+      : { space: converts ? SPACES.srgb : spaceOf(source, taken.takenAs) }),
   };
 }
 
 /** Of PQ signals, whose scale is that of {@link Decoded.peak}. */
 const pqSpaceOf = ({ facts }: Source): RgbSpace => {
-  const name = facts.colourSpace !== null && facts.colourSpace in PQ_SPACES ? (facts.colourSpace as keyof typeof PQ_SPACES) : "srgb";
+  const name =
+    facts.colourSpace !== null && facts.colourSpace in PQ_SPACES
+      ? (facts.colourSpace as keyof typeof PQ_SPACES)
+      : "srgb";
   return { toXyz: SPACES[name].toXyz, curves: PQ_SPACES[name].curves };
 };
 
 /** The whole picture with the light of its gain map. */
-async function decodedWithGain(source: Source, gain: GainMap, taken: Taken, failOn: "warning" | "truncated"): Promise<Decoded> {
+async function decodedWithGain(
+  source: Source,
+  gain: GainMap,
+  taken: Taken,
+  failOn: "warning" | "truncated",
+): Promise<Decoded> {
   const codes = async (bytes: Uint8Array) => {
-    const { data, info } = await sharp(bytes, { failOn, limitInputPixels: MAX_PIXELS, autoOrient: false, ignoreIcc: true }).raw({ depth: "uchar" }).toBuffer({ resolveWithObject: true });
+    const { data, info } = await sharp(bytes, {
+      failOn,
+      limitInputPixels: MAX_PIXELS,
+      autoOrient: false,
+      ignoreIcc: true,
+    })
+      .raw({ depth: "uchar" })
+      .toBuffer({ resolveWithObject: true });
     return { data, width: info.width, height: info.height, channels: info.channels };
   };
   const [base, map] = await Promise.all([codes(source.bytes), codes(gain.jpeg)]);
   const space = spaceOf(source, taken.takenAs);
   const { data, reach } = applyGain(base, map, gain, space);
   const size = { width: base.width, height: base.height };
-  return { samples: { data, ...size, channels: 3 }, shown: { x: 0, y: 0, ...size }, density: [1, 1], space: { toXyz: space.toXyz, curves: PQ_SPACES.srgb.curves }, peak: PQ_PEAK, reach };
+  return {
+    samples: { data, ...size, channels: 3 },
+    shown: { x: 0, y: 0, ...size },
+    density: [1, 1],
+    space: { toXyz: space.toXyz, curves: PQ_SPACES.srgb.curves },
+    peak: PQ_PEAK,
+    reach,
+  };
 }
 
 /** A sensor's mosaic may be read four places at a time, to no less than twice the output. */
-const halfServes = ({ foreign, wish }: Source, scale: number): boolean => foreign === "raw" && (wish.raw ?? DEFAULT_RAW).way === "developed" && scale <= 1 / 4;
+const halfServes = ({ foreign, wish }: Source, scale: number): boolean =>
+  foreign === "raw" && (wish.raw ?? DEFAULT_RAW).way === "developed" && scale <= 1 / 4;
 
 /** How far a picture may depart from the photo's shape before it is cut to it. */
 const SAME_SHAPE = 0.004;
@@ -148,7 +220,9 @@ function decodedElsewhere(source: Source, pixels: ForeignPixels, taken: Taken): 
   const { facts } = source;
   const { light } = pixels;
   if (source.foreign !== "raw" && (pixels.width !== facts.width || pixels.height !== facts.height)) {
-    throw new PhotoError(`The ${formatName(facts.format)} says ${facts.width} × ${facts.height} px and holds ${pixels.width} × ${pixels.height}. Save it anew where it came from.`);
+    throw new PhotoError(
+      `The ${formatName(facts.format)} says ${facts.width} × ${facts.height} px and holds ${pixels.width} × ${pixels.height}. Save it anew where it came from.`,
+    );
   }
   const { data, width, height, channels } = inShape(pixels, facts.width / facts.height);
   return {
@@ -156,7 +230,11 @@ function decodedElsewhere(source: Source, pixels: ForeignPixels, taken: Taken): 
     shown: { x: 0, y: 0, width: facts.width, height: facts.height },
     density: [width / facts.width, height / facts.height],
     // A camera's own picture of its raw file has been brought to sRGB.
-    space: light ? linearSpace(light.space) : source.foreign === "raw" ? SPACES.srgb : spaceOf(source, taken.takenAs),
+    space: light
+      ? linearSpace(light.space)
+      : source.foreign === "raw"
+        ? SPACES.srgb
+        : spaceOf(source, taken.takenAs),
     ...(light && { peak: light.peak, reach: light.reach }),
   };
 }
@@ -165,9 +243,13 @@ function decodedElsewhere(source: Source, pixels: ForeignPixels, taken: Taken): 
 function inShape(pixels: ForeignPixels, shape: number): ForeignPixels {
   const { data, width, height, channels } = pixels;
   if (Math.abs(width / height / shape - 1) <= SAME_SHAPE + 1.5 / Math.min(width, height)) return pixels;
-  const [w, h] = [Math.min(width, Math.max(1, Math.round(height * shape))), Math.min(height, Math.max(1, Math.round(width / shape)))];
+  const [w, h] = [
+    Math.min(width, Math.max(1, Math.round(height * shape))),
+    Math.min(height, Math.max(1, Math.round(width / shape))),
+  ];
   const [left, top] = [Math.floor((width - w) / 2), Math.floor((height - h) / 2)];
-  const out = data instanceof Uint16Array ? new Uint16Array(w * h * channels) : new Uint8Array(w * h * channels);
+  const out =
+    data instanceof Uint16Array ? new Uint16Array(w * h * channels) : new Uint8Array(w * h * channels);
   for (let y = 0; y < h; y += 1) {
     const from = ((top + y) * width + left) * channels;
     out.set(data.subarray(from, from + w * channels), y * w * channels);
@@ -195,7 +277,9 @@ export function screenIn({ data, width, height, channels }: Samples): number | n
     const top = Math.floor((height - TILE) * share);
     const tile = new Float64Array(TILE * TILE);
     const middle = channels < 3 ? 0 : 1;
-    for (let y = 0, i = 0; y < TILE; y += 1) for (let x = 0; x < TILE; x += 1, i += 1) tile[i] = data[((top + y) * width + left + x) * channels + middle];
+    for (let y = 0, i = 0; y < TILE; y += 1)
+      for (let x = 0; x < TILE; x += 1, i += 1)
+        tile[i] = data[((top + y) * width + left + x) * channels + middle];
     const mean = tile.reduce((sum, v) => sum + v, 0) / tile.length;
     const spread = Math.sqrt(tile.reduce((sum, v) => sum + (v - mean) ** 2, 0) / tile.length);
     if (spread > BLANK * (data instanceof Uint16Array ? 257 : 1)) return screenPeriod(tile);
@@ -209,15 +293,27 @@ export function screenIn({ data, width, height, channels }: Samples): number | n
  * the end. So a strip down the middle to the last row is read at full size too, beside the real decode: 0.2 s for 24 megapixels.
  * Where the real decode shrinks, the strip is also the only place to see a dot screen; its period in px is the answer.
  */
-export async function checkTail(source: Source, { region, scale }: Wanted, failOn: "warning" | "truncated"): Promise<number | null> {
+export async function checkTail(
+  source: Source,
+  { region, scale }: Wanted,
+  failOn: "warning" | "truncated",
+): Promise<number | null> {
   const { jpeg, png, bytes, facts } = source;
   if (png || source.bmp || source.foreign) return null;
   const all = region.width >= facts.width && region.height >= facts.height;
   if (all && shrinkFor(source, scale) === 1) return null;
   if (!jpeg && all) return null;
-  const stored = jpeg?.frame ?? (swapsSides(facts.orientation) ? { width: facts.height, height: facts.width } : facts);
+  const stored =
+    jpeg?.frame ?? (swapsSides(facts.orientation) ? { width: facts.height, height: facts.width } : facts);
   const width = Math.min(TILE, stored.width);
-  const strip = sharp(bytes, { failOn, limitInputPixels: MAX_PIXELS, ignoreIcc: true, page: source.page }).extract({ left: Math.floor((stored.width - width) / 2), top: 0, width, height: stored.height });
+  const strip = sharp(bytes, {
+    failOn,
+    limitInputPixels: MAX_PIXELS,
+    ignoreIcc: true,
+    page: source.page,
+  }).extract({ left: Math.floor((stored.width - width) / 2), top: 0, width, height: stored.height });
   const { data, info } = await strip.raw({ depth: "uchar" }).toBuffer({ resolveWithObject: true });
-  return scale < 1 ? screenIn({ data, width: info.width, height: info.height, channels: info.channels }) : null;
+  return scale < 1
+    ? screenIn({ data, width: info.width, height: info.height, channels: info.channels })
+    : null;
 }

@@ -1,6 +1,22 @@
 /** The colours that an output stands in: space, profile to embed, and how a written colour reads in it. */
-import { apply, between, encodeWith, encodingTable, PQ_SPACES, SPACES, type PqName, SRGB_CURVE, toLinear, writeGreyProfile, writeProfile, type RgbName, type RgbSpace, type Triple } from "@/core/colour";
+
 import type { ResolvedBrief } from "@/core/brief";
+import {
+  apply,
+  between,
+  encodeWith,
+  encodingTable,
+  PQ_SPACES,
+  type PqName,
+  type RgbName,
+  type RgbSpace,
+  SPACES,
+  SRGB_CURVE,
+  type Triple,
+  toLinear,
+  writeGreyProfile,
+  writeProfile,
+} from "@/core/colour";
 import type { Source } from "./facts";
 
 export interface Destination {
@@ -31,8 +47,10 @@ export function destinationOf(brief: ResolvedBrief, source: Source, takenAs?: Rg
   if (relabelled) return { name: takenAs, space: SPACES[takenAs], icc: writeProfile(takenAs), keeps };
   if (name === "gray") return { name, space: "gray", icc: writeGreyProfile(), keeps };
   if (name === "cmyk") return { name, space: SPACES.srgb, icc: null, keeps };
-  if (keeps && profile && icc && name !== "lab") return { name, space: profile.rgb ?? SPACES.srgb, icc, keeps };
-  if (name === "display-p3" || name === "bt2020") return { name, space: SPACES[name], icc: writeProfile(name), keeps };
+  if (keeps && profile && icc && name !== "lab")
+    return { name, space: profile.rgb ?? SPACES.srgb, icc, keeps };
+  if (name === "display-p3" || name === "bt2020")
+    return { name, space: SPACES[name], icc: writeProfile(name), keeps };
   return { name: "srgb", space: SPACES.srgb, icc: writeProfile("srgb"), keeps };
 }
 
@@ -45,5 +63,7 @@ export function colourIn(hex: string, space: RgbSpace | "gray"): number[] {
     const [r, g, b] = SPACES.srgb.toXyz.slice(3, 6);
     return [encodeWith(encodingTable(SRGB_CURVE), r * linear[0] + g * linear[1] + b * linear[2])];
   }
-  return apply(between(SPACES.srgb, space), linear).map((v, c) => encodeWith(encodingTable(space.curves[c]), v));
+  return apply(between(SPACES.srgb, space), linear).map((v, c) =>
+    encodeWith(encodingTable(space.curves[c]), v),
+  );
 }

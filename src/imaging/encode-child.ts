@@ -11,5 +11,9 @@ for await (const piece of process.stdin as AsyncIterable<Buffer>) {
   bytes.set(piece, at);
   at += piece.length;
 }
-const encoded = await encode({ ...order, data: order.deep ? new Uint16Array(bytes.buffer) : bytes }, order.setting, order.cmyk);
+const encoded = await encode(
+  { ...order, data: order.deep ? new Uint16Array(bytes.buffer) : bytes },
+  order.setting,
+  order.cmyk,
+);
 process.stdout.write(encoded, () => process.exit(0));

@@ -1,17 +1,61 @@
 /** The facts of a file, read from its bytes: containers by our own readers, the rest by the decoder's header parser. */
 import { inflateSync } from "node:zlib";
 import sharp, { type Metadata } from "sharp";
-import {
-  TAG, chromaOf, chunkBody, exifBlock, filterExif, findChunk, iccProfile, isIptc, isMultiPicture, isXmp, jfifDensity, latin1,
-  numberAt, orientationOf, physOf, qualityOf, readExif, readJpeg, readPng, resolutionOf, sniff, textAt, bodyOf, MARKER,
-  avifColour, avifExif, avifLight, avifXmp, ContainerError, isBareExif, readAvif, readBmp, readWebp, startsWith, webpChunk, webpExif, TIFF_TAG, isRawTiff, readGainMap, readHeif, tiffPages,
-  type AvifFile, type BmpFile, type Exif, type GainMap, type JpegFile, type PngFile, type WebpFile,
-} from "@/core/containers";
 import { formatName } from "@/core/brief";
-import { WHITE_NITS, type Profile } from "@/core/colour";
+import { type Profile, WHITE_NITS } from "@/core/colour";
+import {
+  type AvifFile,
+  avifColour,
+  avifExif,
+  avifLight,
+  avifXmp,
+  type BmpFile,
+  bodyOf,
+  ContainerError,
+  chromaOf,
+  chunkBody,
+  type Exif,
+  exifBlock,
+  filterExif,
+  findChunk,
+  type GainMap,
+  iccProfile,
+  isBareExif,
+  isIptc,
+  isMultiPicture,
+  isRawTiff,
+  isXmp,
+  type JpegFile,
+  jfifDensity,
+  latin1,
+  MARKER,
+  numberAt,
+  orientationOf,
+  type PngFile,
+  physOf,
+  qualityOf,
+  readAvif,
+  readBmp,
+  readExif,
+  readGainMap,
+  readHeif,
+  readJpeg,
+  readPng,
+  readWebp,
+  resolutionOf,
+  sniff,
+  startsWith,
+  TAG,
+  TIFF_TAG,
+  textAt,
+  tiffPages,
+  type WebpFile,
+  webpChunk,
+  webpExif,
+} from "@/core/containers";
 import { swapsSides, uprightSize } from "@/core/frame";
 import type { Facts } from "@/core/proof";
-import { MAX_PIXELS, formatSize } from "@/core/units";
+import { formatSize, MAX_PIXELS } from "@/core/units";
 import { PhotoError } from "./error";
 import { MOST_FOREIGN_PIXELS, readRawFacts } from "./foreign";
 import type { Foreign, Wish } from "./foreign-kinds";
@@ -56,11 +100,25 @@ export async function readWritten(bytes: Buffer): Promise<Source> {
 async function pdfSource(bytes: Buffer): Promise<Source> {
   const { jpeg, page, shown, pages, icc } = await readPdfPicture(bytes);
   const source = jpegSource(jpeg);
-  const { profile, fault } = icc ? judgeProfile(icc, source.jpeg!.frame.components.length) : { profile: source.profile, fault: source.facts.profileFault };
+  const { profile, fault } = icc
+    ? judgeProfile(icc, source.jpeg!.frame.components.length)
+    : { profile: source.profile, fault: source.facts.profileFault };
   const { width, height } = source.jpeg!.frame;
   const facts: Facts = {
-    ...source.facts, width, height, format: "pdf", bytes: bytes.length, pages, page, orientation: 1, resolution: [width / shown.width, height / shown.height], resolutionStep: 0,
-    profile: icc !== null || source.facts.profile, profileFault: fault, colourSpace: profile?.name ?? source.facts.colourSpace, fixedHeaders: true,
+    ...source.facts,
+    width,
+    height,
+    format: "pdf",
+    bytes: bytes.length,
+    pages,
+    page,
+    orientation: 1,
+    resolution: [width / shown.width, height / shown.height],
+    resolutionStep: 0,
+    profile: icc !== null || source.facts.profile,
+    profileFault: fault,
+    colourSpace: profile?.name ?? source.facts.colourSpace,
+    fixedHeaders: true,
   };
   return { ...source, facts, icc: icc ?? source.icc, profile };
 }
@@ -75,14 +133,26 @@ export async function readSource(bytes: Buffer): Promise<Source> {
   if (format === "bmp") return checkSize(bmpSource(bytes));
   if (format === "heif") return checkSize(heifSource(bytes));
   if (format === "ora") return checkSize(await oraSource(bytes));
-  if (format === "layered") throw new PhotoError("This is layered artwork of a closed kind, which cannot be read. Save it as OpenRaster (.ora), or flattened as PNG or TIFF.");
-  if (format === "tiff" || format === "webp" || format === "avif" || format === "gif") return checkSize(await otherSource(bytes, format));
-  if (format !== null) throw new PhotoError(`This is a ${format.toUpperCase()} file, which cannot be read. Save it as JPEG, PNG or TIFF first.`);
-  if (looksLikeText(bytes)) throw new PhotoError("This is a text file, not a picture, whatever its name says. Bring in the photo itself.");
+  if (format === "layered")
+    throw new PhotoError(
+      "This is layered artwork of a closed kind, which cannot be read. Save it as OpenRaster (.ora), or flattened as PNG or TIFF.",
+    );
+  if (format === "tiff" || format === "webp" || format === "avif" || format === "gif")
+    return checkSize(await otherSource(bytes, format));
+  if (format !== null)
+    throw new PhotoError(
+      `This is a ${format.toUpperCase()} file, which cannot be read. Save it as JPEG, PNG or TIFF first.`,
+    );
+  if (looksLikeText(bytes))
+    throw new PhotoError(
+      "This is a text file, not a picture, whatever its name says. Bring in the photo itself.",
+    );
   // Raw files of many cameras have no mark in common: their reader is asked.
   const raw = await rawSource(bytes).catch(() => null);
   if (raw) return checkSize(raw);
-  throw new PhotoError("This is not a picture of a known kind (JPEG, PNG, TIFF, WebP, AVIF, HEIC, raw file, OpenRaster, GIF or BMP). Save it as one of these first.");
+  throw new PhotoError(
+    "This is not a picture of a known kind (JPEG, PNG, TIFF, WebP, AVIF, HEIC, raw file, OpenRaster, GIF or BMP). Save it as one of these first.",
+  );
 }
 
 function looksLikeText(bytes: Buffer): boolean {
@@ -95,14 +165,21 @@ const MAX_PROGRESSIVE = 250_000_000;
 
 function checkSize(source: Source): Source {
   const { width, height } = source.facts;
-  if (width < 1 || height < 1) throw new PhotoError(`The picture says it has ${formatSize(width, height)} px. Save it anew in the program it came from.`);
+  if (width < 1 || height < 1)
+    throw new PhotoError(
+      `The picture says it has ${formatSize(width, height)} px. Save it anew in the program it came from.`,
+    );
   if (width * height > MAX_PIXELS) {
     const found = Math.round((width * height) / 1e6);
-    throw new PhotoError(`The picture has ${formatSize(width, height)} px, ${found} megapixels; at most ${MAX_PIXELS / 1e6} are taken. Make it smaller where it came from.`);
+    throw new PhotoError(
+      `The picture has ${formatSize(width, height)} px, ${found} megapixels; at most ${MAX_PIXELS / 1e6} are taken. Make it smaller where it came from.`,
+    );
   }
   if (source.jpeg?.frame.progressive && width * height > MAX_PROGRESSIVE) {
     const found = Math.round((width * height) / 1e6);
-    throw new PhotoError(`This is a progressive JPEG of ${found} megapixels; progressive ones are taken up to ${MAX_PROGRESSIVE / 1e6}, because all of one has to be held at once. Save it as a baseline JPEG or as TIFF.`);
+    throw new PhotoError(
+      `This is a progressive JPEG of ${found} megapixels; progressive ones are taken up to ${MAX_PROGRESSIVE / 1e6}, because all of one has to be held at once. Save it as a baseline JPEG or as TIFF.`,
+    );
   }
   return source;
 }
@@ -123,7 +200,22 @@ function captureDate(exif: Exif | null): string | null {
 }
 
 /** What a source of one kind has not. */
-const NOTHING = { exif: null, jpeg: null, gainMap: null, png: null, webp: null, avif: null, bmp: null, foreign: null, page: 0, wish: {}, xmp: null, iptc: null, icc: null, profile: null };
+const NOTHING = {
+  exif: null,
+  jpeg: null,
+  gainMap: null,
+  png: null,
+  webp: null,
+  avif: null,
+  bmp: null,
+  foreign: null,
+  page: 0,
+  wish: {},
+  xmp: null,
+  iptc: null,
+  icc: null,
+  profile: null,
+};
 
 /** The recorded resolution turned with the picture. */
 const turned = (ppi: [number, number] | null, orientation: number): [number, number] | null =>
@@ -131,7 +223,8 @@ const turned = (ppi: [number, number] | null, orientation: number): [number, num
 
 function jpegSource(bytes: Buffer): Source {
   const jpeg = readJpeg(bytes);
-  if (jpeg.end === null) throw new PhotoError("The JPEG is cut short: its end is missing. Bring in the whole file.");
+  if (jpeg.end === null)
+    throw new PhotoError("The JPEG is cut short: its end is missing. Bring in the whole file.");
   const exif = tryExif(exifBlock(jpeg));
   const icc = iccProfile(jpeg);
   const { profile, fault } = judgeProfile(icc, jpeg.frame.components.length);
@@ -140,13 +233,16 @@ function jpegSource(bytes: Buffer): Source {
   const exifPpi = resolutionOf(exif);
   const untagged = { 1: "gray", 4: "cmyk" }[jpeg.frame.components.length] ?? "srgb";
   const privateData = exif ? filterExif(exif, "private").dropped : [];
-  const has = (test: (file: JpegFile, s: (typeof jpeg.segments)[number]) => boolean) => jpeg.segments.some((s) => test(jpeg, s));
+  const has = (test: (file: JpegFile, s: (typeof jpeg.segments)[number]) => boolean) =>
+    jpeg.segments.some((s) => test(jpeg, s));
   if (has(isXmp)) privateData.push("XMP data");
   if (has(isIptc)) privateData.push("IPTC data");
   const gainMap = jpeg.end < bytes.length ? readGainMap(jpeg) : null;
   if (gainMap) privateData.push("the gain map");
   else if (has(isMultiPicture) || jpeg.end < bytes.length) privateData.push("data behind the picture");
-  const comment = jpeg.segments.some((s) => s.marker === MARKER.COM && bodyOf(jpeg, s).some((b) => b !== 0x20));
+  const comment = jpeg.segments.some(
+    (s) => s.marker === MARKER.COM && bodyOf(jpeg, s).some((b) => b !== 0x20),
+  );
   const facts: Facts = {
     format: "jpeg",
     ...uprightSize(jpeg.frame, orientation),
@@ -171,13 +267,33 @@ function jpegSource(bytes: Buffer): Source {
   const packet = jpeg.segments.find((s) => isXmp(jpeg, s));
   const iptc = jpeg.segments.find((s) => isIptc(jpeg, s));
   const xmp = packet ? bodyOf(jpeg, packet) : null;
-  return { ...NOTHING, bytes, facts, exif, jpeg, gainMap, icc, profile, xmp: xmp && xmp.subarray(xmp.indexOf(0) + 1), iptc: iptc ? bodyOf(jpeg, iptc) : null };
+  return {
+    ...NOTHING,
+    bytes,
+    facts,
+    exif,
+    jpeg,
+    gainMap,
+    icc,
+    profile,
+    xmp: xmp && xmp.subarray(xmp.indexOf(0) + 1),
+    iptc: iptc ? bodyOf(jpeg, iptc) : null,
+  };
 }
 
 /** Text of a PNG that stays under `private`; the rest may name people or places. */
-const HARMLESS_TEXT = new Set(["Title", "Description", "Copyright", "Creation Time", "Software", "Source", "Comment"]);
+const HARMLESS_TEXT = new Set([
+  "Title",
+  "Description",
+  "Copyright",
+  "Creation Time",
+  "Software",
+  "Source",
+  "Comment",
+]);
 export const isPngText = (type: string) => type === "tEXt" || type === "zTXt" || type === "iTXt";
-export const pngKeyword = (body: Uint8Array): string => latin1(body.subarray(0, Math.max(0, body.indexOf(0))));
+export const pngKeyword = (body: Uint8Array): string =>
+  latin1(body.subarray(0, Math.max(0, body.indexOf(0))));
 export const keptPngText = (body: Uint8Array): boolean => HARMLESS_TEXT.has(pngKeyword(body));
 
 const isGrey = (png: PngFile) => png.colourType === 0 || png.colourType === 4;
@@ -201,7 +317,8 @@ function pngProfile(png: PngFile): Uint8Array | null {
 }
 
 const XMP_KEYWORD = "XML:com.adobe.xmp\0";
-export const isPngXmp = (body: Uint8Array): boolean => body.length > XMP_KEYWORD.length && [...XMP_KEYWORD].every((c, i) => body[i] === c.charCodeAt(0));
+export const isPngXmp = (body: Uint8Array): boolean =>
+  body.length > XMP_KEYWORD.length && [...XMP_KEYWORD].every((c, i) => body[i] === c.charCodeAt(0));
 
 /** The packet in a PNG's iTXt chunk, packed or not (PNG, 11.3.3.4); null where there is none that can be read. */
 export function xmpOfPng(body: Uint8Array): Uint8Array | null {
@@ -227,7 +344,8 @@ function pngSource(bytes: Buffer): Source {
   const icc = pngProfile(png);
   const { profile, fault } = judgeProfile(icc, isGrey(png) ? 1 : 3);
   const phys = physOf(png);
-  const blank = (body: Uint8Array) => pngKeyword(body) === "Comment" && body.subarray(8).every((b) => b === 0x20);
+  const blank = (body: Uint8Array) =>
+    pngKeyword(body) === "Comment" && body.subarray(8).every((b) => b === 0x20);
   const facts: Facts = {
     format: "png",
     ...uprightSize(png, orientation),
@@ -245,7 +363,10 @@ function pngSource(bytes: Buffer): Source {
     profile: png.chunks.some((c) => c.type === "iCCP" || c.type === "sRGB" || c.type === "cICP"),
     pages: 1,
     privateData,
-    metadata: (exif !== null && !isBareExif(exif)) || png.chunks.some((c) => c.type === "tIME") || texts.some((body) => !blank(body)),
+    metadata:
+      (exif !== null && !isBareExif(exif)) ||
+      png.chunks.some((c) => c.type === "tIME") ||
+      texts.some((body) => !blank(body)),
     date: captureDate(exif),
   };
   const packet = texts.find(isPngXmp);
@@ -254,7 +375,17 @@ function pngSource(bytes: Buffer): Source {
 
 /** Tags of a TIFF's first directory that describe the photo rather than how it is stored. */
 const TIFF_TAGS: ReadonlySet<number> = new Set([
-  TAG.ImageDescription, TAG.Make, TAG.Model, TAG.Software, TAG.DateTime, TAG.Copyright, TAG.Artist, TAG.XResolution, TAG.YResolution, TAG.ResolutionUnit, TAG.Orientation,
+  TAG.ImageDescription,
+  TAG.Make,
+  TAG.Model,
+  TAG.Software,
+  TAG.DateTime,
+  TAG.Copyright,
+  TAG.Artist,
+  TAG.XResolution,
+  TAG.YResolution,
+  TAG.ResolutionUnit,
+  TAG.Orientation,
 ]);
 
 /** Pages whose pixels are remembered; those of later ones are taken to be like the first's. */
@@ -273,12 +404,17 @@ function tryContainer<T>(read: () => T): T | null {
 /** The same file with another of its pages as the photo, counted from 1. Throws a {@link PhotoError} where there is none of that number. */
 export async function readPage(source: Source, page: number): Promise<Source> {
   const { pages } = source.facts;
-  if (page > pages) throw new PhotoError(`Page ${page} is asked for, and the file has ${pages}. Choose another.`);
+  if (page > pages)
+    throw new PhotoError(`Page ${page} is asked for, and the file has ${pages}. Choose another.`);
   const one = await otherSource(source.bytes, "tiff", page - 1);
   return checkSize({ ...one, facts: { ...one.facts, onePage: true } });
 }
 
-async function otherSource(bytes: Buffer, format: "tiff" | "webp" | "avif" | "gif", page = 0): Promise<Source> {
+async function otherSource(
+  bytes: Buffer,
+  format: "tiff" | "webp" | "avif" | "gif",
+  page = 0,
+): Promise<Source> {
   const pages = format === "tiff" ? tiffPages(bytes) : [];
   const webp = format === "webp" ? tryContainer(() => readWebp(bytes)) : null;
   const avif = format === "avif" ? tryContainer(() => readAvif(bytes)) : null;
@@ -286,23 +422,38 @@ async function otherSource(bytes: Buffer, format: "tiff" | "webp" | "avif" | "gi
   try {
     meta = await sharp(bytes, { limitInputPixels: false, page }).metadata();
   } catch {
-    throw new PhotoError(`The ${format.toUpperCase()} file cannot be read: it is damaged or cut short. Bring in a sound copy.`);
+    throw new PhotoError(
+      `The ${format.toUpperCase()} file cannot be read: it is damaged or cut short. Bring in a sound copy.`,
+    );
   }
-  let exif = tryExif(format === "tiff" ? bytes : ((webp && webpExif(webp)) ?? (avif && avifExif(avif)) ?? null));
+  let exif = tryExif(
+    format === "tiff" ? bytes : ((webp && webpExif(webp)) ?? (avif && avifExif(avif)) ?? null),
+  );
   const le = exif?.littleEndian ?? true;
   const orientation = format === "tiff" || format === "webp" ? orientationOf(exif) : 1;
-  const bits = format === "tiff" && exif ? (numberAt(exif.ifd0, TAG.BitsPerSample, le) ?? 8) : (meta.bitsPerSample ?? (meta.depth === "ushort" ? 16 : 8));
-  const valueOf = (tag: number) => (format === "tiff" && exif?.ifd0.find((e) => e.tag === tag)?.value) || null;
+  const bits =
+    format === "tiff" && exif
+      ? (numberAt(exif.ifd0, TAG.BitsPerSample, le) ?? 8)
+      : (meta.bitsPerSample ?? (meta.depth === "ushort" ? 16 : 8));
+  const valueOf = (tag: number) =>
+    (format === "tiff" && exif?.ifd0.find((e) => e.tag === tag)?.value) || null;
   const xmp = valueOf(TIFF_TAG.Xmp) ?? (webp && webpChunk(webp, "XMP ")) ?? (avif && avifXmp(avif));
   const iptc = valueOf(TIFF_TAG.Iptc);
-  if (format === "tiff" && exif) exif = { ...exif, ifd0: exif.ifd0.filter((e) => TIFF_TAGS.has(e.tag)), hasThumbnail: false };
+  if (format === "tiff" && exif)
+    exif = { ...exif, ifd0: exif.ifd0.filter((e) => TIFF_TAGS.has(e.tag)), hasThumbnail: false };
   const privateData = exif ? filterExif(exif, "private").dropped : [];
   if (xmp) privateData.push("XMP data");
   if (iptc || meta.iptc) privateData.push("IPTC data");
   const colours = meta.space === "cmyk" ? 4 : meta.space === "b-w" || meta.space === "grey16" ? 1 : 3;
   const { profile, fault } = judgeProfile(meta.icc, colours);
   const bright = avif ? lightOf(avif) : null;
-  const untagged = bright ? bright.space : meta.space === "cmyk" ? "cmyk" : meta.space === "b-w" || meta.space === "grey16" ? "gray" : "srgb";
+  const untagged = bright
+    ? bright.space
+    : meta.space === "cmyk"
+      ? "cmyk"
+      : meta.space === "b-w" || meta.space === "grey16"
+        ? "gray"
+        : "srgb";
   const facts: Facts = {
     format,
     ...uprightSize({ width: meta.width, height: meta.pageHeight ?? meta.height }, orientation),
@@ -320,13 +471,33 @@ async function otherSource(bytes: Buffer, format: "tiff" | "webp" | "avif" | "gi
     profile: meta.icc !== undefined || bright !== null,
     ...(bright && { light: bright.light }),
     pages: meta.pages ?? 1,
-    ...(pages.length > 1 && { pageSizes: pages.slice(0, MOST_PAGE_SIZES).map(({ width, height }) => ({ width, height })) }),
+    ...(pages.length > 1 && {
+      pageSizes: pages.slice(0, MOST_PAGE_SIZES).map(({ width, height }) => ({ width, height })),
+    }),
     privateData,
     metadata: (exif !== null && !isBareExif(exif)) || privateData.length > 0,
-    fixedHeaders: format === "gif" || (format === "webp" && !webp) || (format === "avif" && !avif) || (meta.pages ?? 1) > 1 || startsWith(bytes, "II+") || startsWith(bytes, "MM\0+"),
+    fixedHeaders:
+      format === "gif" ||
+      (format === "webp" && !webp) ||
+      (format === "avif" && !avif) ||
+      (meta.pages ?? 1) > 1 ||
+      startsWith(bytes, "II+") ||
+      startsWith(bytes, "MM\0+"),
     date: captureDate(exif),
   };
-  return { ...NOTHING, bytes, page, facts, exif, webp, avif, xmp: xmp ?? null, iptc, icc: meta.icc ?? null, profile };
+  return {
+    ...NOTHING,
+    bytes,
+    page,
+    facts,
+    exif,
+    webp,
+    avif,
+    xmp: xmp ?? null,
+    iptc,
+    icc: meta.icc ?? null,
+    profile,
+  };
 }
 
 /** Where a file says nothing of how far its light reaches: 1000 cd/m², common practice for HDR pictures. */
@@ -339,12 +510,18 @@ function lightOf(avif: AvifFile): { space: string; light: NonNullable<Facts["lig
   if (colour?.transfer !== PQ) return null;
   const said = avifLight(avif);
   const peak = said && said.peak > 0 ? said.peak : null;
-  return { space: PRIMARIES[colour.primaries] ?? "srgb", light: { reach: (peak ?? USUAL_PEAK) / WHITE_NITS, peak, average: said?.average ?? null } };
+  return {
+    space: PRIMARIES[colour.primaries] ?? "srgb",
+    light: { reach: (peak ?? USUAL_PEAK) / WHITE_NITS, peak, average: said?.average ?? null },
+  };
 }
 
 function checkForeign(kind: Foreign, { width, height }: { width: number; height: number }): void {
   const most = MOST_FOREIGN_PIXELS[kind];
-  if (width * height > most) throw new PhotoError(`The ${formatName(kind)} has ${formatSize(width, height)} px; up to ${most / 1e6} megapixels are decoded. Save it as JPEG or TIFF where it came from.`);
+  if (width * height > most)
+    throw new PhotoError(
+      `The ${formatName(kind)} has ${formatSize(width, height)} px; up to ${most / 1e6} megapixels are decoded. Save it as JPEG or TIFF where it came from.`,
+    );
 }
 
 /** Layered artwork as it looks when it is flattened. */
@@ -354,8 +531,25 @@ async function oraSource(bytes: Buffer): Promise<Source> {
   const { width, height, resolution } = file.artwork;
   checkForeign("ora", file.artwork);
   const facts: Facts = {
-    format: "ora", width, height, bytes: bytes.length, resolution, resolutionStep: 0, bits: 8, colourSpace: "srgb", quality: null, qualityExact: false, chroma: null, orientation: 1,
-    alpha: true, profile: false, pages: 1, privateData: [], metadata: false, fixedHeaders: true, date: null,
+    format: "ora",
+    width,
+    height,
+    bytes: bytes.length,
+    resolution,
+    resolutionStep: 0,
+    bits: 8,
+    colourSpace: "srgb",
+    quality: null,
+    qualityExact: false,
+    chroma: null,
+    orientation: 1,
+    alpha: true,
+    profile: false,
+    pages: 1,
+    privateData: [],
+    metadata: false,
+    fixedHeaders: true,
+    date: null,
   };
   return { ...NOTHING, bytes, facts, foreign: "ora" };
 }
@@ -365,12 +559,34 @@ async function rawSource(bytes: Buffer): Promise<Source> {
   const { width, height, bits, preview, date } = await readRawFacts(bytes);
   checkForeign("raw", { width, height });
   const found = startsWith(bytes, "II*\0") || startsWith(bytes, "MM\0*") ? tryExif(bytes) : null;
-  const exif = found && { ...found, ifd0: found.ifd0.filter((e) => TIFF_TAGS.has(e.tag)), hasThumbnail: false };
+  const exif = found && {
+    ...found,
+    ifd0: found.ifd0.filter((e) => TIFF_TAGS.has(e.tag)),
+    hasThumbnail: false,
+  };
   const privateData = exif ? filterExif(exif, "private").dropped : [];
   const facts: Facts = {
     // How the sensor was held is part of developing.
-    format: "raw", width, height, bytes: bytes.length, resolution: null, resolutionStep: 0, bits: bits > 8 ? 16 : 8, colourSpace: null, quality: null, qualityExact: false, chroma: null, orientation: 1,
-    alpha: false, profile: false, pages: 1, privateData, metadata: (exif !== null && !isBareExif(exif)) || privateData.length > 0, fixedHeaders: true, date: captureDate(exif) ?? date, preview,
+    format: "raw",
+    width,
+    height,
+    bytes: bytes.length,
+    resolution: null,
+    resolutionStep: 0,
+    bits: bits > 8 ? 16 : 8,
+    colourSpace: null,
+    quality: null,
+    qualityExact: false,
+    chroma: null,
+    orientation: 1,
+    alpha: false,
+    profile: false,
+    pages: 1,
+    privateData,
+    metadata: (exif !== null && !isBareExif(exif)) || privateData.length > 0,
+    fixedHeaders: true,
+    date: captureDate(exif) ?? date,
+    preview,
   };
   return { ...NOTHING, bytes, facts, exif, foreign: "raw" };
 }
@@ -387,10 +603,27 @@ function heifSource(bytes: Buffer): Source {
   const privateData = exif ? filterExif(exif, "private").dropped : [];
   if (xmp) privateData.push("XMP data");
   const facts: Facts = {
-    format: "heif", width, height, bytes: bytes.length, resolution: resolutionOf(exif), resolutionStep: 0, bits, colourSpace: profile?.name ?? PRIMARIES[heif.primaries ?? 1] ?? "srgb", profileFault: fault,
+    format: "heif",
+    width,
+    height,
+    bytes: bytes.length,
+    resolution: resolutionOf(exif),
+    resolutionStep: 0,
+    bits,
+    colourSpace: profile?.name ?? PRIMARIES[heif.primaries ?? 1] ?? "srgb",
+    profileFault: fault,
     // The file's own turn is part of decoding; what EXIF says of it does not count (ISO/IEC 23008-12, annex A).
-    quality: null, qualityExact: false, chroma: null, orientation: 1, alpha: false, profile: heif.icc !== null, pages: pictures, privateData,
-    metadata: (exif !== null && !isBareExif(exif)) || privateData.length > 0, fixedHeaders: true, date: captureDate(exif),
+    quality: null,
+    qualityExact: false,
+    chroma: null,
+    orientation: 1,
+    alpha: false,
+    profile: heif.icc !== null,
+    pages: pictures,
+    privateData,
+    metadata: (exif !== null && !isBareExif(exif)) || privateData.length > 0,
+    fixedHeaders: true,
+    date: captureDate(exif),
   };
   return { ...NOTHING, bytes, facts, exif, foreign: "heif", xmp, icc: heif.icc, profile };
 }
@@ -398,8 +631,24 @@ function heifSource(bytes: Buffer): Source {
 function bmpSource(bytes: Buffer): Source {
   const bmp = readBmp(bytes);
   const facts: Facts = {
-    format: "bmp", width: bmp.width, height: bmp.height, bytes: bytes.length, resolution: bmp.resolution, resolutionStep: 0.0127, bits: 8, colourSpace: "srgb",
-    quality: null, qualityExact: false, chroma: null, orientation: 1, alpha: false, profile: false, pages: 1, privateData: [], metadata: false, date: null,
+    format: "bmp",
+    width: bmp.width,
+    height: bmp.height,
+    bytes: bytes.length,
+    resolution: bmp.resolution,
+    resolutionStep: 0.0127,
+    bits: 8,
+    colourSpace: "srgb",
+    quality: null,
+    qualityExact: false,
+    chroma: null,
+    orientation: 1,
+    alpha: false,
+    profile: false,
+    pages: 1,
+    privateData: [],
+    metadata: false,
+    date: null,
   };
   return { ...NOTHING, bytes, facts, bmp };
 }

@@ -3,10 +3,14 @@ import type { Foreign, ForeignPixels, Wish } from "./foreign-kinds";
 import { heifPixels } from "./heif-pixels";
 import { lightenOra } from "./ora-lighter";
 import { oraPixels } from "./ora-pixels";
-import { lightenTiff } from "./tiff-lighter";
 import { rawFacts, rawPixels } from "./raw-pixels";
+import { lightenTiff } from "./tiff-lighter";
 
-export const DECODERS: Record<Foreign, (bytes: Buffer, wish: Wish) => Promise<ForeignPixels>> = { heif: heifPixels, ora: oraPixels, raw: rawPixels };
+export const DECODERS: Record<Foreign, (bytes: Buffer, wish: Wish) => Promise<ForeignPixels>> = {
+  heif: heifPixels,
+  ora: oraPixels,
+  raw: rawPixels,
+};
 
 /** What can be known only by a decoder's own reader. */
 export const READERS = { raw: rawFacts };

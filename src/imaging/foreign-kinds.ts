@@ -34,4 +34,5 @@ export interface Wish {
   size?: { width: number; height: number };
 }
 
-export const isForeign = (kind: string | null): kind is Foreign => kind === "heif" || kind === "ora" || kind === "raw";
+export const isForeign = (kind: string | null): kind is Foreign =>
+  kind === "heif" || kind === "ora" || kind === "raw";

@@ -7,14 +7,20 @@ import { formatName } from "@/core/brief";
 import type { Lighter } from "@/core/frame";
 import { pipeThrough } from "./child";
 import { PhotoError } from "./error";
-import type { Foreign, ForeignPixels, Wish } from "./foreign-kinds";
 import type { Layered } from "./foreign-decoders";
+import type { Foreign, ForeignPixels, Wish } from "./foreign-kinds";
 import type { Lightened } from "./ora-lighter";
 import type { RawFacts } from "./raw-pixels";
 
-const CHILD = [dirname(fileURLToPath(import.meta.url)), join(process.cwd(), ".build")].map((folder) => join(folder, "foreign-child.mjs")).find((path) => existsSync(path));
+const CHILD = [dirname(fileURLToPath(import.meta.url)), join(process.cwd(), ".build")]
+  .map((folder) => join(folder, "foreign-child.mjs"))
+  .find((path) => existsSync(path));
 /** The most pixels that are decoded: the process takes ten to thirty bytes a pixel. */
-export const MOST_FOREIGN_PIXELS: Record<Foreign, number> = { heif: 120_000_000, ora: 40_000_000, raw: 120_000_000 };
+export const MOST_FOREIGN_PIXELS: Record<Foreign, number> = {
+  heif: 120_000_000,
+  ora: 40_000_000,
+  raw: 120_000_000,
+};
 /** A picture that takes longer is given up, in milliseconds; so is what needs no developing: a broken one has been seen to make its reader go round for ever. */
 const PATIENCE_MS = 120_000;
 const QUICK_MS = 12_000;
@@ -30,7 +36,8 @@ export function decodeForeign(kind: Foreign, bytes: Buffer, wish: Wish = {}): Pr
   known.set(bytes, ways);
   const key = JSON.stringify(wish);
   // All of a picture serves where half would do.
-  let pixels = ways.get(key) ?? (wish.half ? ways.get(JSON.stringify({ ...wish, half: undefined })) : undefined);
+  let pixels =
+    ways.get(key) ?? (wish.half ? ways.get(JSON.stringify({ ...wish, half: undefined })) : undefined);
   if (!pixels) {
     pixels = decoded(kind, bytes, wish);
     ways.set(key, pixels);
@@ -88,11 +95,21 @@ async function decoded(kind: Foreign, bytes: Buffer, wish: Wish): Promise<Foreig
   const length = head.width * head.height * head.channels;
   // Samples of 16 bits begin at an even address.
   const at = deep && rest.byteOffset % 2 ? Uint8Array.from(rest) : rest;
-  return { ...head, data: deep ? new Uint16Array(at.buffer, at.byteOffset, length) : new Uint8Array(at.buffer, at.byteOffset, length) };
+  return {
+    ...head,
+    data: deep
+      ? new Uint16Array(at.buffer, at.byteOffset, length)
+      : new Uint8Array(at.buffer, at.byteOffset, length),
+  };
 }
 
 /** A file of layers or pages made lighter. Throws a {@link PhotoError} where it cannot be. */
-export async function lightenLayered(kind: Layered, bytes: Buffer, lighter: Lighter, size?: { width: number; height: number }): Promise<{ file: Buffer; report: Lightened }> {
+export async function lightenLayered(
+  kind: Layered,
+  bytes: Buffer,
+  lighter: Lighter,
+  size?: { width: number; height: number },
+): Promise<{ file: Buffer; report: Lightened }> {
   if (!CHILD) {
     const { LIGHTENERS } = await import("./foreign-decoders");
     return LIGHTENERS[kind](bytes, lighter, size).catch((error: Error) => {
@@ -103,14 +120,32 @@ export async function lightenLayered(kind: Layered, bytes: Buffer, lighter: Ligh
   return { file: Buffer.from(rest), report: JSON.parse(text) as Lightened };
 }
 
-async function asked(kind: Foreign | Layered, bytes: Buffer, what: Asked, wish: Wish): Promise<{ text: string; rest: Uint8Array }> {
+async function asked(
+  kind: Foreign | Layered,
+  bytes: Buffer,
+  what: Asked,
+  wish: Wish,
+): Promise<{ text: string; rest: Uint8Array }> {
   const start = Date.now();
   const camera = wish.raw?.way === "camera";
   const patience = camera || what === "facts" ? QUICK_MS : PATIENCE_MS;
-  const ended = await pipeThrough(process.execPath, ["--max-old-space-size=2048", CHILD!, kind, what, JSON.stringify(wish)], bytes, () => {
-    if (Date.now() - start > patience) throw refusal(kind, camera ? "the camera's own picture in it is damaged, choose the developed one" : "it takes too long", what);
-  });
-  if (ended?.code !== 0) throw refusal(kind, ended?.code === 1 && ended.words ? ended.words : "its worker did not end well", what);
+  const ended = await pipeThrough(
+    process.execPath,
+    ["--max-old-space-size=2048", CHILD!, kind, what, JSON.stringify(wish)],
+    bytes,
+    () => {
+      if (Date.now() - start > patience)
+        throw refusal(
+          kind,
+          camera
+            ? "the camera's own picture in it is damaged, choose the developed one"
+            : "it takes too long",
+          what,
+        );
+    },
+  );
+  if (ended?.code !== 0)
+    throw refusal(kind, ended?.code === 1 && ended.words ? ended.words : "its worker did not end well", what);
   const from = 4 + ended.out.readUInt32LE(0);
   return { text: ended.out.toString("utf8", 4, from), rest: ended.out.subarray(from) };
 }

@@ -1,7 +1,7 @@
 /** A JPEG's gain map taken along through cutting and resizing, where the brief keeps what lies beside the picture. */
 import { resolveBrief } from "@/core/brief";
 import { withGainMap } from "@/core/containers";
-import { CENTRED, uprightSize, type Geometry } from "@/core/frame";
+import { CENTRED, type Geometry, uprightSize } from "@/core/frame";
 import { formatBytes } from "@/core/units";
 import { destinationOf } from "./destination";
 import { encode } from "./encode";
@@ -9,13 +9,28 @@ import { readSource, type Source } from "./facts";
 import { preparePicture } from "./prepare";
 
 /** The file with its map, and what is to be told; the file as it is where the map cannot come along. */
-export async function keepGainMap(source: Source, geometry: Geometry, file: Uint8Array, max: number | null): Promise<{ file: Uint8Array; told: string }> {
-  const left = (why: string) => ({ file, told: `The gain map, which holds the light above white, is left out: ${why}.` });
-  if (geometry.mode === "pad" || geometry.border) return left("there is none for what is added around the photo");
+export async function keepGainMap(
+  source: Source,
+  geometry: Geometry,
+  file: Uint8Array,
+  max: number | null,
+): Promise<{ file: Uint8Array; told: string }> {
+  const left = (why: string) => ({
+    file,
+    told: `The gain map, which holds the light above white, is left out: ${why}.`,
+  });
+  if (geometry.mode === "pad" || geometry.border)
+    return left("there is none for what is added around the photo");
   const map = await mapFor(source, geometry);
   const whole = withGainMap(file, { ...source.gainMap!, jpeg: map });
-  if (max !== null && whole.length > max) return left(`with it the file would take ${formatBytes(whole.length)}, above the ceiling of ${formatBytes(max)}`);
-  return { file: whole, told: `The gain map, which holds the light above white, came along: ${formatBytes(whole.length - file.length)} of the file.` };
+  if (max !== null && whole.length > max)
+    return left(
+      `with it the file would take ${formatBytes(whole.length)}, above the ceiling of ${formatBytes(max)}`,
+    );
+  return {
+    file: whole,
+    told: `The gain map, which holds the light above white, came along: ${formatBytes(whole.length - file.length)} of the file.`,
+  };
 }
 
 /** The map for the part and the pixels of the output, as dense as it was. */
@@ -28,12 +43,28 @@ async function mapFor(source: Source, geometry: Geometry): Promise<Uint8Array> {
   const turned = (geometry.turn ?? 0) % 180 !== 0;
   const [cx, cy] = turned ? [ry, rx] : [rx, ry];
   const { crop } = geometry;
-  const out = { width: Math.max(1, Math.round(geometry.width * Math.min(1, cx / geometry.scale))), height: Math.max(1, Math.round(geometry.height * Math.min(1, cy / geometry.scale))) };
+  const out = {
+    width: Math.max(1, Math.round(geometry.width * Math.min(1, cx / geometry.scale))),
+    height: Math.max(1, Math.round(geometry.height * Math.min(1, cy / geometry.scale))),
+  };
   const own: Geometry = {
-    ...geometry, ...out, crop: { x: crop.x * cx, y: crop.y * cy, width: crop.width * cx, height: crop.height * cy }, place: { x: 0, y: 0, ...out }, scale: out.width / (crop.width * cx),
+    ...geometry,
+    ...out,
+    crop: { x: crop.x * cx, y: crop.y * cy, width: crop.width * cx, height: crop.height * cy },
+    place: { x: 0, y: 0, ...out },
+    scale: out.width / (crop.width * cx),
   };
   // Its codes are no colours: they stay what they are.
   const to = destinationOf({ ...resolveBrief({ zumbrelBrief: 1, name: "map" }), space: "keep" }, map);
-  const pixels = await preparePicture(map, { geometry: own, frame: CENTRED, to, bits: 8, background: "#000000", opaque: true, sharpen: null, ppi: null });
+  const pixels = await preparePicture(map, {
+    geometry: own,
+    frame: CENTRED,
+    to,
+    bits: 8,
+    background: "#000000",
+    opaque: true,
+    sharpen: null,
+    ppi: null,
+  });
   return encode(pixels, { format: "jpeg", quality: 90, chroma: "4:4:4", table: 0, effort: "fast" });
 }

@@ -11,7 +11,9 @@ async function pictureIn(bytes: Buffer): Promise<{ kind: string; picture: Buffer
 }
 
 /** Null where nothing can be told. */
-export async function fileHead(bytes: Buffer): Promise<{ kind: string; width: number; height: number } | null> {
+export async function fileHead(
+  bytes: Buffer,
+): Promise<{ kind: string; width: number; height: number } | null> {
   try {
     const found = await pictureIn(bytes);
     if (!found) return null;
@@ -31,7 +33,12 @@ const SPREAD = 0.55;
  * A part of a print seen close up, as a PNG: `width` × `height` mm of paper around the middle, each printed dot
  * `dot` screen pixels wide. `ppi`: pixels of the picture per inch of paper.
  */
-export async function closeUp(bytes: Buffer, ppi: number, part: { width: number; height: number }, dot: number): Promise<Buffer> {
+export async function closeUp(
+  bytes: Buffer,
+  ppi: number,
+  part: { width: number; height: number },
+  dot: number,
+): Promise<Buffer> {
   const found = await pictureIn(bytes);
   if (!found) throw new Error("no picture");
   const image = sharp(found.picture, { limitInputPixels: MAX_PIXELS, failOn: "none" });
@@ -41,9 +48,25 @@ export async function closeUp(bytes: Buffer, ppi: number, part: { width: number;
   const height = Math.max(1, Math.min(autoOrient.height, Math.round(inches(part.height) * ppi)));
   const left = Math.floor((autoOrient.width - width) / 2);
   const top = Math.floor((autoOrient.height - height) / 2);
-  const cut = await image.autoOrient().extract({ left, top, width, height }).flatten({ background: "#ffffff" }).toColourspace("srgb").png().toBuffer();
-  const dots = { width: Math.max(1, Math.round((width / ppi) * PRINTER)), height: Math.max(1, Math.round((height / ppi) * PRINTER)) };
+  const cut = await image
+    .autoOrient()
+    .extract({ left, top, width, height })
+    .flatten({ background: "#ffffff" })
+    .toColourspace("srgb")
+    .png()
+    .toBuffer();
+  const dots = {
+    width: Math.max(1, Math.round((width / ppi) * PRINTER)),
+    height: Math.max(1, Math.round((height / ppi) * PRINTER)),
+  };
   // Pixels that are larger than a dot are printed as they are: that is what is seen of too few of them.
-  const printed = await sharp(cut).resize(dots.width, dots.height, { fit: "fill", kernel: ppi < PRINTER ? "nearest" : "lanczos3" }).blur(SPREAD).png().toBuffer();
-  return sharp(printed).resize(Math.round(dots.width * dot), Math.round(dots.height * dot), { fit: "fill", kernel: "cubic" }).png().toBuffer();
+  const printed = await sharp(cut)
+    .resize(dots.width, dots.height, { fit: "fill", kernel: ppi < PRINTER ? "nearest" : "lanczos3" })
+    .blur(SPREAD)
+    .png()
+    .toBuffer();
+  return sharp(printed)
+    .resize(Math.round(dots.width * dot), Math.round(dots.height * dot), { fit: "fill", kernel: "cubic" })
+    .png()
+    .toBuffer();
 }

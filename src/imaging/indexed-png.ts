@@ -22,7 +22,9 @@ export function indexedPng({ data, width, height, channels }: Planned): Uint8Arr
     indices[i] = index;
   }
   // Colours that let something through come first, so that the table of their alphas is short.
-  const order = [...found.keys()].map((code, was) => ({ code, was })).sort((a, b) => Number((a.code & 255) === 255) - Number((b.code & 255) === 255));
+  const order = [...found.keys()]
+    .map((code, was) => ({ code, was }))
+    .sort((a, b) => Number((a.code & 255) === 255) - Number((b.code & 255) === 255));
   const place = new Uint8Array(order.length);
   order.forEach(({ was }, now) => (place[was] = now));
   const bits = order.length <= 2 ? 1 : order.length <= 4 ? 2 : order.length <= 16 ? 4 : 8;
@@ -30,13 +32,16 @@ export function indexedPng({ data, width, height, channels }: Planned): Uint8Arr
   const rows = new Uint8Array((stride + 1) * height);
   for (let y = 0, i = 0; y < height; y += 1) {
     const row = y * (stride + 1) + 1;
-    for (let x = 0; x < width; x += 1, i += 1) rows[row + ((x * bits) >> 3)] |= place[indices[i]] << (8 - bits - ((x * bits) & 7));
+    for (let x = 0; x < width; x += 1, i += 1)
+      rows[row + ((x * bits) >> 3)] |= place[indices[i]] << (8 - bits - ((x * bits) & 7));
   }
   const head = new Uint8Array(13);
   view(head).setUint32(0, width);
   view(head).setUint32(4, height);
   head.set([bits, 3, 0, 0, 0], 8);
-  const table = Uint8Array.from(order.flatMap(({ code }) => [code >>> 24, (code >>> 16) & 255, (code >>> 8) & 255]));
+  const table = Uint8Array.from(
+    order.flatMap(({ code }) => [code >>> 24, (code >>> 16) & 255, (code >>> 8) & 255]),
+  );
   const alphas = order.map(({ code }) => code & 255).filter((a) => a < 255);
   const parts = [SIGNATURE, chunk("IHDR", head), chunk("PLTE", table)];
   if (alphas.length) parts.push(chunk("tRNS", Uint8Array.from(alphas)));

@@ -1,14 +1,23 @@
 /** A photo of ink on paper becomes the clean picture of its ink: a source of its own, which everything after it treats like any photo. */
 import { createHash } from "node:crypto";
 import sharp from "sharp";
-import { resolveBrief, type Brief, type ResolvedBrief } from "@/core/brief";
-import { CENTRED, cutsByHand, inkSettingsOf, planGeometry, turnedSize, type Frame, type Geometry, type Rect } from "@/core/frame";
+import { type Brief, type ResolvedBrief, resolveBrief } from "@/core/brief";
+import {
+  CENTRED,
+  cutsByHand,
+  type Frame,
+  type Geometry,
+  inkSettingsOf,
+  planGeometry,
+  type Rect,
+  turnedSize,
+} from "@/core/frame";
 import { inkNotes, overlayInk, renderInk } from "@/core/ink";
 import { destinationOf } from "./destination";
 import { PhotoError } from "./error";
 import { readSource, type Source } from "./facts";
-import type { Staged, StageRequest } from "./stage";
 import { preparePicture } from "./prepare";
+import type { Staged, StageRequest } from "./stage";
 import { findInkAside } from "./work-pool";
 
 /** Pixels that are looked at at most: strokes of a sheet that fills the picture are still six wide. */
@@ -17,22 +26,56 @@ const MOST_PIXELS = 4_000_000;
 /** The part of the photo in which ink is looked for: all of it, or what a person has framed. */
 function inkPart(brief: ResolvedBrief, source: Source, frame: Frame): Geometry {
   const seen = turnedSize(source.facts, frame);
-  const byHand = cutsByHand(frame) ? planGeometry({ ...brief, frame: "fill", stated: new Set() }, source.facts, frame) : null;
+  const byHand = cutsByHand(frame)
+    ? planGeometry({ ...brief, frame: "fill", stated: new Set() }, source.facts, frame)
+    : null;
   const crop: Rect = byHand?.crop ?? { x: 0, y: 0, ...seen };
   const shrink = Math.min(1, Math.sqrt(MOST_PIXELS / (crop.width * crop.height)));
-  const size = { width: Math.max(1, Math.round(crop.width * shrink)), height: Math.max(1, Math.round(crop.height * shrink)) };
-  return { ...size, mode: "fill", crop, turn: frame.turn, angle: byHand?.angle, place: { x: 0, y: 0, ...size }, scale: shrink, cut: 0 };
+  const size = {
+    width: Math.max(1, Math.round(crop.width * shrink)),
+    height: Math.max(1, Math.round(crop.height * shrink)),
+  };
+  return {
+    ...size,
+    mode: "fill",
+    crop,
+    turn: frame.turn,
+    angle: byHand?.angle,
+    place: { x: 0, y: 0, ...size },
+    scale: shrink,
+    cut: 0,
+  };
 }
 
 /** Code values in which ink is looked for, 8-bit sRGB. */
 export async function inkPixels(brief: ResolvedBrief, source: Source, frame: Frame, most = MOST_PIXELS) {
   const part = inkPart(brief, source, frame);
   const shrink = Math.min(1, Math.sqrt(most / (part.width * part.height)));
-  const size = { width: Math.max(1, Math.round(part.width * shrink)), height: Math.max(1, Math.round(part.height * shrink)) };
+  const size = {
+    width: Math.max(1, Math.round(part.width * shrink)),
+    height: Math.max(1, Math.round(part.height * shrink)),
+  };
   const geometry = { ...part, ...size, place: { x: 0, y: 0, ...size }, scale: part.scale * shrink };
-  const to = destinationOf({ ...resolveBrief({ zumbrelBrief: 1, name: "ink" }), space: "srgb" }, source, frame.takenAs);
-  const { data, width, height, channels } = await preparePicture(source, { geometry, frame: CENTRED, to, bits: 8, background: "#ffffff", opaque: true, sharpen: null, ppi: null });
-  return { data: channels === 3 ? (data as Uint8Array) : threefold(data as Uint8Array, channels), width, height };
+  const to = destinationOf(
+    { ...resolveBrief({ zumbrelBrief: 1, name: "ink" }), space: "srgb" },
+    source,
+    frame.takenAs,
+  );
+  const { data, width, height, channels } = await preparePicture(source, {
+    geometry,
+    frame: CENTRED,
+    to,
+    bits: 8,
+    background: "#ffffff",
+    opaque: true,
+    sharpen: null,
+    ppi: null,
+  });
+  return {
+    data: channels === 3 ? (data as Uint8Array) : threefold(data as Uint8Array, channels),
+    width,
+    height,
+  };
 }
 
 function threefold(data: Uint8Array, channels: number): Uint8Array {
@@ -48,7 +91,14 @@ const KEPT = 4;
 /** The source of the clean picture. Throws a PhotoError where nothing looks like ink. */
 export async function inkStaged({ source, brief, frame, sha256 }: StageRequest): Promise<Staged> {
   const name = sha256 ?? createHash("sha256").update(source.bytes).digest("hex");
-  const key = JSON.stringify([name, brief.ink, frame, cutsByHand(frame) ? [brief.width, brief.height, brief.longSide, brief.shortSide, brief.sizes, brief.shape, brief.paper] : 0]);
+  const key = JSON.stringify([
+    name,
+    brief.ink,
+    frame,
+    cutsByHand(frame)
+      ? [brief.width, brief.height, brief.longSide, brief.shortSide, brief.sizes, brief.shape, brief.paper]
+      : 0,
+  ]);
   const known = last.get(key) ?? cleaned(source, brief, frame);
   last.delete(key);
   last.set(key, known);
@@ -64,11 +114,22 @@ async function cleaned(source: Source, brief: Brief, frame: Frame): Promise<Stag
     throw error.name === "InkError" ? new PhotoError(error.message) : error;
   });
   const clean = renderInk(found, brief.ink!, settings.margin);
-  const bytes = await sharp(clean.data, { raw: { width: clean.width, height: clean.height, channels: 3 } }).png({ compressionLevel: 6 }).toBuffer();
+  const bytes = await sharp(clean.data, { raw: { width: clean.width, height: clean.height, channels: 3 } })
+    .png({ compressionLevel: 6 })
+    .toBuffer();
   const made = await readSource(bytes);
   const { format, privateData, metadata, date } = source.facts;
   // Beside its picture it is still the photo that was brought in.
-  const facts = { ...made.facts, resolution: null, resolutionStep: 0, format, privateData, metadata, date, bytes: source.facts.bytes };
+  const facts = {
+    ...made.facts,
+    resolution: null,
+    resolutionStep: 0,
+    format,
+    privateData,
+    metadata,
+    date,
+    bytes: source.facts.bytes,
+  };
   const { width, height, bounds, share, stroke, groups, touches, lines } = found;
   return {
     source: { ...made, facts, exif: source.exif },
@@ -89,5 +150,7 @@ export async function overlayPicture(source: Source, brief: Brief, frame: Frame)
     throw error.name === "InkError" ? new PhotoError(error.message) : error;
   });
   const { data, width, height } = overlayInk(picture, found, MARK);
-  return sharp(data, { raw: { width, height, channels: 3 } }).png({ compressionLevel: 6 }).toBuffer();
+  return sharp(data, { raw: { width, height, channels: 3 } })
+    .png({ compressionLevel: 6 })
+    .toBuffer();
 }

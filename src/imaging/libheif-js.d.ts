@@ -4,7 +4,10 @@ declare module "libheif-js/wasm-bundle.js" {
     get_width(): number;
     get_height(): number;
     is_primary(): boolean;
-    display(into: { data: Uint8ClampedArray; width: number; height: number }, done: (result: { data: Uint8ClampedArray } | null) => void): void;
+    display(
+      into: { data: Uint8ClampedArray; width: number; height: number },
+      done: (result: { data: Uint8ClampedArray } | null) => void,
+    ): void;
   }
   interface Decoded {
     channels?: { data: Uint8Array; width: number; height: number; stride: number; bits_per_pixel: number }[];

@@ -1,7 +1,7 @@
 /** A first look at a photo: where its detail lies. */
 import sharp from "sharp";
 import { decodeBmp } from "@/core/containers";
-import { detailMap, type DetailMap } from "@/core/frame";
+import { type DetailMap, detailMap } from "@/core/frame";
 import { MAX_PIXELS } from "@/core/units";
 import type { Source } from "./facts";
 import { needsDeveloping, smallPicture } from "./small-picture";
@@ -11,7 +11,9 @@ const SIDE = 144;
 
 export async function lookForDetail(source: Source): Promise<DetailMap> {
   const { bmp } = source;
-  const pixels = needsDeveloping(source) ? await smallPicture(source, SIDE) : bmp && { data: decodeBmp(bmp), width: bmp.width, height: bmp.height, channels: 3 as const };
+  const pixels = needsDeveloping(source)
+    ? await smallPicture(source, SIDE)
+    : bmp && { data: decodeBmp(bmp), width: bmp.width, height: bmp.height, channels: 3 as const };
   const image = pixels
     ? sharp(pixels.data, { raw: { width: pixels.width, height: pixels.height, channels: pixels.channels } })
     : sharp(source.bytes, { failOn: "none", limitInputPixels: MAX_PIXELS }).autoOrient();

@@ -20,7 +20,11 @@ export function memoryTrials(cap = CAP): TrialStore {
       const key = `${picture} ${settingKey(setting)}`;
       held += encoded.length - (trials.get(key)?.encoded?.length ?? 0);
       trials.delete(key);
-      trials.set(key, { bytes: encoded.length, judged: null, encoded: Buffer.from(encoded.buffer, encoded.byteOffset, encoded.length) });
+      trials.set(key, {
+        bytes: encoded.length,
+        judged: null,
+        encoded: Buffer.from(encoded.buffer, encoded.byteOffset, encoded.length),
+      });
       for (const [old, trial] of trials) {
         if (held <= cap || old === key) break;
         held -= trial.encoded?.length ?? 0;

@@ -1,6 +1,6 @@
 /** OpenRaster packages: what they hold, bounded in number and size. */
-import { fromBuffer, type Entry, type ZipFile } from "yauzl";
-import { readStack, type Artwork } from "@/core/layers";
+import { type Entry, fromBuffer, type ZipFile } from "yauzl";
+import { type Artwork, readStack } from "@/core/layers";
 import { PhotoError } from "./error";
 
 const MOST_ENTRIES = 2500;
@@ -18,8 +18,13 @@ export interface OraPackage {
 
 /** Throws a {@link PhotoError} or a container error with one sentence. */
 export async function openOra(bytes: Buffer): Promise<OraPackage> {
-  const refuse = (why: string) => new PhotoError(`The OpenRaster file ${why}. Save it anew in the program it came from.`);
-  const zip = await new Promise<ZipFile>((done, failed) => fromBuffer(bytes, { lazyEntries: true, validateEntrySizes: true }, (error, file) => (error ? failed(refuse("is damaged: it is no whole package")) : done(file))));
+  const refuse = (why: string) =>
+    new PhotoError(`The OpenRaster file ${why}. Save it anew in the program it came from.`);
+  const zip = await new Promise<ZipFile>((done, failed) =>
+    fromBuffer(bytes, { lazyEntries: true, validateEntrySizes: true }, (error, file) =>
+      error ? failed(refuse("is damaged: it is no whole package")) : done(file),
+    ),
+  );
   const entries = await new Promise<Map<string, Entry>>((done, failed) => {
     const found = new Map<string, Entry>();
     zip.on("entry", (entry: Entry) => {
@@ -36,7 +41,8 @@ export async function openOra(bytes: Buffer): Promise<OraPackage> {
   const read = (name: string) => {
     const entry = entries.get(name);
     if (!entry) throw refuse(`lacks the layer "${name.slice(0, 80)}"`);
-    if (entry.uncompressedSize > LARGEST) throw refuse(`holds a layer of ${Math.round(entry.uncompressedSize / 1e6)} MB`);
+    if (entry.uncompressedSize > LARGEST)
+      throw refuse(`holds a layer of ${Math.round(entry.uncompressedSize / 1e6)} MB`);
     return new Promise<Buffer>((done, failed) => {
       zip.openReadStream(entry, (error, stream) => {
         if (error) return failed(refuse(`is damaged at "${name.slice(0, 80)}"`));
@@ -49,5 +55,10 @@ export async function openOra(bytes: Buffer): Promise<OraPackage> {
   };
   if (!entries.has("stack.xml")) throw refuse("does not say which layers it has");
   const artwork = readStack((await read("stack.xml")).toString("utf8"));
-  return { artwork, sizes: new Map([...entries].map(([name, entry]) => [name, entry.compressedSize])), read, close: () => zip.close() };
+  return {
+    artwork,
+    sizes: new Map([...entries].map(([name, entry]) => [name, entry.compressedSize])),
+    read,
+    close: () => zip.close(),
+  };
 }

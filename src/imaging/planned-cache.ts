@@ -15,7 +15,10 @@ export class PlannedCache {
   private written = 0;
 
   /** `cap`: bytes that stay on disk; those used longest ago go first. */
-  constructor(private readonly folder: string, private readonly cap: number) {}
+  constructor(
+    private readonly folder: string,
+    private readonly cap: number,
+  ) {}
 
   /** Null where it is not there, or not whole. */
   async get(key: string): Promise<Prepared | null> {
@@ -41,7 +44,11 @@ export class PlannedCache {
     const temporary = join(/*turbopackIgnore: true*/ this.folder, `.${randomBytes(8).toString("hex")}`);
     try {
       await mkdir(this.folder, { recursive: true });
-      await writeFile(temporary, [length, head, new Uint8Array(data.buffer, data.byteOffset, data.byteLength)]);
+      await writeFile(temporary, [
+        length,
+        head,
+        new Uint8Array(data.buffer, data.byteOffset, data.byteLength),
+      ]);
       await rename(temporary, join(this.folder, key));
     } catch {
       await unlink(temporary).catch(() => undefined);
@@ -70,7 +77,11 @@ export class PlannedCache {
 
   private async list(): Promise<{ name: string; bytes: number; used: number }[]> {
     const names = await readdir(this.folder).catch(() => []);
-    const found = await Promise.all(names.map(async (name) => ({ name, stat: await stat(join(this.folder, name)).catch(() => null) })));
-    return found.flatMap(({ name, stat: one }) => (one ? [{ name, bytes: one.size, used: one.mtimeMs }] : []));
+    const found = await Promise.all(
+      names.map(async (name) => ({ name, stat: await stat(join(this.folder, name)).catch(() => null) })),
+    );
+    return found.flatMap(({ name, stat: one }) =>
+      one ? [{ name, bytes: one.size, used: one.mtimeMs }] : [],
+    );
   }
 }

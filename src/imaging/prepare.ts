@@ -1,13 +1,21 @@
 /** From a photo to its planned picture: decoded once, brought into its colours, framed, resized, sharpened, in its bits. */
 import type { ConversionReport } from "@/core/colour";
 import type { Development, Planned } from "@/core/develop";
+import {
+  type Frame,
+  type Geometry,
+  keepsPixels,
+  type Rect,
+  swapsSides,
+  toStored,
+  turnOrientation,
+} from "@/core/frame";
 import type { Expansion } from "@/core/light";
-import { keepsPixels, swapsSides, toStored, turnOrientation, type Frame, type Geometry, type Rect } from "@/core/frame";
 import type { KernelName, Sharpening } from "@/core/resample";
 import { checkTail, decodeSamples, screenIn, strictly, type Wanted } from "./decode";
 import { colourIn, type Destination } from "./destination";
-import { developAside, warmUp } from "./work-pool";
 import type { Source } from "./facts";
+import { developAside, warmUp } from "./work-pool";
 
 export interface PicturePlan {
   geometry: Geometry;
@@ -41,19 +49,43 @@ const OVERLAP = 16;
 const REACH = 4;
 
 /** Throws a PhotoError for a damaged photo; a damaged photo never becomes a half-grey picture. `band`: the most bytes of samples held at a time. */
-export async function preparePicture(source: Source, plan: PicturePlan, band = BAND_BYTES): Promise<Prepared> {
+export async function preparePicture(
+  source: Source,
+  plan: PicturePlan,
+  band = BAND_BYTES,
+): Promise<Prepared> {
   warmUp();
   const { geometry } = plan;
-  const scale = Math.min(geometry.place.width / geometry.crop.width, geometry.place.height / geometry.crop.height);
-  const wanted: Wanted = { region: unturned(regionOf(geometry, geometry.crop), geometry, source.facts), scale };
+  const scale = Math.min(
+    geometry.place.width / geometry.crop.width,
+    geometry.place.height / geometry.crop.height,
+  );
+  const wanted: Wanted = {
+    region: unturned(regionOf(geometry, geometry.crop), geometry, source.facts),
+    scale,
+  };
   const prepared = await strictly(source, async (failOn) => {
-    const [picture, screen] = await Promise.all([inBands(source, plan, wanted, band, failOn), checkTail(source, wanted, failOn)]);
+    const [picture, screen] = await Promise.all([
+      inBands(source, plan, wanted, band, failOn),
+      checkTail(source, wanted, failOn),
+    ]);
     return { ...picture, screen: picture.screen ?? screen };
   });
-  return padded(prepared, geometry, colourIn(plan.background, plan.to.space), colourIn(plan.border ?? plan.background, plan.to.space));
+  return padded(
+    prepared,
+    geometry,
+    colourIn(plan.background, plan.to.space),
+    colourIn(plan.border ?? plan.background, plan.to.space),
+  );
 }
 
-async function inBands(source: Source, plan: PicturePlan, wanted: Wanted, band: number, failOn: "warning" | "truncated"): Promise<Prepared> {
+async function inBands(
+  source: Source,
+  plan: PicturePlan,
+  wanted: Wanted,
+  band: number,
+  failOn: "warning" | "truncated",
+): Promise<Prepared> {
   const { crop, place } = plan.geometry;
   const deep = (source.facts.bits ?? 8) > 8 ? 2 : 1;
   const shrunk = source.jpeg && wanted.scale <= 1 / 4 ? 4 : 1;
@@ -70,19 +102,52 @@ async function inBands(source: Source, plan: PicturePlan, wanted: Wanted, band: 
     const [from, to] = [Math.round((k * total) / bands), Math.round(((k + 1) * total) / bands)];
     const [a, b] = [Math.max(0, from - OVERLAP), Math.min(total, to + OVERLAP)];
     const ratio = (columns ? crop.width : crop.height) / total;
-    const part: Rect = columns ? { ...crop, x: crop.x + a * ratio, width: (b - a) * ratio } : { ...crop, y: crop.y + a * ratio, height: (b - a) * ratio };
-    const geometry: Geometry = { ...plan.geometry, crop: part, place: columns ? { ...place, width: b - a } : { ...place, height: b - a } };
+    const part: Rect = columns
+      ? { ...crop, x: crop.x + a * ratio, width: (b - a) * ratio }
+      : { ...crop, y: crop.y + a * ratio, height: (b - a) * ratio };
+    const geometry: Geometry = {
+      ...plan.geometry,
+      crop: part,
+      place: columns ? { ...place, width: b - a } : { ...place, height: b - a },
+    };
     const region = unturned(regionOf(geometry, part), geometry, source.facts);
     const piece = await developed(source, plan, geometry, { ...wanted, region }, failOn);
-    whole ??= { ...piece, width: place.width, height: place.height, data: piece.data instanceof Uint16Array ? new Uint16Array(place.width * place.height * piece.channels) : new Uint8Array(place.width * place.height * piece.channels) };
-    paste(whole, piece, columns ? from : 0, columns ? 0 : from, columns ? { x: from - a, y: 0, width: to - from, height: place.height } : { x: 0, y: from - a, width: place.width, height: to - from });
+    whole ??= {
+      ...piece,
+      width: place.width,
+      height: place.height,
+      data:
+        piece.data instanceof Uint16Array
+          ? new Uint16Array(place.width * place.height * piece.channels)
+          : new Uint8Array(place.width * place.height * piece.channels),
+    };
+    paste(
+      whole,
+      piece,
+      columns ? from : 0,
+      columns ? 0 : from,
+      columns
+        ? { x: from - a, y: 0, width: to - from, height: place.height }
+        : { x: 0, y: from - a, width: place.width, height: to - from },
+    );
   }
   return whole!;
 }
 
-async function developed(source: Source, plan: PicturePlan, geometry: Geometry, wanted: Wanted, failOn: "warning" | "truncated"): Promise<Prepared> {
+async function developed(
+  source: Source,
+  plan: PicturePlan,
+  geometry: Geometry,
+  wanted: Wanted,
+  failOn: "warning" | "truncated",
+): Promise<Prepared> {
   const { facts } = source;
-  const { samples, shown, density, space, peak, reach } = await decodeSamples(source, wanted, { takenAs: plan.frame.takenAs ?? null, keeps: plan.to.keeps, bright: plan.to.light !== undefined }, failOn);
+  const { samples, shown, density, space, peak, reach } = await decodeSamples(
+    source,
+    wanted,
+    { takenAs: plan.frame.takenAs ?? null, keeps: plan.to.keeps, bright: plan.to.light !== undefined },
+    failOn,
+  );
   const orientation = turnOrientation(facts.orientation, geometry.turn ?? 0);
   const plain = keepsPixels(geometry, facts) && !plan.sharpen;
   const development: Development = {
@@ -111,7 +176,8 @@ async function developed(source: Source, plan: PicturePlan, geometry: Geometry, 
   return { ...made, screen, ...(plan.to.light && { light: plan.to.light }) };
 }
 
-const turnedFacts = ({ width, height }: { width: number; height: number }, { turn }: Geometry) => ((turn ?? 0) % 180 === 0 ? { width, height } : { width: height, height: width });
+const turnedFacts = ({ width, height }: { width: number; height: number }, { turn }: Geometry) =>
+  (turn ?? 0) % 180 === 0 ? { width, height } : { width: height, height: width };
 
 /** What has to be decoded for a part: the part as it leans, and what the kernel reaches beyond it. */
 function regionOf({ place, angle }: Geometry, crop: Rect): Rect {
@@ -119,32 +185,56 @@ function regionOf({ place, angle }: Geometry, crop: Rect): Rect {
   const [cos, sin] = [Math.cos(radians), Math.sin(radians)];
   const [w, h] = [crop.width * cos + crop.height * sin, crop.width * sin + crop.height * cos];
   const reach = REACH * Math.max(1, crop.width / place.width, crop.height / place.height) + 4;
-  return { x: crop.x + (crop.width - w) / 2 - reach, y: crop.y + (crop.height - h) / 2 - reach, width: w + 2 * reach, height: h + 2 * reach };
+  return {
+    x: crop.x + (crop.width - w) / 2 - reach,
+    y: crop.y + (crop.height - h) / 2 - reach,
+    width: w + 2 * reach,
+    height: h + 2 * reach,
+  };
 }
 
 /** A part of the turned photo as part of the upright one, inside it. */
 function unturned(rect: Rect, geometry: Geometry, photo: { width: number; height: number }): Rect {
-  const plain = toStored(rect, { width: photo.width, height: photo.height }, turnOrientation(1, geometry.turn ?? 0));
+  const plain = toStored(
+    rect,
+    { width: photo.width, height: photo.height },
+    turnOrientation(1, geometry.turn ?? 0),
+  );
   const x = Math.max(0, plain.x);
   const y = Math.max(0, plain.y);
-  return { x, y, width: Math.min(photo.width, plain.x + plain.width) - x, height: Math.min(photo.height, plain.y + plain.height) - y };
+  return {
+    x,
+    y,
+    width: Math.min(photo.width, plain.x + plain.width) - x,
+    height: Math.min(photo.height, plain.y + plain.height) - y,
+  };
 }
 
 function paste(to: Planned, from: Planned, x: number, y: number, part: Rect): void {
   const { channels } = to;
   for (let row = 0; row < part.height; row += 1) {
     const start = ((part.y + row) * from.width + part.x) * channels;
-    to.data.set(from.data.subarray(start, start + part.width * channels), ((y + row) * to.width + x) * channels);
+    to.data.set(
+      from.data.subarray(start, start + part.width * channels),
+      ((y + row) * to.width + x) * channels,
+    );
   }
 }
 
-function padded(picture: Prepared, geometry: Geometry, background: readonly number[], border: readonly number[]): Prepared {
+function padded(
+  picture: Prepared,
+  geometry: Geometry,
+  background: readonly number[],
+  border: readonly number[],
+): Prepared {
   if (picture.width === geometry.width && picture.height === geometry.height) return picture;
   const { channels, data: from } = picture;
   const length = geometry.width * geometry.height * channels;
   const data = from instanceof Uint16Array ? new Uint16Array(length) : new Uint8Array(length);
   const top = from instanceof Uint16Array ? 65_535 : 255;
-  const [ground, edge] = [background, border].map((colour) => [...colour.map((v) => Math.round(v * top)), top].slice(0, channels));
+  const [ground, edge] = [background, border].map((colour) =>
+    [...colour.map((v) => Math.round(v * top)), top].slice(0, channels),
+  );
   const px = geometry.border ?? 0;
   for (let y = 0, i = 0; y < geometry.height; y += 1) {
     const outside = y < px || y >= geometry.height - px;
@@ -154,7 +244,12 @@ function padded(picture: Prepared, geometry: Geometry, background: readonly numb
     }
   }
   const out = { ...picture, data, width: geometry.width, height: geometry.height };
-  paste(out, picture, geometry.place.x, geometry.place.y, { x: 0, y: 0, width: picture.width, height: picture.height });
+  paste(out, picture, geometry.place.x, geometry.place.y, {
+    x: 0,
+    y: 0,
+    width: picture.width,
+    height: picture.height,
+  });
   return out;
 }
 

@@ -1,5 +1,5 @@
 /** The profile in a file, if it can be believed. */
-import { readProfile, type Profile } from "@/core/colour";
+import { type Profile, readProfile } from "@/core/colour";
 
 export interface Judged {
   profile: Profile | null;
@@ -14,6 +14,7 @@ export function judgeProfile(icc: Uint8Array | null | undefined, channels: numbe
   if (!icc) return { profile: null, fault: null };
   const profile = readProfile(icc);
   if (!profile) return { profile: null, fault: "is broken" };
-  if (profile.channels !== channels) return { profile: null, fault: `is one for ${KIND[profile.channels]}, which this is not` };
+  if (profile.channels !== channels)
+    return { profile: null, fault: `is one for ${KIND[profile.channels]}, which this is not` };
   return { profile, fault: null };
 }

@@ -30,14 +30,27 @@ interface Opened {
   open(bytes: Uint8Array, settings: object): void;
   metadata(all: boolean): Metadata;
   thumbnailData(): { data: Uint8Array; width: number; height: number; format: string } | undefined;
-  imageData(): { data: Uint8Array | Uint16Array; width: number; height: number; colors: number; bits: number };
+  imageData(): {
+    data: Uint8Array | Uint16Array;
+    width: number;
+    height: number;
+    colors: number;
+    bits: number;
+  };
 }
 
 /** Beside the module; named here so that no bundler takes it for a module of its own. */
 const WASM = ["libraw-wasm", "dist", "libraw.wasm"].join("/");
 
 /** The camera's white balance, linear light (the reader takes a curve only with all six of its numbers) in ROMM RGB, nothing brightened. */
-const LINEAR = { useCameraWb: true, noAutoBright: true, outputBps: 16, outputColor: 4, gamm: [1, 1, 0, 0, 0, 0], userQual: 3 };
+const LINEAR = {
+  useCameraWb: true,
+  noAutoBright: true,
+  outputBps: 16,
+  outputColor: 4,
+  gamm: [1, 1, 0, 0, 0, 0],
+  userQual: 3,
+};
 /** Of the brightest values, this share may lie above white when a picture is brightened. */
 const ABOVE_WHITE = 0.01;
 /** Of the brightest values, this share does not count when it is asked how far light reaches. */
@@ -66,13 +79,21 @@ export async function rawFacts(bytes: Uint8Array): Promise<RawFacts> {
   const { width, height, flip } = meta;
   if (!(width > 0 && height > 0)) throw new Error("it says that its sensor has no pixels");
   const has = meta.thumb_width > 0 && meta.thumb_height > 0;
-  const preview = !has ? null : quarter(flip) ? { width: meta.thumb_height, height: meta.thumb_width } : { width: meta.thumb_width, height: meta.thumb_height };
-  const taken = Number(meta.timestamp) > 0 ? new Date(Number(meta.timestamp) * 1000).toISOString().slice(0, 10) : null;
+  const preview = !has
+    ? null
+    : quarter(flip)
+      ? { width: meta.thumb_height, height: meta.thumb_width }
+      : { width: meta.thumb_width, height: meta.thumb_height };
+  const taken =
+    Number(meta.timestamp) > 0 ? new Date(Number(meta.timestamp) * 1000).toISOString().slice(0, 10) : null;
   return { width, height, bits: meta.color_data.raw_bps || 16, preview, date: taken };
 }
 
 /** Throws with a plain reason where it cannot be developed. */
-export async function rawPixels(bytes: Uint8Array, { raw = DEFAULT_RAW, half }: Wish): Promise<ForeignPixels> {
+export async function rawPixels(
+  bytes: Uint8Array,
+  { raw = DEFAULT_RAW, half }: Wish,
+): Promise<ForeignPixels> {
   return raw.way === "camera" ? cameraPicture(bytes) : developed(bytes, raw, half === true);
 }
 
@@ -85,23 +106,37 @@ async function cameraPicture(bytes: Uint8Array): Promise<ForeignPixels> {
   } catch {
     picture = undefined;
   }
-  if (!picture?.data.length) throw new Error("the camera's own picture in it is missing or damaged, choose the developed one");
+  if (!picture?.data.length)
+    throw new Error("the camera's own picture in it is missing or damaged, choose the developed one");
   const { data, width, height, format } = picture;
-  const image = format === "jpeg" ? sharp(data, { failOn: "truncated", autoOrient: false }) : sharp(data, { raw: { width, height, channels: 3 } });
+  const image =
+    format === "jpeg"
+      ? sharp(data, { failOn: "truncated", autoOrient: false })
+      : sharp(data, { raw: { width, height, channels: 3 } });
   const angle = { 3: 180, 5: 270, 6: 90 }[flip] ?? 0;
   try {
-    const made = await image.rotate(angle).toColourspace("srgb").removeAlpha().raw({ depth: "uchar" }).toBuffer({ resolveWithObject: true });
+    const made = await image
+      .rotate(angle)
+      .toColourspace("srgb")
+      .removeAlpha()
+      .raw({ depth: "uchar" })
+      .toBuffer({ resolveWithObject: true });
     return { data: made.data, width: made.info.width, height: made.info.height, channels: 3 };
   } catch {
     throw new Error("the camera's own picture in it is damaged, choose the developed one");
   }
 }
 
-async function developed(bytes: Uint8Array, { brighten, recover }: RawTaking, halfSize: boolean): Promise<ForeignPixels> {
+async function developed(
+  bytes: Uint8Array,
+  { brighten, recover }: RawTaking,
+  halfSize: boolean,
+): Promise<ForeignPixels> {
   const file = await open(bytes, { ...LINEAR, highlight: recover ? 2 : 0, halfSize });
   const { color_data: colour } = file.metadata(true);
   const { data, width, height, colors, bits } = file.imageData();
-  if (bits !== 16 || (colors !== 3 && colors !== 1)) throw new Error(`its sensor has ${colors} colours, which cannot be developed`);
+  if (bits !== 16 || (colors !== 3 && colors !== 1))
+    throw new Error(`its sensor has ${colors} colours, which cannot be developed`);
   const light = data as Uint16Array;
   const samples = colors === 3 ? light : threefold(light);
   // Where highlights are to be recovered everything is scaled down, so that no channel is cut at white.
@@ -109,7 +144,13 @@ async function developed(bytes: Uint8Array, { brighten, recover }: RawTaking, ha
   const room = recover ? Math.max(...balance) / Math.min(...balance) : 1;
   const [white, top] = [ABOVE_WHITE, SPECKS].map((share) => (room * lightest(samples, share)) / 65_535);
   const gain = brighten ? Math.min(MOST_BRIGHTENING, Math.max(1, 1 / Math.max(white, 1e-6))) : 1;
-  return { data: samples, width, height, channels: 3, light: { space: "romm-rgb", peak: room * gain, reach: recover ? Math.max(1, top * gain) : 1 } };
+  return {
+    data: samples,
+    width,
+    height,
+    channels: 3,
+    light: { space: "romm-rgb", peak: room * gain, reach: recover ? Math.max(1, top * gain) : 1 },
+  };
 }
 
 /** The code that this share of the pixels exceeds in their strongest channel. */

@@ -5,7 +5,10 @@
 import { pipeThrough } from "./child";
 
 /** Null where jpegtran is missing or does not take the file. Headers stay. */
-export async function repackJpeg(bytes: Uint8Array, wanted?: () => void | Promise<void>): Promise<Uint8Array | null> {
+export async function repackJpeg(
+  bytes: Uint8Array,
+  wanted?: () => void | Promise<void>,
+): Promise<Uint8Array | null> {
   const ended = await pipeThrough("jpegtran", ["-copy", "all", "-optimize", "-progressive"], bytes, wanted);
   return ended?.code === 0 && ended.out.length ? ended.out : null;
 }

@@ -1,9 +1,43 @@
 /** Files whose picture passes through: only what stands beside it changes, at byte level. */
-import { within, type ResolvedBrief } from "@/core/brief";
+import { type ResolvedBrief, within } from "@/core/brief";
 import {
-  bodyOf, chunk, chunkBody, emptyExif, exifBlock, exifSegment, filterExif, findChunk, isBareExif, isExif, isIcc, isIptc, isJfif, isMultiPicture, isXmp, jfifSegment, MARKER,
-  patchResolution, physChunk, readTiff, rebuildAvif, rebuildBmp, rebuildJpeg, rebuildPng, rebuildTiff, rebuildWebp, resolutionOf, segment, TIFF_TAG, webpChunk,
-  webpExif, avifExif, withResolution, withXmpResolution, writeExif, concat, TAG,
+  avifExif,
+  bodyOf,
+  chunk,
+  chunkBody,
+  concat,
+  emptyExif,
+  exifBlock,
+  exifSegment,
+  filterExif,
+  findChunk,
+  isBareExif,
+  isExif,
+  isIcc,
+  isIptc,
+  isJfif,
+  isMultiPicture,
+  isXmp,
+  jfifSegment,
+  MARKER,
+  patchResolution,
+  physChunk,
+  readTiff,
+  rebuildAvif,
+  rebuildBmp,
+  rebuildJpeg,
+  rebuildPng,
+  rebuildTiff,
+  rebuildWebp,
+  resolutionOf,
+  segment,
+  TAG,
+  TIFF_TAG,
+  webpChunk,
+  webpExif,
+  withResolution,
+  withXmpResolution,
+  writeExif,
 } from "@/core/containers";
 import { holdsPaper, targetFor } from "@/core/frame";
 import { isPngText, isPngXmp, keptPngText, type Source } from "./facts";
@@ -28,7 +62,12 @@ export function rewriteHeaders(brief: ResolvedBrief, source: Source): Uint8Array
   const sets = unmet || (none && cleans && resolutionOf(source.exif) !== null);
   const unprofiles = brief.stated.has("colour") && brief.profile === "omit" && facts.profile;
   if (!cleans && !sets && !unprofiles) return source.bytes;
-  const change: Change = { none, cleans, ppi: sets ? resolutionToWrite(brief, source, facts) : null, unprofiles };
+  const change: Change = {
+    none,
+    cleans,
+    ppi: sets ? resolutionToWrite(brief, source, facts) : null,
+    unprofiles,
+  };
   if (source.jpeg) return rewriteJpeg(source, change);
   if (source.png) return rewritePng(source, change);
   if (source.webp) return rewriteWebp(source, change);
@@ -43,19 +82,33 @@ function densityHolds(brief: ResolvedBrief, facts: Source["facts"]): boolean {
   if (!paper && !brief.resolution) return true;
   if (!facts.resolution) return false;
   const slack = Math.max(0.05, facts.resolutionStep);
-  return (!paper || holdsPaper(paper, facts, facts.resolution)) && (!brief.resolution || facts.resolution.every((v) => within(brief.resolution!, v, slack)));
+  return (
+    (!paper || holdsPaper(paper, facts, facts.resolution)) &&
+    (!brief.resolution || facts.resolution.every((v) => within(brief.resolution!, v, slack)))
+  );
 }
 
 /** The EXIF block that stays. `old` is the block as it lies in the file; it is only patched where nothing has to go. */
-function exifAfter(source: Source, { none, cleans, ppi }: Change, old: Uint8Array | null, onlyExif: boolean): Uint8Array | null {
+function exifAfter(
+  source: Source,
+  { none, cleans, ppi }: Change,
+  old: Uint8Array | null,
+  onlyExif: boolean,
+): Uint8Array | null {
   if (none && cleans) return onlyExif && ppi !== null ? writeExif(withResolution(emptyExif(), ppi)) : null;
-  if (!cleans && old) return ppi === null ? old : (patchResolution(old, ppi) ?? (source.exif ? writeExif(withResolution(source.exif, ppi)) : old));
-  let exif = cleans ? withRights(source.exif && filterExif(source.exif, "private").exif, source) : source.exif;
+  if (!cleans && old)
+    return ppi === null
+      ? old
+      : (patchResolution(old, ppi) ?? (source.exif ? writeExif(withResolution(source.exif, ppi)) : old));
+  let exif = cleans
+    ? withRights(source.exif && filterExif(source.exif, "private").exif, source)
+    : source.exif;
   if (ppi !== null && (!none || onlyExif)) exif = withResolution(exif ?? emptyExif(), ppi);
   return exif ? writeExif(exif) : null;
 }
 
-const xmpAfter = ({ xmp }: Source, { cleans, ppi }: Change): Uint8Array | null => (!xmp || cleans ? null : ppi === null ? xmp : withXmpResolution(xmp, ppi));
+const xmpAfter = ({ xmp }: Source, { cleans, ppi }: Change): Uint8Array | null =>
+  !xmp || cleans ? null : ppi === null ? xmp : withXmpResolution(xmp, ppi);
 
 function rewriteJpeg(source: Source, change: Change): Uint8Array {
   const file = source.jpeg!;
@@ -87,8 +140,11 @@ function rewritePng(source: Source, change: Change): Uint8Array {
   if (exif) add.push(chunk("eXIf", exif));
   if (xmp) add.push(pngXmp(xmp));
   const profile = new Set(["iCCP", "sRGB", "cICP"]);
-  const gone = (body: Uint8Array) => (xmp !== null && isPngXmp(body)) || (change.cleans && (change.none || !keptPngText(body)));
-  const texts = new Set(file.chunks.filter((c) => isPngText(c.type) && gone(chunkBody(file, c))).map((c) => c.start));
+  const gone = (body: Uint8Array) =>
+    (xmp !== null && isPngXmp(body)) || (change.cleans && (change.none || !keptPngText(body)));
+  const texts = new Set(
+    file.chunks.filter((c) => isPngText(c.type) && gone(chunkBody(file, c))).map((c) => c.start),
+  );
   const kept = { ...file, chunks: file.chunks.filter((c) => !texts.has(c.start)) };
   return rebuildPng(kept, add, (type) => {
     if (type === "eXIf") return false;
@@ -101,7 +157,11 @@ function rewritePng(source: Source, change: Change): Uint8Array {
 function rewriteWebp(source: Source, change: Change): Uint8Array {
   const file = source.webp!;
   const exif = exifAfter(source, change, webpExif(file), true);
-  return rebuildWebp(file, { icc: change.unprofiles ? null : webpChunk(file, "ICCP"), exif, xmp: xmpAfter(source, change) });
+  return rebuildWebp(file, {
+    icc: change.unprofiles ? null : webpChunk(file, "ICCP"),
+    exif,
+    xmp: xmpAfter(source, change),
+  });
 }
 
 function rewriteAvif(source: Source, change: Change): Uint8Array {
@@ -122,10 +182,23 @@ function rewriteTiff(source: Source, change: Change): Uint8Array {
   let next = { littleEndian, ifd0, exif, gps, hasThumbnail: false };
   if (change.cleans) {
     const described = new Set(source.exif?.ifd0.map((e) => e.tag) ?? []);
-    const kept = change.none ? { exif: null } : filterExif({ ...next, ifd0: next.ifd0.filter((e) => described.has(e.tag)) }, "private");
+    const kept = change.none
+      ? { exif: null }
+      : filterExif({ ...next, ifd0: next.ifd0.filter((e) => described.has(e.tag)) }, "private");
     const stays = new Set(kept.exif?.ifd0.map((e) => e.tag) ?? []);
-    const bare = (tag: number) => isBareExif({ ...emptyExif(), ifd0: [{ tag, type: 3, count: 1, value: new Uint8Array(2) }] });
-    next = { ...next, ifd0: next.ifd0.filter((e) => !PACKETS.has(e.tag) && (e.tag < PRIVATE_TAGS || KEPT_PRIVATE.has(e.tag)) && (!described.has(e.tag) || stays.has(e.tag) || bare(e.tag))), exif: kept.exif?.exif ?? [], gps: [] };
+    const bare = (tag: number) =>
+      isBareExif({ ...emptyExif(), ifd0: [{ tag, type: 3, count: 1, value: new Uint8Array(2) }] });
+    next = {
+      ...next,
+      ifd0: next.ifd0.filter(
+        (e) =>
+          !PACKETS.has(e.tag) &&
+          (e.tag < PRIVATE_TAGS || KEPT_PRIVATE.has(e.tag)) &&
+          (!described.has(e.tag) || stays.has(e.tag) || bare(e.tag)),
+      ),
+      exif: kept.exif?.exif ?? [],
+      gps: [],
+    };
   }
   if (change.unprofiles) next = { ...next, ifd0: next.ifd0.filter((e) => e.tag !== TIFF_TAG.Icc) };
   if (change.ppi !== null) {

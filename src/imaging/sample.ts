@@ -13,7 +13,10 @@ export function sampleOf(picture: Planned): Planned {
   const { data, width, channels } = picture;
   const parts = spread(picture);
   const side = SIDE * ACROSS;
-  const out = data instanceof Uint16Array ? new Uint16Array(side * side * channels) : new Uint8Array(side * side * channels);
+  const out =
+    data instanceof Uint16Array
+      ? new Uint16Array(side * side * channels)
+      : new Uint8Array(side * side * channels);
   parts.forEach(({ x, y }, i) => {
     const [left, top] = [(i % ACROSS) * SIDE, Math.floor(i / ACROSS) * SIDE];
     for (let row = 0; row < SIDE; row += 1) {
@@ -31,7 +34,12 @@ function spread({ data, width, height, channels }: Planned): { x: number; y: num
     for (let x = 0; x + SIDE <= width; x += SIDE) {
       let busy = 0;
       for (let row = 0; row < SIDE; row += 8) {
-        for (let p = ((y + row) * width + x) * channels, end = p + (SIDE - 1) * channels; p < end; p += channels) busy += Math.abs(data[p] - data[p + channels]);
+        for (
+          let p = ((y + row) * width + x) * channels, end = p + (SIDE - 1) * channels;
+          p < end;
+          p += channels
+        )
+          busy += Math.abs(data[p] - data[p + channels]);
       }
       parts.push({ x, y, busy });
     }

@@ -5,15 +5,43 @@ import { destinationOf } from "./destination";
 import type { Source } from "./facts";
 import { preparePicture } from "./prepare";
 
-export const needsDeveloping = (source: Source): boolean => source.foreign !== null || source.facts.light !== undefined;
+export const needsDeveloping = (source: Source): boolean =>
+  source.foreign !== null || source.facts.light !== undefined;
 
 /** Upright, inside side × side px, never larger than the photo. */
-export async function smallPicture(source: Source, side: number): Promise<{ data: Uint8Array; width: number; height: number; channels: 1 | 2 | 3 | 4 }> {
+export async function smallPicture(
+  source: Source,
+  side: number,
+): Promise<{ data: Uint8Array; width: number; height: number; channels: 1 | 2 | 3 | 4 }> {
   const { width, height } = source.facts;
   const scale = Math.min(1, side / Math.max(width, height));
-  const size = { width: Math.max(1, Math.round(width * scale)), height: Math.max(1, Math.round(height * scale)) };
-  const geometry: Geometry = { ...size, mode: "whole", crop: { x: 0, y: 0, width, height }, place: { x: 0, y: 0, ...size }, scale, cut: 0 };
+  const size = {
+    width: Math.max(1, Math.round(width * scale)),
+    height: Math.max(1, Math.round(height * scale)),
+  };
+  const geometry: Geometry = {
+    ...size,
+    mode: "whole",
+    crop: { x: 0, y: 0, width, height },
+    place: { x: 0, y: 0, ...size },
+    scale,
+    cut: 0,
+  };
   const to = destinationOf(resolveBrief({ zumbrelBrief: 1, name: "small" }), source);
-  const made = await preparePicture(source, { geometry, frame: CENTRED, to, bits: 8, background: "#ffffff", opaque: true, sharpen: null, ppi: null });
-  return { data: made.data as Uint8Array, width: made.width, height: made.height, channels: made.channels as 1 };
+  const made = await preparePicture(source, {
+    geometry,
+    frame: CENTRED,
+    to,
+    bits: 8,
+    background: "#ffffff",
+    opaque: true,
+    sharpen: null,
+    ppi: null,
+  });
+  return {
+    data: made.data as Uint8Array,
+    width: made.width,
+    height: made.height,
+    channels: made.channels as 1,
+  };
 }

@@ -24,7 +24,9 @@ const met = new WeakMap<Worker, string>();
 let started = 0;
 
 /** Beside the bundle, or where the web server runs; run from sources (as the tests do) there is none, and the work is done in place. */
-const THREAD = [dirname(fileURLToPath(import.meta.url)), join(process.cwd(), ".build")].map((folder) => join(folder, "work-thread.mjs")).find((path) => existsSync(path));
+const THREAD = [dirname(fileURLToPath(import.meta.url)), join(process.cwd(), ".build")]
+  .map((folder) => join(folder, "work-thread.mjs"))
+  .find((path) => existsSync(path));
 const fromSources = /\/src\/imaging\/[^/]*$/.test(fileURLToPath(import.meta.url));
 
 /** Starts a thread while others still decode, so that it is there when it is needed. */
@@ -33,12 +35,15 @@ export function warmUp(): void {
 }
 
 /** Throws an InkError where nothing looks like ink. */
-export const findInkAside = (picture: RgbPicture, settings: InkSettings) => aside({ kind: "ink", picture, settings }) as Promise<InkFound>;
+export const findInkAside = (picture: RgbPicture, settings: InkSettings) =>
+  aside({ kind: "ink", picture, settings }) as Promise<InkFound>;
 
-export const developAside = (samples: Samples, plan: Development) => aside({ kind: "develop", samples, plan }) as Promise<Developed>;
+export const developAside = (samples: Samples, plan: Development) =>
+  aside({ kind: "develop", samples, plan }) as Promise<Developed>;
 
 /** `id` names the reference: a thread that has met it need not analyse it again. Its pixels are shared, not copied. */
-export const differenceAside = (id: string, reference: Pixels, trial: Pixels) => aside({ kind: "difference", id, reference, trial }) as Promise<Judged>;
+export const differenceAside = (id: string, reference: Pixels, trial: Pixels) =>
+  aside({ kind: "difference", id, reference, trial }) as Promise<Judged>;
 
 function aside(work: Work): Promise<Done> {
   const path = THREAD;
@@ -61,7 +66,12 @@ function start(path: string): void {
     worker.unref();
     idle.push(worker);
     if (result) job?.done(result);
-    else job?.failed(Object.assign(new Error(error?.message ?? "the thread gave no answer"), { name: error?.name ?? "Error" }));
+    else
+      job?.failed(
+        Object.assign(new Error(error?.message ?? "the thread gave no answer"), {
+          name: error?.name ?? "Error",
+        }),
+      );
     next();
   });
   worker.on("error", (error) => {
@@ -87,9 +97,16 @@ function send(worker: Worker, work: Work): void {
     desk = new SharedArrayBuffer(Math.ceil((data.byteLength * 1.1) / 8) * 8);
     desks.set(worker, desk);
   }
-  const copy = data instanceof Uint16Array ? new Uint16Array(desk, 0, data.length) : new Uint8Array(desk, 0, data.length);
+  const copy =
+    data instanceof Uint16Array
+      ? new Uint16Array(desk, 0, data.length)
+      : new Uint8Array(desk, 0, data.length);
   copy.set(data);
-  worker.postMessage(work.kind === "develop" ? { ...work, samples: { ...work.samples, data: copy } } : { ...work, trial: { ...work.trial, data: copy } });
+  worker.postMessage(
+    work.kind === "develop"
+      ? { ...work, samples: { ...work.samples, data: copy } }
+      : { ...work, trial: { ...work.trial, data: copy } },
+  );
 }
 
 function next(): void {

@@ -6,9 +6,15 @@ parentPort!.on("message", (work: Work) => {
   try {
     const result = carryOut(work);
     // Samples that were only handed on still lie in the memory that the next job is written into.
-    if ("data" in result && result.data.buffer instanceof SharedArrayBuffer) result.data = result.data.slice();
+    if ("data" in result && result.data.buffer instanceof SharedArrayBuffer)
+      result.data = result.data.slice();
     parentPort!.postMessage({ result }, "data" in result ? [result.data.buffer as ArrayBuffer] : []);
   } catch (error) {
-    parentPort!.postMessage({ error: error instanceof Error ? { name: error.name, message: error.message } : { name: "Error", message: String(error) } });
+    parentPort!.postMessage({
+      error:
+        error instanceof Error
+          ? { name: error.name, message: error.message }
+          : { name: "Error", message: String(error) },
+    });
   }
 });

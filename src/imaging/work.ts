@@ -1,11 +1,12 @@
 /** What threads are asked for, and how it is done: the same on a thread and in place. */
-import { develop, type Developed, type Development, type Samples } from "@/core/develop";
-import { Reference, type Difference, type Pixels } from "@/core/difference";
+import { type Developed, type Development, develop, type Samples } from "@/core/develop";
+import { type Difference, type Pixels, Reference } from "@/core/difference";
 import { findInk, type InkFound, type InkSettings, type RgbPicture } from "@/core/ink";
 
 export type Work =
   | { kind: "ink"; picture: RgbPicture; settings: InkSettings }
-  | { kind: "develop"; samples: Samples; plan: Development } | { kind: "difference"; id: string; reference: Pixels; trial: Pixels };
+  | { kind: "develop"; samples: Samples; plan: Development }
+  | { kind: "difference"; id: string; reference: Pixels; trial: Pixels };
 
 /** A comparison without its map, which nobody asks for across threads. */
 export type Judged = Omit<Difference, "map">;

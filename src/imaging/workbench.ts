@@ -2,22 +2,33 @@
 import { createHash } from "node:crypto";
 import { CAN, heldBy, type OutputFormat, type ResolvedBrief } from "@/core/brief";
 import type { ConversionReport, RgbSpace } from "@/core/colour";
-import { padAvif, padGif, padJpeg, padPdf, padPng, padTiff, readWebp, rebuildBmp, rebuildWebp, webpChunk } from "@/core/containers";
-import { lightSettingsOf, type Frame, type Geometry } from "@/core/frame";
+import {
+  padAvif,
+  padGif,
+  padJpeg,
+  padPdf,
+  padPng,
+  padTiff,
+  readWebp,
+  rebuildBmp,
+  rebuildWebp,
+  webpChunk,
+} from "@/core/containers";
+import { type Frame, type Geometry, lightSettingsOf } from "@/core/frame";
 import { expansionOf } from "@/core/light";
 import type { KernelName } from "@/core/resample";
-import { settingKey, type Picture, type Setting } from "@/core/search";
+import { type Picture, type Setting, settingKey } from "@/core/search";
 import { decodeTrial } from "./decode-trial";
 import { destinationOf } from "./destination";
 import { encode } from "./encode";
 import { encodeAside } from "./encode-aside";
 import type { Source } from "./facts";
-import { assemble, plannedHeaders, type Headers } from "./headers";
+import { assemble, type Headers, plannedHeaders } from "./headers";
 import { Judge, seenLarger } from "./judge";
 import { memoryTrials } from "./memory-trials";
 import type { PlannedCache } from "./planned-cache";
-import { isFlat, preparePicture, type PicturePlan, type Prepared } from "./prepare";
-import { SAMPLED_FROM, sampleOf, SIDE } from "./sample";
+import { isFlat, type PicturePlan, type Prepared, preparePicture } from "./prepare";
+import { SAMPLED_FROM, SIDE, sampleOf } from "./sample";
 import type { Judged } from "./work";
 
 /** Goes into the key of every cached trial: raise it when the same settings give other bytes. */
@@ -76,7 +87,10 @@ export class Workbench {
   private sampled: { key: string; picture: Picture } | null = null;
   private readonly looks = new Map<string, PictureLook>();
 
-  constructor(private readonly request: BenchRequest, private readonly brief: ResolvedBrief) {
+  constructor(
+    private readonly request: BenchRequest,
+    private readonly brief: ResolvedBrief,
+  ) {
     this.trials = request.trials ?? memoryTrials();
     this.sha256 = request.sha256 ?? createHash("sha256").update(request.source.bytes).digest("hex");
   }
@@ -153,7 +167,14 @@ export class Workbench {
     const made = async (setting: Setting) => {
       await this.request.wanted?.();
       let trial = trials.get(settingKey(setting));
-      if (!trial) trials.set(settingKey(setting), (trial = { encoded: await encodeAside(pixels, setting, this.cmyk(format), this.request.wanted), difference: null }));
+      if (!trial)
+        trials.set(
+          settingKey(setting),
+          (trial = {
+            encoded: await encodeAside(pixels, setting, this.cmyk(format), this.request.wanted),
+            difference: null,
+          }),
+        );
       return trial;
     };
     const picture: Picture = {
@@ -163,7 +184,9 @@ export class Workbench {
       encode: async (setting) => (await made(setting)).encoded.length,
       difference: async (setting) => {
         const trial = await made(setting);
-        return (trial.difference ??= (await judge.of(await decodeTrial(trial.encoded, setting, pixels, this.cmyk(format)))).difference);
+        return (trial.difference ??= (
+          await judge.of(await decodeTrial(trial.encoded, setting, pixels, this.cmyk(format)))
+        ).difference);
       },
       sample: async () => null,
     };
@@ -176,7 +199,12 @@ export class Workbench {
     const known = this.looks.get(key) ?? (await this.trials.look(key)) ?? null;
     if (known) return known;
     const made = await this.planned(geometry, format);
-    const look: PictureLook = { flat: isFlat(made), kernel: made.kernel, conversion: made.conversion, screen: made.screen };
+    const look: PictureLook = {
+      flat: isFlat(made),
+      kernel: made.kernel,
+      conversion: made.conversion,
+      screen: made.screen,
+    };
     this.looks.set(key, look);
     await this.trials.keepLook(key, look);
     return look;
@@ -192,12 +220,21 @@ export class Workbench {
   private async bare(geometry: Geometry, setting: Setting): Promise<Uint8Array> {
     const key = this.pictureKey(geometry, setting.format);
     const same = this.last?.key === key && settingKey(this.last.setting) === settingKey(setting);
-    return (same ? this.last!.encoded : null) ?? (await this.trials.read(key, settingKey(setting))) ?? this.encoded(geometry, setting);
+    return (
+      (same ? this.last!.encoded : null) ??
+      (await this.trials.read(key, settingKey(setting))) ??
+      this.encoded(geometry, setting)
+    );
   }
 
   headers(format: OutputFormat): Headers {
     const held = heldBy(this.brief, format);
-    return plannedHeaders(held, this.request.source, destinationOf(held, this.request.source, this.request.frame.takenAs), this.request.frame);
+    return plannedHeaders(
+      held,
+      this.request.source,
+      destinationOf(held, this.request.source, this.request.frame.takenAs),
+      this.request.frame,
+    );
   }
 
   private filled(bytes: Uint8Array, geometry: Geometry, format: OutputFormat, target: number): Uint8Array {
@@ -208,7 +245,11 @@ export class Workbench {
         return padPng(bytes, target);
       case "webp": {
         const file = readWebp(bytes);
-        const headers = { icc: webpChunk(file, "ICCP"), exif: webpChunk(file, "EXIF"), xmp: webpChunk(file, "XMP ") };
+        const headers = {
+          icc: webpChunk(file, "ICCP"),
+          exif: webpChunk(file, "EXIF"),
+          xmp: webpChunk(file, "XMP "),
+        };
         // With the filling comes the extended header of 18 bytes, where there was none.
         const missing = target - rebuildWebp(file, headers, 8).length + 8;
         return rebuildWebp(file, headers, Math.max(8, missing + (missing & 1)));
@@ -263,7 +304,8 @@ export class Workbench {
     const held = heldBy(this.brief, format);
     const { frame, source } = this.request;
     return {
-      geometry, frame,
+      geometry,
+      frame,
       to: destinationOf(held, source, frame.takenAs),
       bits: held.bits === 8 && held.light === "sdr" ? 8 : 16,
       background: held.background,
@@ -283,7 +325,10 @@ export class Workbench {
    * Bytes of headers in any file of this size, measured on a picture of one colour; `added` are those that the bare
    * encoding does not have yet (CMYK comes with its profile).
    */
-  private async overhead(geometry: Geometry, format: OutputFormat): Promise<{ overhead: number; added: number }> {
+  private async overhead(
+    geometry: Geometry,
+    format: OutputFormat,
+  ): Promise<{ overhead: number; added: number }> {
     const [plain, bare] = await Promise.all([bareFile(format, false), bareFile(format, this.cmyk(format))]);
     const whole = this.assembled(bare, geometry, format).length;
     return { overhead: whole - plain.length, added: whole - bare.length };
@@ -292,13 +337,29 @@ export class Workbench {
   pictureKey(geometry: Geometry, format: OutputFormat): string {
     const { geometry: _, to, ...plan } = this.plan(geometry, format);
     const { facts } = this.request.source;
-    const round = (rect: { x: number; y: number; width: number; height: number }) => [rect.x, rect.y, rect.width, rect.height].map((v) => v.toFixed(3));
+    const round = (rect: { x: number; y: number; width: number; height: number }) =>
+      [rect.x, rect.y, rect.width, rect.height].map((v) => v.toFixed(3));
     const edge = geometry.border ? [geometry.border, plan.border] : null;
     const under = (facts.alpha && plan.opaque) || geometry.mode === "pad" ? plan.background : "";
     const parts = [
-      ENGINE, this.sha256, geometry.width, geometry.height, round(geometry.crop), round(geometry.place), geometry.turn ?? 0, geometry.angle ?? 0,
-      to.name, to.keeps, plan.bits, plan.frame.kernel ?? "", plan.frame.takenAs ?? "", under, facts.alpha && !plan.opaque,
-      plan.sharpen ? [plan.sharpen.for, plan.sharpen.amount, plan.sharpen.for === "print" ? plan.ppi : null] : null,
+      ENGINE,
+      this.sha256,
+      geometry.width,
+      geometry.height,
+      round(geometry.crop),
+      round(geometry.place),
+      geometry.turn ?? 0,
+      geometry.angle ?? 0,
+      to.name,
+      to.keeps,
+      plan.bits,
+      plan.frame.kernel ?? "",
+      plan.frame.takenAs ?? "",
+      under,
+      facts.alpha && !plan.opaque,
+      plan.sharpen
+        ? [plan.sharpen.for, plan.sharpen.amount, plan.sharpen.for === "print" ? plan.ppi : null]
+        : null,
       ...(edge ? [edge] : []),
       ...(to.light ? [["light", to.light, plan.expand]] : []),
     ];
@@ -310,8 +371,13 @@ const bares = new Map<string, Promise<Uint8Array>>();
 const DOT = { data: new Uint8Array(16 * 16 * 3), width: 16, height: 16, channels: 3 };
 const PLAIN: Record<OutputFormat, Setting> = {
   pdf: { format: "pdf", quality: 50, chroma: "4:4:4", table: 0, effort: "fast" },
-  jpeg: { format: "jpeg", quality: 50, chroma: "4:4:4", table: 0, effort: "fast" }, png: { format: "png", colours: null, level: 9 }, webp: { format: "webp", quality: 50, effort: 0 },
-  avif: { format: "avif", quality: 50, bits: 8, effort: 0 }, tiff: { format: "tiff", packing: "none" }, gif: { format: "gif", colours: 2 }, bmp: { format: "bmp" },
+  jpeg: { format: "jpeg", quality: 50, chroma: "4:4:4", table: 0, effort: "fast" },
+  png: { format: "png", colours: null, level: 9 },
+  webp: { format: "webp", quality: 50, effort: 0 },
+  avif: { format: "avif", quality: 50, bits: 8, effort: 0 },
+  tiff: { format: "tiff", packing: "none" },
+  gif: { format: "gif", colours: 2 },
+  bmp: { format: "bmp" },
 };
 
 function bareFile(format: OutputFormat, cmyk: boolean): Promise<Uint8Array> {

@@ -22,13 +22,20 @@ async function writeTemporary(folder: string, bytes: Uint8Array): Promise<string
 }
 
 /** Fills a temporary file, then gives it the name, or name-2, name-3 … where that is taken. The path that it got; a file is there whole or not at all. */
-export async function putAs(folder: string, name: string, fill: (temporary: string) => Promise<void>): Promise<string> {
+export async function putAs(
+  folder: string,
+  name: string,
+  fill: (temporary: string) => Promise<void>,
+): Promise<string> {
   const temporary = join(folder, `.zumbrel-${randomBytes(8).toString("hex")}.part`);
   try {
     await fill(temporary);
     const tried = new Set<string>();
     for (;;) {
-      const path = join(folder, freeName(name, (one) => tried.has(one)));
+      const path = join(
+        folder,
+        freeName(name, (one) => tried.has(one)),
+      );
       try {
         // A link fails where the name is taken; renaming would replace.
         await link(temporary, path);
@@ -54,7 +61,10 @@ export async function putInto(root: string, path: string, from: string): Promise
     await mkdir(folder).catch((error: NodeJS.ErrnoException) => {
       if (error.code !== "EEXIST") throw error;
     });
-    if ((await realpath(folder)) !== folder) throw new PhotoError(`The folder "${parts.join("/")}" leads out of the one that was allowed. Choose another.`);
+    if ((await realpath(folder)) !== folder)
+      throw new PhotoError(
+        `The folder "${parts.join("/")}" leads out of the one that was allowed. Choose another.`,
+      );
   }
   return putAs(folder, name, async (temporary) => {
     await copyFile(from, temporary, constants.COPYFILE_EXCL);

@@ -71,7 +71,10 @@ const LINE_END = 4;
 
 /** Bytes that a message has beside the encoded files: measured by composing it around empty ones. */
 async function bareBytes(task: MailTask, parts: readonly Part[]): Promise<number> {
-  const built = await compose(task, parts.map(({ filename, contentType }) => ({ filename, contentType, content: EMPTY }))).build();
+  const built = await compose(
+    task,
+    parts.map(({ filename, contentType }) => ({ filename, contentType, content: EMPTY })),
+  ).build();
   return built.length;
 }
 
@@ -81,17 +84,26 @@ function partsOf(files: readonly MailFile[]): Part[] {
   return files.map(({ name, type, from }) => {
     const filename = freeName(name.split("/").pop()!, (one) => taken.has(one.toLowerCase()));
     taken.add(filename.toLowerCase());
-    return { filename, contentType: type, ..."path" in from ? { path: from.path } : { content: from.bytes } };
+    return {
+      filename,
+      contentType: type,
+      ...("path" in from ? { path: from.path } : { content: from.bytes }),
+    };
   });
 }
 
 /** Bytes that messages of these files have beside `base64Bytes` of each, whichever way they are attached. */
-export async function mailOverhead(task: Omit<MailTask, "as" | "files"> & { files: readonly Omit<MailFile, "from">[] }): Promise<number> {
+export async function mailOverhead(
+  task: Omit<MailTask, "as" | "files"> & { files: readonly Omit<MailFile, "from">[] },
+): Promise<number> {
   const files = task.files.map((file) => ({ ...file, from: { bytes: EMPTY } }));
   const whole = { ...task, files, as: "separate" as const };
   const separate = await bareBytes(whole, partsOf(files));
   const { bytes: zipped } = await discard(zipOf(files.map(({ name }) => ({ name, from: { bytes: EMPTY } }))));
-  const zip = (await bareBytes(whole, [ZIP])) + base64Bytes(zipped + DESCRIPTOR * files.length) + LINE_END * files.length;
+  const zip =
+    (await bareBytes(whole, [ZIP])) +
+    base64Bytes(zipped + DESCRIPTOR * files.length) +
+    LINE_END * files.length;
   return Math.max(separate, zip) + HEADERS_TO_COME;
 }
 
@@ -112,11 +124,16 @@ export async function composeMail(task: MailTask): Promise<MailStream> {
   const { files } = task;
   if (task.as === "zip") {
     const { bytes, stream } = await zipOf(files.map(({ name, from }) => ({ name, from })));
-    return { bytes: (await bareBytes(task, [ZIP])) + base64Bytes(bytes), stream: streamed(compose(task, [{ ...ZIP, content: stream }])) };
+    return {
+      bytes: (await bareBytes(task, [ZIP])) + base64Bytes(bytes),
+      stream: streamed(compose(task, [{ ...ZIP, content: stream }])),
+    };
   }
   const parts = partsOf(files);
-  const bytes = (await bareBytes(task, parts)) + files.reduce((sum, file) => sum + base64Bytes(file.bytes), 0);
+  const bytes =
+    (await bareBytes(task, parts)) + files.reduce((sum, file) => sum + base64Bytes(file.bytes), 0);
   return { bytes, stream: streamed(compose(task, parts)) };
 }
 
-const streamed = (node: { createReadStream(): Readable }): Readable => node.createReadStream().pipe(new PassThrough());
+const streamed = (node: { createReadStream(): Readable }): Readable =>
+  node.createReadStream().pipe(new PassThrough());

@@ -1,7 +1,7 @@
 /** Print sheets as PDF at their exact physical size: encoded JPEGs are embedded as they are, their profile goes along. */
-import { degrees, PDFDocument, PDFName, PDFRawStream, rgb, type PDFImage, type PDFPage } from "pdf-lib";
-import { cutsOf, SheetError, type Placed, type Sheet, type SheetTask } from "@/core/sheet";
+import { degrees, PDFDocument, type PDFImage, PDFName, type PDFPage, PDFRawStream, rgb } from "pdf-lib";
 import { iccProfile, readJpeg, sniff } from "@/core/containers";
+import { cutsOf, type Placed, type Sheet, SheetError, type SheetTask } from "@/core/sheet";
 
 const POINT = 72 / 25.4;
 /** A hair line that a knife follows. */
@@ -14,9 +14,15 @@ export interface SheetFile {
   read: () => Promise<Buffer>;
 }
 
-type Drawable = { kind: "image"; image: PDFImage } | { kind: "page"; page: Awaited<ReturnType<PDFDocument["embedPdf"]>>[number] };
+type Drawable =
+  | { kind: "image"; image: PDFImage }
+  | { kind: "page"; page: Awaited<ReturnType<PDFDocument["embedPdf"]>>[number] };
 
-export async function printSheets(sheets: readonly Sheet[], task: SheetTask, files: readonly SheetFile[]): Promise<Uint8Array> {
+export async function printSheets(
+  sheets: readonly Sheet[],
+  task: SheetTask,
+  files: readonly SheetFile[],
+): Promise<Uint8Array> {
   const pdf = await empty();
   const known = new Map<string, Promise<Drawable>>();
   for (const sheet of sheets) {
@@ -29,7 +35,12 @@ export async function printSheets(sheets: readonly Sheet[], task: SheetTask, fil
     }
     for (const cut of cutsOf(sheet, task)) {
       const at = (x: number, y: number) => ({ x: x * POINT, y: (sheet.height - y) * POINT });
-      page.drawLine({ start: at(cut.x1, cut.y1), end: at(cut.x2, cut.y2), thickness: LINE, color: rgb(0.45, 0.45, 0.45) });
+      page.drawLine({
+        start: at(cut.x1, cut.y1),
+        end: at(cut.x2, cut.y2),
+        thickness: LINE,
+        color: rgb(0.45, 0.45, 0.45),
+      });
     }
   }
   return pdf.save();
@@ -48,7 +59,9 @@ async function drawableOf(pdf: PDFDocument, { name, read }: SheetFile): Promise<
   if (kind === "pdf") return { kind: "page", page: (await pdf.embedPdf(bytes, [0]))[0] };
   if (kind === "png") return { kind: "image", image: await pdf.embedPng(bytes) };
   if (kind === "jpeg") return { kind: "image", image: await embedJpeg(pdf, bytes) };
-  throw new SheetError(`${name} is a ${(kind ?? "file").toUpperCase()}; JPEG, PNG and PDF can be put on pages. Ask for one of these on the Desk.`);
+  throw new SheetError(
+    `${name} is a ${(kind ?? "file").toUpperCase()}; JPEG, PNG and PDF can be put on pages. Ask for one of these on the Desk.`,
+  );
 }
 
 /** The JPEG's bytes as they are. The library leaves its colours to the device; its own profile is put beside it. */
@@ -60,7 +73,10 @@ async function embedJpeg(pdf: PDFDocument, bytes: Buffer): Promise<PDFImage> {
   const stream = pdf.context.lookup(image.ref);
   if (icc && stream instanceof PDFRawStream) {
     const profile = pdf.context.stream(icc, { N: jpeg.frame.components.length });
-    stream.dict.set(PDFName.of("ColorSpace"), pdf.context.obj([PDFName.of("ICCBased"), pdf.context.register(profile)]));
+    stream.dict.set(
+      PDFName.of("ColorSpace"),
+      pdf.context.obj([PDFName.of("ICCBased"), pdf.context.register(profile)]),
+    );
   }
   return image;
 }
@@ -70,7 +86,15 @@ function draw(page: PDFPage, sheet: Sheet, placed: Placed, what: Drawable): void
   const left = x * POINT;
   const bottom = (sheet.height - y - height) * POINT;
   // A quarter turn clockwise about the lower left corner goes below it: begin at the upper left.
-  const at = turned ? { x: left, y: bottom + height * POINT, width: height * POINT, height: width * POINT, rotate: degrees(-90) } : { x: left, y: bottom, width: width * POINT, height: height * POINT };
+  const at = turned
+    ? {
+        x: left,
+        y: bottom + height * POINT,
+        width: height * POINT,
+        height: width * POINT,
+        rotate: degrees(-90),
+      }
+    : { x: left, y: bottom, width: width * POINT, height: height * POINT };
   if (what.kind === "image") page.drawImage(what.image, at);
   else page.drawPage(what.page, at);
 }
@@ -78,7 +102,12 @@ function draw(page: PDFPage, sheet: Sheet, placed: Placed, what: Drawable): void
 /** Where it is cut, and how far the picture goes beyond (ISO 32000-1, 14.11.2). */
 function boxes(page: PDFPage, sheet: Sheet, { x, y, width, height }: Placed, bleed: number): void {
   page.setBleedBox(x * POINT, (sheet.height - y - height) * POINT, width * POINT, height * POINT);
-  page.setTrimBox((x + bleed) * POINT, (sheet.height - y - height + bleed) * POINT, (width - 2 * bleed) * POINT, (height - 2 * bleed) * POINT);
+  page.setTrimBox(
+    (x + bleed) * POINT,
+    (sheet.height - y - height + bleed) * POINT,
+    (width - 2 * bleed) * POINT,
+    (height - 2 * bleed) * POINT,
+  );
 }
 
 export interface PageFile extends SheetFile {
@@ -99,7 +128,12 @@ export async function pagesOf(files: readonly PageFile[]): Promise<Uint8Array> {
     }
     const { width, height } = file;
     const what = await drawableOf(pdf, { ...file, read: async () => bytes });
-    draw(pdf.addPage([width * POINT, height * POINT]), { width, height, placed: [] }, { id: file.id, x: 0, y: 0, width, height, turned: false }, what);
+    draw(
+      pdf.addPage([width * POINT, height * POINT]),
+      { width, height, placed: [] },
+      { id: file.id, x: 0, y: 0, width, height, turned: false },
+      what,
+    );
   }
   return pdf.save();
 }

@@ -1,5 +1,5 @@
 /** The proof sheet of a run: a small picture, facts and verdict of every file, on A4 pages. */
-import { PDFDocument, rgb, StandardFonts, type PDFFont, type PDFPage } from "pdf-lib";
+import { PDFDocument, type PDFFont, type PDFPage, rgb, StandardFonts } from "pdf-lib";
 
 export interface SheetRow {
   /** JPEG; null where there is none any more. */
@@ -35,10 +35,21 @@ const RULE = rgb(0.82, 0.82, 0.81);
 export async function proofSheet({ title, lines, rows }: SheetTask): Promise<Uint8Array> {
   const pdf = await PDFDocument.create();
   pdf.setTitle(title);
-  const [plain, bold] = [await pdf.embedFont(StandardFonts.Helvetica), await pdf.embedFont(StandardFonts.HelveticaBold)];
+  const [plain, bold] = [
+    await pdf.embedFont(StandardFonts.Helvetica),
+    await pdf.embedFont(StandardFonts.HelveticaBold),
+  ];
   let page = pdf.addPage([WIDTH, HEIGHT]);
   let y = HEIGHT - EDGE;
-  const write = (text: string, x: number, at: number, font: PDFFont, size: number, room: number, color = INK) => page.drawText(fitted(text, font, size, room), { x, y: at, font, size, color });
+  const write = (
+    text: string,
+    x: number,
+    at: number,
+    font: PDFFont,
+    size: number,
+    room: number,
+    color = INK,
+  ) => page.drawText(fitted(text, font, size, room), { x, y: at, font, size, color });
   write(title, EDGE, y - 14, bold, 15, WIDTH - 2 * EDGE);
   y -= 32;
   for (const line of lines) {
@@ -59,11 +70,31 @@ export async function proofSheet({ title, lines, rows }: SheetTask): Promise<Uin
     write(row.name, left, y - 15, bold, 10, 300);
     write(row.ok ? "met" : "not met", WIDTH - EDGE - 50, y - 15, bold, 10, 60, row.ok ? MET : NOT);
     if (row.source !== row.name) write(`from ${row.source}`, left, y - 15 - LINE, plain, 8, 180, SECOND);
-    row.facts.forEach((fact, i) => write(fact, left, y - 15 - LINE * (i + (row.source !== row.name ? 2 : 1)), plain, 8, 180));
-    row.checks.forEach((check, i) => write(check.words, middle, y - 15 - LINE * (i + 1), plain, 8, WIDTH - EDGE - middle, check.ok === false ? NOT : INK));
+    row.facts.forEach((fact, i) =>
+      write(fact, left, y - 15 - LINE * (i + (row.source !== row.name ? 2 : 1)), plain, 8, 180),
+    );
+    row.checks.forEach((check, i) =>
+      write(
+        check.words,
+        middle,
+        y - 15 - LINE * (i + 1),
+        plain,
+        8,
+        WIDTH - EDGE - middle,
+        check.ok === false ? NOT : INK,
+      ),
+    );
     y -= tall;
   }
-  pdf.getPages().forEach((one, i, all) => one.drawText(`${i + 1} of ${all.length}`, { x: WIDTH - EDGE - 40, y: 22, size: 8, font: plain, color: SECOND }));
+  pdf.getPages().forEach((one, i, all) =>
+    one.drawText(`${i + 1} of ${all.length}`, {
+      x: WIDTH - EDGE - 40,
+      y: 22,
+      size: 8,
+      font: plain,
+      color: SECOND,
+    }),
+  );
   return pdf.save();
 }
 

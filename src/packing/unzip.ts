@@ -1,6 +1,6 @@
 /** Pictures out of a ZIP that came from anywhere: bounded in number, size and ratio; what is not safe is refused by entry. */
-import { pipeline, Transform, type Readable } from "node:stream";
-import { getFileNameLowLevel, open, validateFileName, type Entry, type ZipFile } from "yauzl";
+import { pipeline, type Readable, Transform } from "node:stream";
+import { type Entry, getFileNameLowLevel, open, validateFileName, type ZipFile } from "yauzl";
 import { safeFolder } from "@/core/names";
 
 /** Entries that are looked at in one package. */
@@ -42,7 +42,10 @@ export async function unzip(task: UnzipTask): Promise<Refused[]> {
       const name = nameOf(entry);
       if (name.endsWith("/") || JUNK.test(name)) continue;
       count += 1;
-      const why = count > MOST_ENTRIES ? `A ZIP is taken up to ${MOST_ENTRIES} files; this is one more. Pack it into several.` : danger(entry, name, task.entryLimit, bytes);
+      const why =
+        count > MOST_ENTRIES
+          ? `A ZIP is taken up to ${MOST_ENTRIES} files; this is one more. Pack it into several.`
+          : danger(entry, name, task.entryLimit, bytes);
       if (why) {
         refused.push({ name, why });
         continue;
@@ -51,13 +54,20 @@ export async function unzip(task: UnzipTask): Promise<Refused[]> {
       try {
         const stream = await streamOf(zip, entry);
         const parts = name.split("/");
-        await task.take({ name: parts.pop()!, folder: safeFolder(parts.join("/")), stream: atMost(stream, entry.uncompressedSize) });
+        await task.take({
+          name: parts.pop()!,
+          folder: safeFolder(parts.join("/")),
+          stream: atMost(stream, entry.uncompressedSize),
+        });
       } catch (error) {
         refused.push({ name, why: task.words(error) });
       }
     }
   } catch {
-    refused.push({ name: "the rest of the package", why: "Its list of files is damaged from here on. Pack it again." });
+    refused.push({
+      name: "the rest of the package",
+      why: "Its list of files is damaged from here on. Pack it again.",
+    });
   } finally {
     zip.close();
   }
@@ -65,12 +75,17 @@ export async function unzip(task: UnzipTask): Promise<Refused[]> {
 }
 
 function danger(entry: Entry, name: string, limit: number, before: number): string | null {
-  if (validateFileName(name) !== null) return "Its path leads out of the package. Pack it again without such paths.";
-  if (((entry.externalFileAttributes >>> 16) & KIND) === SYMLINK) return "It is a link, not a file. Pack the file itself.";
+  if (validateFileName(name) !== null)
+    return "Its path leads out of the package. Pack it again without such paths.";
+  if (((entry.externalFileAttributes >>> 16) & KIND) === SYMLINK)
+    return "It is a link, not a file. Pack the file itself.";
   if (entry.generalPurposeBitFlag & 1) return "It is encrypted. Pack it without a password.";
-  if (entry.uncompressedSize > limit) return `It unpacks to ${Math.round(entry.uncompressedSize / 1048576)} MiB, at most ${Math.round(limit / 1048576)} MiB are taken.`;
-  if (entry.uncompressedSize > SMALL && entry.uncompressedSize > entry.compressedSize * MOST_RATIO) return `It unpacks to ${Math.round(entry.uncompressedSize / Math.max(1, entry.compressedSize))} times its size, which no picture does.`;
-  if (before + entry.uncompressedSize > MOST_BYTES) return "The package unpacks to more than 32 GiB. Pack it into several.";
+  if (entry.uncompressedSize > limit)
+    return `It unpacks to ${Math.round(entry.uncompressedSize / 1048576)} MiB, at most ${Math.round(limit / 1048576)} MiB are taken.`;
+  if (entry.uncompressedSize > SMALL && entry.uncompressedSize > entry.compressedSize * MOST_RATIO)
+    return `It unpacks to ${Math.round(entry.uncompressedSize / Math.max(1, entry.compressedSize))} times its size, which no picture does.`;
+  if (before + entry.uncompressedSize > MOST_BYTES)
+    return "The package unpacks to more than 32 GiB. Pack it into several.";
   return null;
 }
 
@@ -83,7 +98,21 @@ function nameOf(entry: Entry): string {
 function opened(path: string): Promise<ZipFile> {
   return new Promise((resolve, reject) => {
     // Sizes are held against the bytes here, by entry: the library would give up the whole package at the first that disagree.
-    open(path, { lazyEntries: true, decodeStrings: false, autoClose: false, validateEntrySizes: false }, (error, zip) => (error ? reject(Object.assign(new Error("This ZIP is damaged, or it is none: its list of files cannot be read. Pack it again."), { name: "PhotoError" })) : resolve(zip)));
+    open(
+      path,
+      { lazyEntries: true, decodeStrings: false, autoClose: false, validateEntrySizes: false },
+      (error, zip) =>
+        error
+          ? reject(
+              Object.assign(
+                new Error(
+                  "This ZIP is damaged, or it is none: its list of files cannot be read. Pack it again.",
+                ),
+                { name: "PhotoError" },
+              ),
+            )
+          : resolve(zip),
+    );
   });
 }
 
@@ -111,7 +140,12 @@ function atMost(stream: Readable, bytes: number): Readable {
   const counted = new Transform({
     transform(piece: Buffer, _encoding, done) {
       left -= piece.length;
-      if (left < 0) done(Object.assign(new Error("It unpacks to more than the package says. Pack it again."), { name: "PhotoError" }));
+      if (left < 0)
+        done(
+          Object.assign(new Error("It unpacks to more than the package says. Pack it again."), {
+            name: "PhotoError",
+          }),
+        );
       else done(null, piece);
     },
   });
@@ -120,4 +154,7 @@ function atMost(stream: Readable, bytes: number): Readable {
   return counted;
 }
 
-const streamOf = (zip: ZipFile, entry: Entry): Promise<Readable> => new Promise((resolve, reject) => zip.openReadStream(entry, (error, stream) => (error ? reject(error) : resolve(stream))));
+const streamOf = (zip: ZipFile, entry: Entry): Promise<Readable> =>
+  new Promise((resolve, reject) =>
+    zip.openReadStream(entry, (error, stream) => (error ? reject(error) : resolve(stream))),
+  );

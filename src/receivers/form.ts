@@ -6,7 +6,7 @@ import jpegJs from "jpeg-js";
 import { PDFDocument } from "pdf-lib";
 import { PNG } from "pngjs";
 import type { Answer, Line, Received } from "./answer";
-import { TYPE_NAMES, typeWords, type FormRules, type Slot } from "./rules";
+import { type FormRules, type Slot, TYPE_NAMES, typeWords } from "./rules";
 
 const KB = 1000;
 /** A form looks no further into files that are far beyond its ceiling. */
@@ -24,7 +24,8 @@ interface Picture {
 /** By the first bytes: names say nothing. */
 function kindOf(bytes: Buffer): Picture["kind"] | null {
   if (bytes.subarray(0, 3).equals(Buffer.from([0xff, 0xd8, 0xff]))) return "jpeg";
-  if (bytes.subarray(0, 8).equals(Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]))) return "png";
+  if (bytes.subarray(0, 8).equals(Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a])))
+    return "png";
   return bytes.subarray(0, 5).toString("latin1") === "%PDF-" ? "pdf" : null;
 }
 
@@ -32,7 +33,11 @@ async function open(bytes: Buffer): Promise<Picture | string> {
   const kind = kindOf(bytes);
   if (!kind) return "the file is of no type that this form knows";
   try {
-    if (kind === "jpeg") return { kind, ...jpegJs.decode(bytes, { useTArray: true, maxResolutionInMP: 30, maxMemoryUsageInMB: 400 }) };
+    if (kind === "jpeg")
+      return {
+        kind,
+        ...jpegJs.decode(bytes, { useTArray: true, maxResolutionInMP: 30, maxMemoryUsageInMB: 400 }),
+      };
     if (kind === "png") {
       const { width, height, data } = PNG.sync.read(bytes);
       return { kind, width, height, data };
@@ -51,17 +56,29 @@ async function reasons(slot: Slot, { bytes }: Received): Promise<string[]> {
   const found: string[] = [];
   const kb = bytes.length / KB;
   const words = `${kb.toFixed(1)} KB`;
-  if (slot.floor !== null && kb < slot.floor) found.push(`the file has ${words}, less than the ${slot.floor} KB that are asked`);
-  if (slot.ceiling !== null && kb > slot.ceiling) found.push(`the file has ${words}, more than the ${slot.ceiling} KB that are allowed`);
+  if (slot.floor !== null && kb < slot.floor)
+    found.push(`the file has ${words}, less than the ${slot.floor} KB that are asked`);
+  if (slot.ceiling !== null && kb > slot.ceiling)
+    found.push(`the file has ${words}, more than the ${slot.ceiling} KB that are allowed`);
   if (bytes.length > LOOKED_AT) return [`the file is far too large (${Math.round(kb)} KB)`];
   const picture = await open(bytes);
   if (typeof picture === "string") return [...found, picture];
-  if (!slot.formats.includes(picture.kind)) return [...found, `the file is a ${TYPE_NAMES[picture.kind]}, and ${typeWords(slot.formats)} is asked`];
+  if (!slot.formats.includes(picture.kind))
+    return [...found, `the file is a ${TYPE_NAMES[picture.kind]}, and ${typeWords(slot.formats)} is asked`];
   const { width, height } = picture;
-  if (slot.pixels && picture.kind !== "pdf" && (width !== slot.pixels.width || height !== slot.pixels.height)) {
-    found.push(`the picture has ${width} × ${height} pixels, and ${slot.pixels.width} × ${slot.pixels.height} are asked`);
+  if (
+    slot.pixels &&
+    picture.kind !== "pdf" &&
+    (width !== slot.pixels.width || height !== slot.pixels.height)
+  ) {
+    found.push(
+      `the picture has ${width} × ${height} pixels, and ${slot.pixels.width} × ${slot.pixels.height} are asked`,
+    );
   }
-  if (slot.page && picture.kind === "pdf" && !isPage(slot.page, picture)) found.push(`the page measures ${width.toFixed(0)} × ${height.toFixed(0)} mm, and ${slot.page.width} × ${slot.page.height} mm are asked`);
+  if (slot.page && picture.kind === "pdf" && !isPage(slot.page, picture))
+    found.push(
+      `the page measures ${width.toFixed(0)} × ${height.toFixed(0)} mm, and ${slot.page.width} × ${slot.page.height} mm are asked`,
+    );
   const ink = slot.ink && picture.data ? inkFault(picture.data) : null;
   if (ink) found.push(ink);
   return found;
@@ -92,20 +109,43 @@ function inkFault(data: Uint8Array): string | null {
 }
 
 /** The form's answer to all of its documents at once. */
-export async function judgeForm(rules: FormRules, files: readonly Received[], receipt: string): Promise<Answer> {
+export async function judgeForm(
+  rules: FormRules,
+  files: readonly Received[],
+  receipt: string,
+): Promise<Answer> {
   const lines: Line[] = [];
   for (const slot of rules.slots) {
     const given = files.filter((file) => file.slot === slot.key);
     if (given.length !== 1) {
-      lines.push({ about: slot.title, ok: false, words: given.length ? `${given.length} files came for it, and one is asked` : "is missing" });
+      lines.push({
+        about: slot.title,
+        ok: false,
+        words: given.length ? `${given.length} files came for it, and one is asked` : "is missing",
+      });
       continue;
     }
     const faults = await reasons(slot, given[0]);
-    lines.push({ about: slot.title, ok: faults.length === 0, words: faults.length ? `refused: ${faults.join("; ")}` : "accepted" });
+    lines.push({
+      about: slot.title,
+      ok: faults.length === 0,
+      words: faults.length ? `refused: ${faults.join("; ")}` : "accepted",
+    });
   }
   const refused = lines.filter((line) => !line.ok).length;
   const stray = files.filter((file) => !rules.slots.some((slot) => slot.key === file.slot)).length;
-  if (stray) lines.push({ about: "Other files", ok: true, words: `${stray} belong to no document of this form and were left out` });
-  if (refused) return { accepted: false, words: `Refused: ${refused} of ${rules.slots.length} documents ${refused === 1 ? "is" : "are"} not as asked.`, lines, receipt: null };
+  if (stray)
+    lines.push({
+      about: "Other files",
+      ok: true,
+      words: `${stray} belong to no document of this form and were left out`,
+    });
+  if (refused)
+    return {
+      accepted: false,
+      words: `Refused: ${refused} of ${rules.slots.length} documents ${refused === 1 ? "is" : "are"} not as asked.`,
+      lines,
+      receipt: null,
+    };
   return { accepted: true, words: `Accepted. The application has the number ${receipt}.`, lines, receipt };
 }

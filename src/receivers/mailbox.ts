@@ -36,7 +36,8 @@ const SLOW_MS = 4_000;
 const refusal = (code: number, words: string) => Object.assign(new Error(words), { responseCode: code });
 const mb = (bytes: number) => `${(bytes / 1_000_000).toFixed(2)} MB`;
 
-export const tooLarge = (bytes: number, limit: number) => `message too large: ${mb(bytes)}, and at most ${mb(limit)} are taken`;
+export const tooLarge = (bytes: number, limit: number) =>
+  `message too large: ${mb(bytes)}, and at most ${mb(limit)} are taken`;
 
 /** Starts listening on a free port of loopback, `wanted` if it is free. */
 export async function openMailbox(host: MailboxHost, wanted: number): Promise<Mailbox> {
@@ -58,7 +59,17 @@ export async function openMailbox(host: MailboxHost, wanted: number): Promise<Ma
       }, done);
     },
     onRcptTo: ({ address }, _session, done) => {
-      host.rules().then((rules) => done(address.toLowerCase() === rules.address ? null : refusal(550, `no such mailbox here: ${address.slice(0, 100)}`)), done);
+      host
+        .rules()
+        .then(
+          (rules) =>
+            done(
+              address.toLowerCase() === rules.address
+                ? null
+                : refusal(550, `no such mailbox here: ${address.slice(0, 100)}`),
+            ),
+          done,
+        );
     },
     onData: (stream, session, done) => {
       const from = session.envelope.mailFrom ? session.envelope.mailFrom.address : "";
@@ -111,13 +122,27 @@ async function take(host: MailboxHost, stream: SMTPServerDataStream, from: strin
   }
   if (rules.mood === "closes") throw refusal(421, "the mailbox closes now; try again later");
   const raw = bytes <= rules.limit ? Buffer.concat(pieces) : null;
-  const mail = raw && (await PostalMime.parse(raw, { maxNestingDepth: 20, maxHeadersSize: 200_000 }).catch(() => null));
-  if (raw && (!mail || (!mail.headers.length && !mail.attachments.length))) throw refusal(554, "this is no message: it has no headers");
+  const mail =
+    raw && (await PostalMime.parse(raw, { maxNestingDepth: 20, maxHeadersSize: 200_000 }).catch(() => null));
+  if (raw && (!mail || (!mail.headers.length && !mail.attachments.length)))
+    throw refusal(554, "this is no message: it has no headers");
   const words = raw ? `delivered, ${mb(bytes)} of ${mb(rules.limit)}` : tooLarge(bytes, rules.limit);
-  const files = (mail?.attachments ?? []).map((part, i) => ({ name: part.filename ?? `part-${i + 1}`, bytes: Buffer.from(part.content as ArrayBuffer) }));
-  const lines = files.map((file) => ({ about: file.name, ok: true, words: `arrived, ${(file.bytes.length / 1000).toFixed(1)} KB` }));
+  const files = (mail?.attachments ?? []).map((part, i) => ({
+    name: part.filename ?? `part-${i + 1}`,
+    bytes: Buffer.from(part.content as ArrayBuffer),
+  }));
+  const lines = files.map((file) => ({
+    about: file.name,
+    ok: true,
+    words: `arrived, ${(file.bytes.length / 1000).toFixed(1)} KB`,
+  }));
   const answer: Answer = raw
-    ? { accepted: true, words: `Delivered: ${mb(bytes)} over the line, ${mb(rules.limit)} are the limit.`, lines, receipt: null }
+    ? {
+        accepted: true,
+        words: `Delivered: ${mb(bytes)} over the line, ${mb(rules.limit)} are the limit.`,
+        lines,
+        receipt: null,
+      }
     : { accepted: false, words: `Returned to the sender: ${words}.`, lines: [], receipt: null };
   const key = mail?.messageId ?? `${from} ${bytes} ${Date.now()}`;
   const fresh = await host.deliver({ key, subject: mail?.subject ?? "", from, bytes, raw, files, answer });

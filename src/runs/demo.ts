@@ -18,14 +18,19 @@ export const demoFolder = (dataDir: string): string => join(dataDir, "demo", DEM
 export async function shipBriefs(store: Store): Promise<void> {
   const workspaceId = await localWorkspace(store.db);
   const names = new Set((await listBriefs(store.db, workspaceId)).map((brief) => brief.body.name));
-  for (const brief of STARTER_BRIEFS) if (!names.has(brief.name)) await createBrief(store.db, workspaceId, brief, { shipped: true });
+  for (const brief of STARTER_BRIEFS)
+    if (!names.has(brief.name)) await createBrief(store.db, workspaceId, brief, { shipped: true });
 }
 
 function generate(root: string, folder: string): Promise<void> {
   return new Promise((resolve, reject) => {
-    const child = spawn(process.execPath, [join(root, ".build/demo.mjs"), folder], { stdio: ["ignore", "ignore", "inherit"] });
+    const child = spawn(process.execPath, [join(root, ".build/demo.mjs"), folder], {
+      stdio: ["ignore", "ignore", "inherit"],
+    });
     child.on("error", reject);
-    child.on("exit", (code) => (code === 0 ? resolve() : reject(new Error(`the demo's generator ended with ${code}`))));
+    child.on("exit", (code) =>
+      code === 0 ? resolve() : reject(new Error(`the demo's generator ended with ${code}`)),
+    );
   });
 }
 
@@ -37,7 +42,11 @@ export async function loadDemo(store: Store, root: string, dataDir: string): Pro
   const workspaceId = await localWorkspace(store.db);
   await shipBriefs(store);
   const shelf = await listBriefs(store.db, workspaceId);
-  await putDemoAway(store.db, workspaceId, DEMO_BATCHES.flatMap((batch) => batch.photos));
+  await putDemoAway(
+    store.db,
+    workspaceId,
+    DEMO_BATCHES.flatMap((batch) => batch.photos),
+  );
   for (const batch of DEMO_BATCHES) {
     const revision = batch.brief === null ? null : shelf.find((brief) => brief.body.name === batch.brief);
     const id = await createBatch(store.db, workspaceId, batch.name, revision?.id ?? null, true);

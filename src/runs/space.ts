@@ -14,7 +14,10 @@ export async function freeBytes({ dataDir }: Pick<Store, "dataDir">): Promise<nu
   return bavail * bsize;
 }
 
-export async function resumeWhereSpace(store: Store, free: () => Promise<number> = () => freeBytes(store)): Promise<void> {
+export async function resumeWhereSpace(
+  store: Store,
+  free: () => Promise<number> = () => freeBytes(store),
+): Promise<void> {
   const paused = await pausedFor(store.db, DISK_FULL);
   if (!paused.length || (await free()) < ROOM) return;
   for (const id of paused) await resumeRun(store.db, id);

@@ -1,8 +1,8 @@
 /** The launcher: database, schema, web and worker; stops all of it cleanly. */
-import { fork, type ChildProcess } from "node:child_process";
+import { type ChildProcess, fork } from "node:child_process";
 import { existsSync, realpathSync, statSync } from "node:fs";
-import { hostname } from "node:os";
 import { mkdir, readFile, rm, writeFile } from "node:fs/promises";
+import { hostname } from "node:os";
 import { join } from "node:path";
 import { parseArgs } from "node:util";
 import { sql } from "drizzle-orm";
@@ -32,11 +32,20 @@ interface Options {
 
 function readOptions(): Options {
   try {
-    const { values } = parseArgs({ options: { port: { type: "string" }, empty: { type: "boolean" }, workers: { type: "string" }, "out-root": { type: "string", multiple: true } } });
+    const { values } = parseArgs({
+      options: {
+        port: { type: "string" },
+        empty: { type: "boolean" },
+        workers: { type: "string" },
+        "out-root": { type: "string", multiple: true },
+      },
+    });
     const workers = values.workers === undefined ? 1 : Number(values.workers);
-    if (!Number.isInteger(workers) || workers < 1 || workers > MOST_WORKERS) throw new SetupError(`--workers: wanted 1 to ${MOST_WORKERS}, found ${values.workers}.`);
+    if (!Number.isInteger(workers) || workers < 1 || workers > MOST_WORKERS)
+      throw new SetupError(`--workers: wanted 1 to ${MOST_WORKERS}, found ${values.workers}.`);
     const port = values.port === undefined ? null : Number(values.port);
-    if (port !== null && (!Number.isInteger(port) || port < 1 || port > 65_535)) throw new SetupError(`--port: wanted 1 to 65535, found ${values.port}.`);
+    if (port !== null && (!Number.isInteger(port) || port < 1 || port > 65_535))
+      throw new SetupError(`--port: wanted 1 to 65535, found ${values.port}.`);
     return { port, empty: values.empty === true, workers, outRoots: (values["out-root"] ?? []).map(outRoot) };
   } catch (error) {
     if (error instanceof SetupError) throw error;
@@ -46,7 +55,8 @@ function readOptions(): Options {
 
 function outRoot(path: string): string {
   const found = statSync(path, { throwIfNoEntry: false });
-  if (!found?.isDirectory()) throw new SetupError(`--out-root: wanted a folder that is there, found "${path}".`);
+  if (!found?.isDirectory())
+    throw new SetupError(`--out-root: wanted a folder that is there, found "${path}".`);
   return realpathSync(path);
 }
 
@@ -75,8 +85,15 @@ const alive = (pid: number): boolean => {
 /** One launcher a data folder: the lock names the process and the address. */
 async function takeLock(dataDir: string): Promise<string> {
   const lock = join(dataDir, "running.json");
-  const held = await readFile(lock, "utf8").then((text) => JSON.parse(text) as { pid: number; address: string }, () => null);
-  if (held && alive(held.pid) && (await readFile(`/proc/${held.pid}/cmdline`, "utf8").catch(() => "")).includes("start.mjs")) {
+  const held = await readFile(lock, "utf8").then(
+    (text) => JSON.parse(text) as { pid: number; address: string },
+    () => null,
+  );
+  if (
+    held &&
+    alive(held.pid) &&
+    (await readFile(`/proc/${held.pid}/cmdline`, "utf8").catch(() => "")).includes("start.mjs")
+  ) {
     throw new SetupError(`Zumbrel is running already from this folder: ${held.address}`);
   }
   return lock;
@@ -97,7 +114,9 @@ async function main(): Promise<void> {
   const stop = (code: number) => (stopping ??= stopAll(code));
 
   async function stopAll(code: number): Promise<void> {
-    const ended = children.map((child) => (child.exitCode !== null || child.signalCode ? null : new Promise((done) => child.once("exit", done))));
+    const ended = children.map((child) =>
+      child.exitCode !== null || child.signalCode ? null : new Promise((done) => child.once("exit", done)),
+    );
     for (const child of children) child.kill("SIGTERM");
     const patience = setTimeout(() => children.forEach((child) => child.kill("SIGKILL")), 3000);
     await Promise.all(ended);
@@ -123,15 +142,30 @@ async function main(): Promise<void> {
   await store.db.execute(sql`select 1`);
   await store.pool.end();
 
-  const env = { ...process.env, NODE_ENV: "production" as const, NEXT_TELEMETRY_DISABLED: "1", ZUMBREL_DATA: dataDir, ZUMBREL_DATABASE: database.url, ZUMBREL_PORT: String(port), ZUMBREL_INSTANCE: instance, ZUMBREL_OUT_ROOTS: JSON.stringify(options.outRoots) };
+  const env = {
+    ...process.env,
+    NODE_ENV: "production" as const,
+    NEXT_TELEMETRY_DISABLED: "1",
+    ZUMBREL_DATA: dataDir,
+    ZUMBREL_DATABASE: database.url,
+    ZUMBREL_PORT: String(port),
+    ZUMBREL_INSTANCE: instance,
+    ZUMBREL_OUT_ROOTS: JSON.stringify(options.outRoots),
+  };
   const begin = (name: string) =>
     new Promise<void>((resolve) => {
-      const child = fork(join(root, ".build", `${name}.mjs`), [], { cwd: root, env, stdio: ["ignore", "ignore", "inherit", "ipc"] });
+      const child = fork(join(root, ".build", `${name}.mjs`), [], {
+        cwd: root,
+        env,
+        stdio: ["ignore", "ignore", "inherit", "ipc"],
+      });
       children.push(child);
       child.once("message", () => resolve());
       child.once("exit", (code) => {
         if (stopping) return;
-        process.stderr.write(`zumbrel: the ${name} process ended (${code}); stopping. Start it again with bin/zumbrel start.\n`);
+        process.stderr.write(
+          `zumbrel: the ${name} process ended (${code}); stopping. Start it again with bin/zumbrel start.\n`,
+        );
         void stop(1);
       });
     });
@@ -139,11 +173,17 @@ async function main(): Promise<void> {
   say(`Zumbrel is at ${address}  (Ctrl-C stops it)`);
   if (loadsDemo) {
     const kept = existsSync(join(demoFolder(dataDir), "done"));
-    say(kept ? "The demo, the Quillmoor Moth Survey, is being loaded." : "The demo, the Quillmoor Moth Survey, is being made: about a minute, once. It appears on the Desk by itself.");
+    say(
+      kept
+        ? "The demo, the Quillmoor Moth Survey, is being loaded."
+        : "The demo, the Quillmoor Moth Survey, is being made: about a minute, once. It appears on the Desk by itself.",
+    );
   }
 }
 
 main().catch((error: unknown) => {
-  process.stderr.write(`zumbrel: ${error instanceof SetupError ? error.message : error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`);
+  process.stderr.write(
+    `zumbrel: ${error instanceof SetupError ? error.message : error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`,
+  );
   process.exit(error instanceof SetupError ? 2 : 1);
 });

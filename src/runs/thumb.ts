@@ -10,11 +10,17 @@ import type { Store } from "@/store/store";
 const SIDE = 112;
 
 export async function thumb(store: Store, photoId: string): Promise<void> {
-  const [photo] = await store.db.select({ sha256: photos.sha256, thumb: photos.thumbSha256 }).from(photos).where(eq(photos.id, photoId));
+  const [photo] = await store.db
+    .select({ sha256: photos.sha256, thumb: photos.thumbSha256 })
+    .from(photos)
+    .where(eq(photos.id, photoId));
   if (!photo || photo.thumb) return;
   const { sha256, bytes } = await store.files.put(await preview(await store.files.read(photo.sha256), SIDE));
   await rememberFile(store.db, { sha256, bytes });
   await store.db.update(photos).set({ thumbSha256: sha256 }).where(eq(photos.id, photoId));
-  const placed = await store.db.select({ id: batchPhotos.batchId }).from(batchPhotos).where(eq(batchPhotos.photoId, photoId));
+  const placed = await store.db
+    .select({ id: batchPhotos.batchId })
+    .from(batchPhotos)
+    .where(eq(batchPhotos.photoId, photoId));
   for (const { id } of placed) await announce(store.db, id);
 }

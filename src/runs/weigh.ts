@@ -1,17 +1,17 @@
 /** Trials for the Weigh screen: a ladder for its chart, cheapest first, and the ones that somebody clicks on. */
 import { setTimeout } from "node:timers/promises";
-import { reasonsToEncode, allowedFormats, keepsLayers } from "@/core/plan";
-import { resolveBrief, type Brief, type OutputFormat } from "@/core/brief";
-import { planGeometry, rawTakingOf, type Frame, type Geometry } from "@/core/frame";
-import { ladder, settingOf, type Choice, type Chroma, type Setting } from "@/core/search";
+import { type Brief, type OutputFormat, resolveBrief } from "@/core/brief";
+import { type Frame, type Geometry, planGeometry, rawTakingOf } from "@/core/frame";
+import { allowedFormats, keepsLayers, reasonsToEncode } from "@/core/plan";
+import { type Choice, type Chroma, ladder, type Setting, settingOf } from "@/core/search";
 import { PhotoError, sentence } from "@/imaging/error";
 import { readSource, type Source } from "@/imaging/facts";
-import { staged } from "@/imaging/stage";
 import { repackJpeg } from "@/imaging/repack";
 import { rewriteHeaders } from "@/imaging/rewrite";
+import { staged } from "@/imaging/stage";
 import { Workbench } from "@/imaging/workbench";
-import { keepPlan, keepWeighError, loadWeighed, stillWeighed } from "@/store/queries/weigh";
 import { trialStore } from "@/store/queries/trials";
+import { keepPlan, keepWeighError, loadWeighed, stillWeighed } from "@/store/queries/weigh";
 import { announce } from "@/store/queue";
 import type { WeighPlan } from "@/store/schema";
 import type { Store } from "@/store/store";
@@ -51,15 +51,33 @@ async function open(store: Store, id: string): Promise<Bench> {
   return known;
 }
 
-async function prepare(store: Store, id: string, row: NonNullable<Awaited<ReturnType<typeof loadWeighed>>>): Promise<Bench> {
+async function prepare(
+  store: Store,
+  id: string,
+  row: NonNullable<Awaited<ReturnType<typeof loadWeighed>>>,
+): Promise<Bench> {
   const resolved = resolveBrief(row.brief);
   const photo = await readSource(await store.files.read(row.sha256));
-  const { source, sha256, frame } = await staged({ source: photo, brief: row.brief, frame: row.brief.ink ? row.frame : (row.measured?.frame ?? row.frame), sha256: row.sha256 });
+  const { source, sha256, frame } = await staged({
+    source: photo,
+    brief: row.brief,
+    frame: row.brief.ink ? row.frame : (row.measured?.frame ?? row.frame),
+    sha256: row.sha256,
+  });
   const geometry = row.measured?.geometry ?? planGeometry(resolved, source.facts, frame);
   const wanted = async () => {
     if (!(await stillWeighed(store.db, id))) throw new UnwantedError();
   };
-  return { bench: new Workbench({ source, frame, trials: trialStore(store), sha256, wanted }, resolved), brief: row.brief, source, frame, geometry, batchId: row.batchId, setting: row.measured?.setting ?? null, original: row.sha256 };
+  return {
+    bench: new Workbench({ source, frame, trials: trialStore(store), sha256, wanted }, resolved),
+    brief: row.brief,
+    source,
+    frame,
+    geometry,
+    batchId: row.batchId,
+    setting: row.measured?.setting ?? null,
+    original: row.sha256,
+  };
 }
 
 /** Every trial of the ladder; those that are made already are only looked up. */
@@ -67,13 +85,23 @@ export async function weigh(store: Store, id: string): Promise<void> {
   await guarded(store, id, async () => {
     const opened = await open(store, id);
     const { bench, geometry, batchId, brief, source } = opened;
-    if (keepsLayers(resolveBrief(brief), source.facts)) throw new PhotoError("It stays in layers or pages, so there are no encodings to weigh. Layers on the Desk shows what weighs how much.");
+    if (keepsLayers(resolveBrief(brief), source.facts))
+      throw new PhotoError(
+        "It stays in layers or pages, so there are no encodings to weigh. Layers on the Desk shows what weighs how much.",
+      );
     const resolved = resolveBrief(brief);
     const formats = allowedFormats(resolved, source.facts);
     const look = await bench.look(geometry, "jpeg");
     const chroma: Chroma = look.flat ? "4:4:4" : "4:2:0";
     const choices = ladder(formats, geometry.width * geometry.height, chroma, resolved.bits === 10 ? 10 : 8);
-    const plan: WeighPlan = { geometry, chroma, formats: await keysOf(bench, geometry, choices), packed: null, ladder: choices.length, made: 0 };
+    const plan: WeighPlan = {
+      geometry,
+      chroma,
+      formats: await keysOf(bench, geometry, choices),
+      packed: null,
+      ladder: choices.length,
+      made: 0,
+    };
     await keepPlan(store.db, id, plan);
     await announce(store.db, batchId);
     plan.packed = await packed(opened);
@@ -119,11 +147,18 @@ async function guarded(store: Store, id: string, work: () => Promise<void>): Pro
   }
 }
 
-async function keysOf(bench: Workbench, geometry: Geometry, choices: readonly Choice[]): Promise<WeighPlan["formats"]> {
+async function keysOf(
+  bench: Workbench,
+  geometry: Geometry,
+  choices: readonly Choice[],
+): Promise<WeighPlan["formats"]> {
   const out: WeighPlan["formats"] = {};
   for (const choice of choices) {
     const setting = settingOf(choice, geometry.width * geometry.height)!;
-    out[setting.format as OutputFormat] ??= { pictureKey: bench.pictureKey(geometry, setting.format), added: await bench.added(geometry, setting.format) };
+    out[setting.format as OutputFormat] ??= {
+      pictureKey: bench.pictureKey(geometry, setting.format),
+      added: await bench.added(geometry, setting.format),
+    };
   }
   return out;
 }
@@ -132,13 +167,24 @@ async function keysOf(bench: Workbench, geometry: Geometry, choices: readonly Ch
 const USUAL: Setting = { format: "jpeg", quality: 88, chroma: "4:4:4", table: 0, effort: "fast" };
 
 /** What a raw file takes in each of its ways, in one setting. */
-async function waysOf(store: Store, { brief, source, frame, geometry, setting, original }: Bench): Promise<NonNullable<WeighPlan["ways"]>> {
+async function waysOf(
+  store: Store,
+  { brief, source, frame, geometry, setting, original }: Bench,
+): Promise<NonNullable<WeighPlan["ways"]>> {
   const out: NonNullable<WeighPlan["ways"]> = {};
   if (source.foreign !== "raw") return out;
   for (const way of ["developed", "camera"] as const) {
     if (way === "camera" && !source.facts.preview) continue;
-    const stage = await staged({ source, brief, frame: { ...frame, raw: { ...rawTakingOf(frame), way } }, sha256: original });
-    const bench = new Workbench({ source: stage.source, frame: stage.frame, trials: trialStore(store), sha256: stage.sha256 }, resolveBrief(brief));
+    const stage = await staged({
+      source,
+      brief,
+      frame: { ...frame, raw: { ...rawTakingOf(frame), way } },
+      sha256: original,
+    });
+    const bench = new Workbench(
+      { source: stage.source, frame: stage.frame, trials: trialStore(store), sha256: stage.sha256 },
+      resolveBrief(brief),
+    );
     // A camera's own picture may be broken where the sensor's values are not.
     const made = await bench.trial(geometry, setting ?? USUAL).catch(() => null);
     if (made) out[way] = made.bytes;
@@ -149,7 +195,7 @@ async function waysOf(store: Store, { brief, source, frame, geometry, setting, o
 /** Bytes of the photo's own data packed tighter, where the picture may stay as it is. */
 async function packed({ brief, source, geometry, frame }: Bench): Promise<number | null> {
   const resolved = resolveBrief(brief);
-  if (!source.jpeg || reasonsToEncode(brief, resolved, source.facts, geometry, frame.takenAs).length) return null;
+  if (!source.jpeg || reasonsToEncode(brief, resolved, source.facts, geometry, frame.takenAs).length)
+    return null;
   return (await repackJpeg(rewriteHeaders(resolved, source)))?.length ?? null;
 }
-

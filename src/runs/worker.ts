@@ -5,16 +5,16 @@ import { Logger, run, type TaskList } from "graphile-worker";
 import { z } from "zod";
 import { choiceSchema } from "@/core/search";
 import { oneThreadEach } from "@/imaging/threads";
+import { readEnvironment } from "@/store/env";
 import { tidy } from "@/store/queries/storage";
 import { addLostJobs, beat, DeathWatch, healClock, signOff } from "@/store/queries/workers";
-import { readEnvironment } from "@/store/env";
 import { openStore } from "@/store/store";
 import { loadDemo } from "./demo";
 import { makeLog } from "./log";
 import { make } from "./make";
 import { measure } from "./measure";
-import { freeBytes, resumeWhereSpace, ROOM } from "./space";
 import { share } from "./share";
+import { freeBytes, ROOM, resumeWhereSpace } from "./space";
 import { thumb } from "./thumb";
 import { trial, weigh } from "./weigh";
 
@@ -31,14 +31,18 @@ const store = openStore(environment);
 oneThreadEach();
 
 const payload = z.object({ id: z.string() });
-const task = (name: string, work: (id: string) => Promise<void>): TaskList[string] => async (raw) => {
-  const { id } = payload.parse(raw);
-  const start = performance.now();
-  await work(id);
-  log.debug({ task: name, id, ms: Math.round(performance.now() - start) }, "done");
-};
+const task =
+  (name: string, work: (id: string) => Promise<void>): TaskList[string] =>
+  async (raw) => {
+    const { id } = payload.parse(raw);
+    const start = performance.now();
+    await work(id);
+    log.debug({ task: name, id, ms: Math.round(performance.now() - start) }, "done");
+  };
 
-const logger = new Logger(() => (level, message, meta) => (level === "error" ? log.error(meta ?? {}, message) : log.debug(message)));
+const logger = new Logger(
+  () => (level, message, meta) => (level === "error" ? log.error(meta ?? {}, message) : log.debug(message)),
+);
 // The queue's names for what runs here, so that their locks can be told from those of the dead.
 const ids = new Set<string>();
 const events = new EventEmitter();
@@ -55,7 +59,11 @@ const runner = await run({
     thumb: task("thumb", (id) => thumb(store, id)),
     demo: task("demo", async () => {
       const missing = await loadDemo(store, process.cwd(), environment.dataDir);
-      if (missing.length) log.warn({ missing }, "pictures of the demo are left out, because no maker of such files is installed");
+      if (missing.length)
+        log.warn(
+          { missing },
+          "pictures of the demo are left out, because no maker of such files is installed",
+        );
     }),
     weigh: task("weigh", (id) => weigh(store, id)),
     share: task("share", (id) => share(store, id)),
@@ -75,22 +83,32 @@ const atOnce = await run({
 });
 
 const watch = new DeathWatch(store.db, DEAD_AFTER_MS);
-const quietly = (what: string, work: () => Promise<unknown>) => () => void work().catch((error: unknown) => log.warn({ err: error }, `${what} failed`));
+const quietly = (what: string, work: () => Promise<unknown>) => () =>
+  void work().catch((error: unknown) => log.warn({ err: error }, `${what} failed`));
 const signOn = quietly("signing on", () => beat(store.db, instance, [...ids]));
 signOn();
 const timers = [
   setInterval(signOn, BEAT_MS),
-  setInterval(quietly("looking for dead workers", async () => {
-    const dead = await watch.look();
-    if (dead.length) log.warn({ workers: dead.length }, "jobs of dead workers are free again");
-    await healClock(store.db);
-    await resumeWhereSpace(store);
-  }), LOOK_MS),
-  setInterval(quietly("looking for lost jobs", async () => {
-    const again = (await freeBytes(store)) < ROOM ? 0 : await addLostJobs(store.db);
-    if (again) log.warn({ jobs: again }, "jobs that were given up are added again");
-  }), LOST_MS),
-  setInterval(quietly("tidying the store", () => tidy(store)), TIDY_MS),
+  setInterval(
+    quietly("looking for dead workers", async () => {
+      const dead = await watch.look();
+      if (dead.length) log.warn({ workers: dead.length }, "jobs of dead workers are free again");
+      await healClock(store.db);
+      await resumeWhereSpace(store);
+    }),
+    LOOK_MS,
+  ),
+  setInterval(
+    quietly("looking for lost jobs", async () => {
+      const again = (await freeBytes(store)) < ROOM ? 0 : await addLostJobs(store.db);
+      if (again) log.warn({ jobs: again }, "jobs that were given up are added again");
+    }),
+    LOST_MS,
+  ),
+  setInterval(
+    quietly("tidying the store", () => tidy(store)),
+    TIDY_MS,
+  ),
 ];
 let stopping = false;
 

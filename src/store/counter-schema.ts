@@ -24,7 +24,9 @@ export const arrivals = pgTable(
   "arrivals",
   {
     id: id(),
-    receiverId: uuid("receiver_id").notNull().references(() => receivers.id),
+    receiverId: uuid("receiver_id")
+      .notNull()
+      .references(() => receivers.id),
     /** The sender's own name for it. */
     key: text("key").notNull(),
     files: jsonb("files").$type<ArrivedFile[]>().notNull().default([]),
@@ -51,8 +53,12 @@ export type HandoverState = "waiting" | "sending" | "answered" | "failed";
 export const handovers = pgTable("handovers", {
   id: id(),
   workspaceId: workspace(),
-  receiverId: uuid("receiver_id").notNull().references(() => receivers.id),
-  runId: uuid("run_id").notNull().references(() => runs.id),
+  receiverId: uuid("receiver_id")
+    .notNull()
+    .references(() => receivers.id),
+  runId: uuid("run_id")
+    .notNull()
+    .references(() => runs.id),
   /** For a form: the item of each slot. */
   slots: jsonb("slots").$type<Record<string, string>>(),
   state: text("state").$type<HandoverState>().notNull().default("waiting"),
@@ -66,9 +72,15 @@ export const handovers = pgTable("handovers", {
 /** The documents of a form that are prepared together: a batch whose photos have the briefs of the form's slots. */
 export const packages = pgTable("packages", {
   id: id(),
-  receiverId: uuid("receiver_id").notNull().references(() => receivers.id),
-  batchId: uuid("batch_id").notNull().references(() => batches.id),
+  receiverId: uuid("receiver_id")
+    .notNull()
+    .references(() => receivers.id),
+  batchId: uuid("batch_id")
+    .notNull()
+    .references(() => batches.id),
   /** The brief of each slot, and the photo that is there for it. */
-  slots: jsonb("slots").$type<Record<string, { briefId: string; revisionId: string; batchPhotoId: string | null }>>().notNull(),
+  slots: jsonb("slots")
+    .$type<Record<string, { briefId: string; revisionId: string; batchPhotoId: string | null }>>()
+    .notNull(),
   createdAt: created(),
 });

@@ -5,7 +5,10 @@ const schema = z.object({
   ZUMBREL_DATA: z.string().min(1),
   ZUMBREL_DATABASE: z.string().startsWith("postgres://"),
   ZUMBREL_PORT: z.coerce.number().int().min(1).max(65_535).default(4710),
-  ZUMBREL_OUT_ROOTS: z.string().default("[]").transform((text) => z.array(z.string().startsWith("/")).parse(JSON.parse(text))),
+  ZUMBREL_OUT_ROOTS: z
+    .string()
+    .default("[]")
+    .transform((text) => z.array(z.string().startsWith("/")).parse(JSON.parse(text))),
   ZUMBREL_LOG: z.enum(["debug", "info", "warn", "error", "silent"]).default("info"),
 });
 
@@ -25,5 +28,11 @@ export function readEnvironment(): Environment {
     throw new Error(`The environment lacks or has wrong ${keys}. Start Zumbrel with bin/zumbrel start.`);
   }
   const { ZUMBREL_DATA, ZUMBREL_DATABASE, ZUMBREL_PORT, ZUMBREL_OUT_ROOTS, ZUMBREL_LOG } = parsed.data;
-  return { dataDir: ZUMBREL_DATA, database: ZUMBREL_DATABASE, port: ZUMBREL_PORT, outRoots: ZUMBREL_OUT_ROOTS, logLevel: ZUMBREL_LOG };
+  return {
+    dataDir: ZUMBREL_DATA,
+    database: ZUMBREL_DATABASE,
+    port: ZUMBREL_PORT,
+    outRoots: ZUMBREL_OUT_ROOTS,
+    logLevel: ZUMBREL_LOG,
+  };
 }

@@ -1,7 +1,7 @@
 /** Bytes on disk under their SHA-256: written to a temporary name, synced, renamed. */
 import { createHash, randomBytes } from "node:crypto";
 import { createReadStream } from "node:fs";
-import { mkdir, open, readdir, readFile, rename, stat, unlink, type FileHandle } from "node:fs/promises";
+import { type FileHandle, mkdir, open, readdir, readFile, rename, stat, unlink } from "node:fs/promises";
 import { join } from "node:path";
 
 export interface Stored {
@@ -12,7 +12,9 @@ export interface Stored {
 /** More bytes came than are taken. */
 export class TooLargeError extends Error {
   constructor(limit: number) {
-    super(`The file is larger than ${Math.round(limit / 1048576)} MiB, the most that is taken. Make it smaller where it came from.`);
+    super(
+      `The file is larger than ${Math.round(limit / 1048576)} MiB, the most that is taken. Make it smaller where it came from.`,
+    );
     this.name = "TooLargeError";
   }
 }
@@ -20,7 +22,9 @@ export class TooLargeError extends Error {
 /** Small pieces are written together: each write is a trip to another thread and back. */
 const GATHER = 1024 * 1024;
 
-async function* gathered(stream: Iterable<Uint8Array> | AsyncIterable<Uint8Array>): AsyncGenerator<Uint8Array[]> {
+async function* gathered(
+  stream: Iterable<Uint8Array> | AsyncIterable<Uint8Array>,
+): AsyncGenerator<Uint8Array[]> {
   let pieces: Uint8Array[] = [];
   let bytes = 0;
   for await (const piece of stream) {
@@ -109,7 +113,8 @@ export class FileStore {
   /** Takes away what interrupted streams have left behind, when nothing else writes here. */
   async clearParts(): Promise<void> {
     const folder = join(this.root, "part");
-    for (const name of await readdir(folder).catch(() => [])) await unlink(join(folder, name)).catch(() => undefined);
+    for (const name of await readdir(folder).catch(() => []))
+      await unlink(join(folder, name)).catch(() => undefined);
   }
 
   read(sha256: string): Promise<Buffer> {

@@ -6,15 +6,30 @@ import type { Executor } from "./store";
 export type Task = "measure" | "make" | "thumb" | "demo" | "weigh" | "share" | "collect";
 
 /** Lower runs first. */
-export const PRIORITY = { make: 0, thumb: 5, inSight: 20, measure: 60, demo: 10, weigh: 15, share: 3, collect: 90 } as const;
+export const PRIORITY = {
+  make: 0,
+  thumb: 5,
+  inSight: 20,
+  measure: 60,
+  demo: 10,
+  weigh: 15,
+  share: 3,
+  collect: 90,
+} as const;
 
-export const addJob = (db: Executor, task: Task, id: string, priority: number): Promise<void> => addJobs(db, task, [id], priority);
+export const addJob = (db: Executor, task: Task, id: string, priority: number): Promise<void> =>
+  addJobs(db, task, [id], priority);
 
 /** How often a job is offered that a worker takes at the very moment when it is replaced. */
 const TRIES = 8;
 
 /** One job an id; what waits already is moved to the new priority, what is under way is followed by another. */
-export async function addJobs(db: Executor, task: Task, ids: readonly string[], priority: number): Promise<void> {
+export async function addJobs(
+  db: Executor,
+  task: Task,
+  ids: readonly string[],
+  priority: number,
+): Promise<void> {
   let left = [...ids];
   for (let n = 0; left.length && n < TRIES; n += 1) {
     const { rows } = await db.execute<{ id: string; job: string | null }>(
@@ -37,7 +52,9 @@ export async function addTrial(db: Executor, id: string, choice: Choice): Promis
 /** Takes jobs back that nobody has begun. */
 export async function removeJobs(db: Executor, task: Task, ids: readonly string[]): Promise<void> {
   if (!ids.length) return;
-  await db.execute(sql`select graphile_worker.remove_job(${`${task}:`} || t.id) from jsonb_array_elements_text(${JSON.stringify(ids)}::jsonb) as t(id)`);
+  await db.execute(
+    sql`select graphile_worker.remove_job(${`${task}:`} || t.id) from jsonb_array_elements_text(${JSON.stringify(ids)}::jsonb) as t(id)`,
+  );
 }
 
 /** Tells every open page that something of a batch has changed. */

@@ -4,14 +4,27 @@
  * each a snapshot of an assignment. What undo reaches is deleted softly.
  */
 import { sql } from "drizzle-orm";
-import { bigint, boolean, doublePrecision, index, integer, jsonb, pgTable, primaryKey, text, timestamp, uniqueIndex, uuid } from "drizzle-orm/pg-core";
+import {
+  bigint,
+  boolean,
+  doublePrecision,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  timestamp,
+  uniqueIndex,
+  uuid,
+} from "drizzle-orm/pg-core";
 import type { Brief, OutputFormat } from "@/core/brief";
 import type { Limit, Offer, Traced, Tried } from "@/core/budget";
-import type { Shift } from "@/core/difference";
-import type { InkReport } from "@/core/ink";
-import type { Frame, Geometry, Rect } from "@/core/frame";
-import type { Step, Verdict } from "@/core/plan";
 import type { ConversionReport } from "@/core/colour";
+import type { Shift } from "@/core/difference";
+import type { Frame, Geometry, Rect } from "@/core/frame";
+import type { InkReport } from "@/core/ink";
+import type { Step, Verdict } from "@/core/plan";
 import type { Check, Facts } from "@/core/proof";
 import type { KernelName } from "@/core/resample";
 import type { Choice, Chroma, Setting } from "@/core/search";
@@ -21,8 +34,15 @@ export const created = () => timestamp("created_at", { withTimezone: true }).not
 const deleted = () => timestamp("deleted_at", { withTimezone: true });
 const bytes = (name: string) => bigint(name, { mode: "number" });
 
-export const workspaces = pgTable("workspaces", { id: id(), name: text("name").notNull().unique(), createdAt: created() });
-export const workspace = () => uuid("workspace_id").notNull().references(() => workspaces.id);
+export const workspaces = pgTable("workspaces", {
+  id: id(),
+  name: text("name").notNull().unique(),
+  createdAt: created(),
+});
+export const workspace = () =>
+  uuid("workspace_id")
+    .notNull()
+    .references(() => workspaces.id);
 
 /** Bytes on disk under their SHA-256. Who may see them is decided by the rows that refer to them. */
 export const files = pgTable("files", {
@@ -46,7 +66,15 @@ export const briefs = pgTable("briefs", {
 /** Never changed once written. */
 export const briefRevisions = pgTable(
   "brief_revisions",
-  { id: id(), briefId: uuid("brief_id").notNull().references(() => briefs.id), number: integer("number").notNull(), body: jsonb("body").$type<Brief>().notNull(), createdAt: created() },
+  {
+    id: id(),
+    briefId: uuid("brief_id")
+      .notNull()
+      .references(() => briefs.id),
+    number: integer("number").notNull(),
+    body: jsonb("body").$type<Brief>().notNull(),
+    createdAt: created(),
+  },
   (t) => [uniqueIndex("brief_revisions_number").on(t.briefId, t.number)],
 );
 
@@ -68,7 +96,9 @@ export const photos = pgTable(
   {
     id: id(),
     workspaceId: workspace(),
-    sha256: text("sha256").notNull().references(() => files.sha256),
+    sha256: text("sha256")
+      .notNull()
+      .references(() => files.sha256),
     facts: jsonb("facts").$type<Facts>().notNull(),
     thumbSha256: text("thumb_sha256").references(() => files.sha256),
     createdAt: created(),
@@ -80,8 +110,12 @@ export const batchPhotos = pgTable(
   "batch_photos",
   {
     id: id(),
-    batchId: uuid("batch_id").notNull().references(() => batches.id),
-    photoId: uuid("photo_id").notNull().references(() => photos.id),
+    batchId: uuid("batch_id")
+      .notNull()
+      .references(() => batches.id),
+    photoId: uuid("photo_id")
+      .notNull()
+      .references(() => photos.id),
     name: text("name").notNull(),
     /** Where it lay below the folder that was brought in, parted by "/". */
     folder: text("folder").notNull().default(""),
@@ -92,7 +126,10 @@ export const batchPhotos = pgTable(
     createdAt: created(),
     deletedAt: deleted(),
   },
-  (t) => [uniqueIndex("batch_photos_same").on(t.batchId, t.photoId), index("batch_photos_order").on(t.batchId, t.position)],
+  (t) => [
+    uniqueIndex("batch_photos_same").on(t.batchId, t.photoId),
+    index("batch_photos_order").on(t.batchId, t.position),
+  ],
 );
 
 /** `trials` is null where only what can be told without any is wanted. */
@@ -102,7 +139,10 @@ export interface TraceWanted {
 }
 
 /** own: as if it were alone. cannot: the whole is too large, and why. */
-export type ShareTarget = { kind: "own" } | { kind: "set"; setting: Setting | null; geometry: Geometry; told: string[] } | { kind: "cannot"; why: string };
+export type ShareTarget =
+  | { kind: "own" }
+  | { kind: "set"; setting: Setting | null; geometry: Geometry; told: string[] }
+  | { kind: "cannot"; why: string };
 
 /** What a finished measurement says about an assignment. */
 export interface Measured {
@@ -135,8 +175,12 @@ export const assignments = pgTable(
   "assignments",
   {
     id: id(),
-    batchPhotoId: uuid("batch_photo_id").notNull().references(() => batchPhotos.id),
-    revisionId: uuid("revision_id").notNull().references(() => briefRevisions.id),
+    batchPhotoId: uuid("batch_photo_id")
+      .notNull()
+      .references(() => batchPhotos.id),
+    revisionId: uuid("revision_id")
+      .notNull()
+      .references(() => briefRevisions.id),
     frame: jsonb("frame").$type<Frame>().notNull(),
     /** The setting that a person has chosen; null where the search decides. */
     choice: jsonb("choice").$type<Choice>(),
@@ -187,8 +231,12 @@ export interface ShareState {
 export const shares = pgTable(
   "shares",
   {
-    batchId: uuid("batch_id").notNull().references(() => batches.id),
-    revisionId: uuid("revision_id").notNull().references(() => briefRevisions.id),
+    batchId: uuid("batch_id")
+      .notNull()
+      .references(() => batches.id),
+    revisionId: uuid("revision_id")
+      .notNull()
+      .references(() => briefRevisions.id),
     state: jsonb("state").$type<ShareState>().notNull(),
   },
   (t) => [primaryKey({ columns: [t.batchId, t.revisionId] })],
@@ -209,7 +257,9 @@ export const plannedPictures = pgTable("planned_pictures", {
 export const trials = pgTable(
   "trials",
   {
-    pictureKey: text("picture_key").notNull().references(() => plannedPictures.key),
+    pictureKey: text("picture_key")
+      .notNull()
+      .references(() => plannedPictures.key),
     settingKey: text("setting_key").notNull(),
     setting: jsonb("setting").$type<Setting>().notNull(),
     bytes: bytes("bytes").notNull(),
@@ -228,7 +278,9 @@ export const trials = pgTable(
 export const runs = pgTable("runs", {
   id: id(),
   workspaceId: workspace(),
-  batchId: uuid("batch_id").notNull().references(() => batches.id),
+  batchId: uuid("batch_id")
+    .notNull()
+    .references(() => batches.id),
   /** The batch's brief; each item keeps the one that it was made under. */
   revisionId: uuid("revision_id").references(() => briefRevisions.id),
   /** Order in which runs were begun: a clock may be set back. */
@@ -275,8 +327,12 @@ export const runItems = pgTable(
   "run_items",
   {
     id: id(),
-    runId: uuid("run_id").notNull().references(() => runs.id),
-    assignmentId: uuid("assignment_id").notNull().references(() => assignments.id),
+    runId: uuid("run_id")
+      .notNull()
+      .references(() => runs.id),
+    assignmentId: uuid("assignment_id")
+      .notNull()
+      .references(() => assignments.id),
     position: integer("position").notNull(),
     snapshot: jsonb("snapshot").$type<ItemSnapshot>().notNull(),
     state: text("state").$type<ItemState>().notNull().default("waiting"),
@@ -289,11 +345,17 @@ export const runItems = pgTable(
     /** Rules that only a person can check, which somebody has ticked: the rule's words, and when. */
     ticks: jsonb("ticks").$type<Record<string, string>>().notNull().default({}),
   },
-  (t) => [uniqueIndex("run_items_same").on(t.runId, t.assignmentId), uniqueIndex("run_items_name").on(t.runId, sql`lower(${t.outputName})`), index("run_items_left").on(t.runId, t.state)],
+  (t) => [
+    uniqueIndex("run_items_same").on(t.runId, t.assignmentId),
+    uniqueIndex("run_items_name").on(t.runId, sql`lower(${t.outputName})`),
+    index("run_items_left").on(t.runId, t.state),
+  ],
 );
 
 export const proofs = pgTable("proofs", {
-  runItemId: uuid("run_item_id").primaryKey().references(() => runItems.id),
+  runItemId: uuid("run_item_id")
+    .primaryKey()
+    .references(() => runItems.id),
   ok: boolean("ok").notNull(),
   facts: jsonb("facts").$type<Facts>().notNull(),
   checks: jsonb("checks").$type<Check[]>().notNull(),
@@ -306,7 +368,9 @@ export const proofs = pgTable("proofs", {
 
 /** An assignment that somebody is weighing at this moment: trials for it are made only while it is looked at. */
 export const weighings = pgTable("weighings", {
-  assignmentId: uuid("assignment_id").primaryKey().references(() => assignments.id),
+  assignmentId: uuid("assignment_id")
+    .primaryKey()
+    .references(() => assignments.id),
   /** When a page last asked for it. */
   seenAt: timestamp("seen_at", { withTimezone: true }).notNull().defaultNow(),
   /** Null until the worker has planned the picture. */
@@ -335,7 +399,9 @@ export const comparisons = pgTable(
   "comparisons",
   {
     id: id(),
-    batchId: uuid("batch_id").notNull().references(() => batches.id),
+    batchId: uuid("batch_id")
+      .notNull()
+      .references(() => batches.id),
     choices: jsonb("choices").$type<Choice[]>().notNull(),
     createdAt: created(),
     deletedAt: deleted(),
@@ -347,11 +413,18 @@ export const comparisons = pgTable(
 export type EditChange =
   | { kind: "brief"; before: string | null; after: string | null }
   /** Briefs of single rows, and of the batch where that changes too. */
-  | { kind: "rows"; batch: { before: string | null; after: string | null } | null; rows: Record<string, { before: string | null; after: string | null }> }
+  | {
+      kind: "rows";
+      batch: { before: string | null; after: string | null } | null;
+      rows: Record<string, { before: string | null; after: string | null }>;
+    }
   | { kind: "remove"; batchPhotoIds: string[] }
   | { kind: "messages"; before: number; after: number }
   | { kind: "frame"; batchPhotoId: string; revisionId: string; before: FrameState; after: FrameState }
-  | { kind: "choice"; rows: { batchPhotoId: string; revisionId: string; before: FrameState; after: FrameState }[] };
+  | {
+      kind: "choice";
+      rows: { batchPhotoId: string; revisionId: string; before: FrameState; after: FrameState }[];
+    };
 
 export interface FrameState {
   frame: Frame;
@@ -364,7 +437,9 @@ export const edits = pgTable(
   "edits",
   {
     seq: integer("seq").primaryKey().generatedAlwaysAsIdentity(),
-    batchId: uuid("batch_id").notNull().references(() => batches.id),
+    batchId: uuid("batch_id")
+      .notNull()
+      .references(() => batches.id),
     words: text("words").notNull(),
     change: jsonb("change").$type<EditChange>().notNull(),
     undone: boolean("undone").notNull().default(false),
@@ -383,4 +458,7 @@ export const workers = pgTable("workers", {
 });
 
 /** Facts about this installation, such as that the demo was loaded. */
-export const settings = pgTable("settings", { key: text("key").primaryKey(), value: jsonb("value").notNull() });
+export const settings = pgTable("settings", {
+  key: text("key").primaryKey(),
+  value: jsonb("value").notNull(),
+});

@@ -8,7 +8,10 @@ import * as schema from "./schema";
 
 export type Database = NodePgDatabase<typeof schema>;
 /** The database, or a transaction on it. */
-export type Executor = Pick<Database, "select" | "selectDistinct" | "insert" | "update" | "delete" | "execute">;
+export type Executor = Pick<
+  Database,
+  "select" | "selectDistinct" | "insert" | "update" | "delete" | "execute"
+>;
 
 export interface Store {
   db: Database;
@@ -22,5 +25,10 @@ export function openStore(environment: Pick<Environment, "database" | "dataDir">
   // An idle connection that breaks must not end the process; the next query says what is wrong.
   pool.on("error", () => undefined);
   pool.on("connect", (client) => client.on("error", () => undefined));
-  return { pool, db: drizzle(pool, { schema }), files: new FileStore(join(environment.dataDir, "files")), dataDir: environment.dataDir };
+  return {
+    pool,
+    db: drizzle(pool, { schema }),
+    files: new FileStore(join(environment.dataDir, "files")),
+    dataDir: environment.dataDir,
+  };
 }

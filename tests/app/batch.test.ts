@@ -8,12 +8,12 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { make } from "@/runs/make";
 import { measure } from "@/runs/measure";
 import { thumb } from "@/runs/thumb";
-import { createBrief } from "@/store/queries/briefs";
 import { listRows } from "@/store/queries/batches";
+import { createBrief } from "@/store/queries/briefs";
 import { runItems } from "@/store/schema";
 import type { BatchView, BroughtIn, DeskView, RunDetail, RunView, StorageView } from "@/ui/api/contract";
 import { jpegPhoto, pngPhoto } from "../support/photos";
-import { startRoutes, type Routes } from "../support/routes";
+import { type Routes, startRoutes } from "../support/routes";
 
 let routes: Routes;
 let revisionId: string;
@@ -23,7 +23,13 @@ beforeAll(async () => {
   routes = await startRoutes();
   out = await mkdtemp(join(tmpdir(), "zumbrel-allowed-"));
   process.env.ZUMBREL_OUT_ROOTS = JSON.stringify([out]);
-  const brief = await createBrief(routes.store.db, routes.workspaceId, { zumbrelBrief: 1, name: "Card", format: ["jpeg"], longSide: { exact: 100 }, onlyYou: ["Taken this year."] });
+  const brief = await createBrief(routes.store.db, routes.workspaceId, {
+    zumbrelBrief: 1,
+    name: "Card",
+    format: ["jpeg"],
+    longSide: { exact: 100 },
+    onlyYou: ["Taken this year."],
+  });
   revisionId = brief.id;
 });
 afterAll(async () => {
@@ -31,11 +37,18 @@ afterAll(async () => {
   await rm(out, { recursive: true, force: true });
 });
 
-const ask = async <T>(method: string, path: string, params: Record<string, string>, body?: unknown, query = ""): Promise<{ status: number; body: T }> => {
+const ask = async <T>(
+  method: string,
+  path: string,
+  params: Record<string, string>,
+  body?: unknown,
+  query = "",
+): Promise<{ status: number; body: T }> => {
   const response = await routes.raw(method, path, params, body, query);
   return { status: response.status, body: (await response.json()) as T };
 };
-const bring = (id: string, bytes: Buffer, query: string) => ask<BroughtIn & { error?: string }>("POST", "batches/[id]/photos", { id }, bytes, query);
+const bring = (id: string, bytes: Buffer, query: string) =>
+  ask<BroughtIn & { error?: string }>("POST", "batches/[id]/photos", { id }, bytes, query);
 const view = async (id: string) => (await ask<BatchView>("GET", "batches/[id]", { id })).body;
 
 /** A finished run of two photos in folders. */
@@ -55,28 +68,58 @@ describe("photos that come in", () => {
   it("at the same time and with the same bytes are one photo, under one of the names", async () => {
     const id = await routes.newBatch("Twice", {});
     const photo = await jpegPhoto(180, 120, 83);
-    const answers = await Promise.all(["a.jpg", "b.jpg", "c.jpg", "d.jpg"].map((name) => bring(id, photo, `?name=${name}`)));
+    const answers = await Promise.all(
+      ["a.jpg", "b.jpg", "c.jpg", "d.jpg"].map((name) => bring(id, photo, `?name=${name}`)),
+    );
     expect(answers.map((answer) => answer.status)).toEqual([200, 200, 200, 200]);
     expect((await view(id)).rows).toHaveLength(1);
-    expect((await bring(id, photo, "?name=e.jpg")).body).toMatchObject({ added: 0, known: 1, refused: [], refusedCount: 0 });
+    expect((await bring(id, photo, "?name=e.jpg")).body).toMatchObject({
+      added: 0,
+      known: 1,
+      refused: [],
+      refusedCount: 0,
+    });
   });
 
   it("keep their folder, and no path leads out of it", async () => {
     const id = await routes.newBatch("Folders", {});
-    await bring(id, await jpegPhoto(60, 40, 84), `?name=${encodeURIComponent("../../x.jpg")}&folder=${encodeURIComponent("../day 1//./night")}`);
+    await bring(
+      id,
+      await jpegPhoto(60, 40, 84),
+      `?name=${encodeURIComponent("../../x.jpg")}&folder=${encodeURIComponent("../day 1//./night")}`,
+    );
     expect((await view(id)).rows[0]).toMatchObject({ name: "x.jpg", folder: "day 1/night" });
   });
 
   it("of a ZIP stand in its order; what is no picture is refused by name, and an empty one as a whole", async () => {
     const id = await routes.newBatch("Package", {});
     const zip = new JSZip();
-    zip.file("2.jpg", await jpegPhoto(60, 40, 85)).file("1/1.png", await pngPhoto(50, 40, 86)).file("broken.jpg", "not a picture at all");
-    const { status, body } = await bring(id, await zip.generateAsync({ type: "nodebuffer" }), "?name=night.ZIP&folder=box&at=5");
+    zip
+      .file("2.jpg", await jpegPhoto(60, 40, 85))
+      .file("1/1.png", await pngPhoto(50, 40, 86))
+      .file("broken.jpg", "not a picture at all");
+    const { status, body } = await bring(
+      id,
+      await zip.generateAsync({ type: "nodebuffer" }),
+      "?name=night.ZIP&folder=box&at=5",
+    );
     expect(status).toBe(200);
-    expect(body).toMatchObject({ added: 2, known: 0, refusedCount: 1, refused: [{ name: "broken.jpg", why: expect.stringMatching(/^This is a text file/) }] });
-    expect((await view(id)).rows.map((row) => [row.folder, row.name])).toEqual([["box", "2.jpg"], ["box/1", "1.png"]]);
-    expect(await bring(id, await new JSZip().generateAsync({ type: "nodebuffer" }), "?name=none.zip")).toMatchObject({ status: 422, body: { error: "There is no picture in this ZIP." } });
-    expect((await bring(id, Buffer.from("PK no"), "?name=bad.zip")).body.error).toMatch(/is damaged, or it is none/);
+    expect(body).toMatchObject({
+      added: 2,
+      known: 0,
+      refusedCount: 1,
+      refused: [{ name: "broken.jpg", why: expect.stringMatching(/^This is a text file/) }],
+    });
+    expect((await view(id)).rows.map((row) => [row.folder, row.name])).toEqual([
+      ["box", "2.jpg"],
+      ["box/1", "1.png"],
+    ]);
+    expect(
+      await bring(id, await new JSZip().generateAsync({ type: "nodebuffer" }), "?name=none.zip"),
+    ).toMatchObject({ status: 422, body: { error: "There is no picture in this ZIP." } });
+    expect((await bring(id, Buffer.from("PK no"), "?name=bad.zip")).body.error).toMatch(
+      /is damaged, or it is none/,
+    );
     // What a package was unpacked from does not stay.
     expect(await readdir(join(routes.store.files.root, "part"))).toEqual([]);
   });
@@ -92,26 +135,38 @@ describe("a batch", () => {
     expect((await ask("GET", "batches/[id]", { id })).status).toBe(404);
     expect((await ask("DELETE", "batches/[id]", { id })).status).toBe(404);
     expect((await ask("POST", "batches/[id]/restore", { id })).status).toBe(200);
-    expect((await ask<DeskView>("GET", "desk", {})).body.batches.find((batch) => batch.id === id)).toMatchObject({ name: "Another", photos: 1 });
+    expect(
+      (await ask<DeskView>("GET", "desk", {})).body.batches.find((batch) => batch.id === id),
+    ).toMatchObject({ name: "Another", photos: 1 });
     expect((await ask("POST", "batches/[id]/restore", { id })).status).toBe(404);
   });
 
   it("says how many messages share its limit, and undo takes it back", async () => {
     const id = await routes.newBatch("Messages", { "a.jpg": await jpegPhoto(60, 40, 88) });
     const total = { zumbrelBrief: 1, name: "m", total: { max: "1MB", counted: "mail" } };
-    expect((await ask("PUT", "batches/[id]/brief", { id }, { fresh: total, words: "a limit" })).status).toBe(200);
-    expect((await view(id)).totals[0]).toMatchObject({ limit: { max: 1_000_000, counted: "mail", messages: 1 }, state: "settling", photos: 1 });
+    expect((await ask("PUT", "batches/[id]/brief", { id }, { fresh: total, words: "a limit" })).status).toBe(
+      200,
+    );
+    expect((await view(id)).totals[0]).toMatchObject({
+      limit: { max: 1_000_000, counted: "mail", messages: 1 },
+      state: "settling",
+      photos: 1,
+    });
     expect((await ask("PUT", "batches/[id]/messages", { id }, { messages: 3 })).status).toBe(200);
     const [shown] = (await view(id)).totals;
     expect(shown.limit.messages).toBe(3);
     // Three messages of a million bytes, in lines of 76 characters, without headers.
     expect(shown.room).toBeGreaterThan(3_000_000 * 0.725);
     expect(shown.room).toBeLessThan(3_000_000 * 0.7309);
-    for (const messages of [0, 21, 1.5, "2"]) expect((await ask("PUT", "batches/[id]/messages", { id }, { messages })).status).toBe(400);
+    for (const messages of [0, 21, 1.5, "2"])
+      expect((await ask("PUT", "batches/[id]/messages", { id }, { messages })).status).toBe(400);
     expect((await ask("POST", "batches/[id]/undo", { id })).status).toBe(200);
     expect((await view(id)).totals[0].limit.messages).toBe(1);
     // Before the limit is shared out no run begins.
-    expect(await ask("POST", "batches/[id]/runs", { id }, {})).toMatchObject({ status: 409, body: { error: expect.stringMatching(/still being shared out/) } });
+    expect(await ask("POST", "batches/[id]/runs", { id }, {})).toMatchObject({
+      status: 409,
+      body: { error: expect.stringMatching(/still being shared out/) },
+    });
   });
 });
 
@@ -122,14 +177,33 @@ describe("a finished run", () => {
     const bytes = Buffer.from(await answer.arrayBuffer());
     expect(answer.headers.get("content-length")).toBe(String(bytes.length));
     const zip = await JSZip.loadAsync(bytes, { checkCRC32: true });
-    expect(Object.keys(zip.files).filter((name) => !name.endsWith("/"))).toEqual(["north/a.JPG", "south/day 2/a.jpg", "manifest.csv", "manifest.json"]);
-    const { files } = JSON.parse(await zip.file("manifest.json")!.async("string")) as { files: { source: string; output: string; met: boolean; difference: number }[] };
-    expect(files.map((file) => [file.source, file.output, file.met])).toEqual([["a.JPG", "north/a.JPG", true], ["a.png", "south/day 2/a.jpg", true]]);
+    expect(Object.keys(zip.files).filter((name) => !name.endsWith("/"))).toEqual([
+      "north/a.JPG",
+      "south/day 2/a.jpg",
+      "manifest.csv",
+      "manifest.json",
+    ]);
+    const { files } = JSON.parse(await zip.file("manifest.json")!.async("string")) as {
+      files: { source: string; output: string; met: boolean; difference: number }[];
+    };
+    expect(files.map((file) => [file.source, file.output, file.met])).toEqual([
+      ["a.JPG", "north/a.JPG", true],
+      ["a.png", "south/day 2/a.jpg", true],
+    ]);
     for (const file of files) expect(file.difference).toBeGreaterThanOrEqual(0);
 
-    const originals = await JSZip.loadAsync(Buffer.from(await (await routes.raw("GET", "runs/[id]/zip", { id: runId }, undefined, "?of=originals")).arrayBuffer()));
+    const originals = await JSZip.loadAsync(
+      Buffer.from(
+        await (
+          await routes.raw("GET", "runs/[id]/zip", { id: runId }, undefined, "?of=originals")
+        ).arrayBuffer(),
+      ),
+    );
     // A PNG that became a JPEG keeps its own ending among the originals.
-    expect(Object.keys(originals.files).filter((name) => !name.endsWith("/"))).toEqual(["north/a.JPG", "south/day 2/a.png"]);
+    expect(Object.keys(originals.files).filter((name) => !name.endsWith("/"))).toEqual([
+      "north/a.JPG",
+      "south/day 2/a.png",
+    ]);
     expect((await originals.file("north/a.JPG")!.async("nodebuffer")).equals(photos[0])).toBe(true);
   });
 
@@ -142,16 +216,29 @@ describe("a finished run", () => {
     // ISO 216: A4 is 210 mm × 297 mm.
     const { width, height } = pdf.getPage(0).getSize();
     expect([width * (25.4 / 72), height * (25.4 / 72)].map(Math.round)).toEqual([210, 297]);
-    const images = pdf.context.enumerateIndirectObjects().filter(([, object]) => object.toString().includes("/Subtype /Image"));
+    const images = pdf.context
+      .enumerateIndirectObjects()
+      .filter(([, object]) => object.toString().includes("/Subtype /Image"));
     expect(images).toHaveLength(2);
   });
 
   it("is listed with its totals, and shown with every proof", async () => {
     const { id, runId } = await finished();
     const { runs } = (await ask<{ runs: RunView[] }>("GET", "runs", {})).body;
-    expect(runs[0]).toMatchObject({ id: runId, batchId: id, title: "Taken away · Card", filesGone: false, progress: { total: 2, done: 2, failed: 0, finished: true, paused: null, secondsLeft: null } });
+    expect(runs[0]).toMatchObject({
+      id: runId,
+      batchId: id,
+      title: "Taken away · Card",
+      filesGone: false,
+      progress: { total: 2, done: 2, failed: 0, finished: true, paused: null, secondsLeft: null },
+    });
     const detail = (await ask<RunDetail>("GET", "runs/[id]", { id: runId })).body;
-    expect(detail.items.map((item) => [item.name, item.ok, item.checks.map((check) => check.clause)])).toEqual([["north/a.JPG", true, ["format", "longSide"]], ["south/day 2/a.jpg", true, ["format", "longSide"]]]);
+    expect(
+      detail.items.map((item) => [item.name, item.ok, item.checks.map((check) => check.clause)]),
+    ).toEqual([
+      ["north/a.JPG", true, ["format", "longSide"]],
+      ["south/day 2/a.jpg", true, ["format", "longSide"]],
+    ]);
     expect(detail.before).toBe(detail.items.reduce((sum, item) => sum + item.before.bytes, 0));
     expect(detail.after).toBe(detail.items.reduce((sum, item) => sum + item.bytes!, 0));
     expect(detail).toMatchObject({ limit: null, total: null, outRoots: [out] });
@@ -160,29 +247,50 @@ describe("a finished run", () => {
 
   it("goes into a folder that was allowed, over nothing that is there, and into no other", async () => {
     const { runId } = await finished();
-    const put = (root: string, folder: string) => ask<{ written: number; renamed: number; error?: string }>("POST", "runs/[id]/out", { id: runId }, { root, folder });
+    const put = (root: string, folder: string) =>
+      ask<{ written: number; renamed: number; error?: string }>(
+        "POST",
+        "runs/[id]/out",
+        { id: runId },
+        { root, folder },
+      );
     expect((await put(out, "visit")).body).toEqual({ written: 2, renamed: 0 });
     await writeFile(join(out, "visit/north/a.JPG"), "mine");
     expect((await put(out, "visit")).body).toEqual({ written: 2, renamed: 2 });
     expect(await readFile(join(out, "visit/north/a.JPG"), "utf8")).toBe("mine");
     expect(await readdir(join(out, "visit/north"))).toEqual(["a-2.JPG", "a.JPG"]);
-    expect(await put("/etc", "x")).toMatchObject({ status: 403, body: { error: expect.stringMatching(/was not allowed/) } });
+    expect(await put("/etc", "x")).toMatchObject({
+      status: 403,
+      body: { error: expect.stringMatching(/was not allowed/) },
+    });
     expect((await put(out, "../../escape")).status).toBe(200);
     expect(await readdir(join(out, "escape"))).toEqual(["north", "south"]);
     await symlink(tmpdir(), join(out, "link"));
-    expect(await put(out, "link")).toMatchObject({ status: 422, body: { error: expect.stringMatching(/leads out of the one that was allowed/) } });
+    expect(await put(out, "link")).toMatchObject({
+      status: 422,
+      body: { error: expect.stringMatching(/leads out of the one that was allowed/) },
+    });
   });
 
   it("gives its files up and takes that back; wrong asks are refused in one sentence", async () => {
     const { runId } = await finished();
     expect((await ask("DELETE", "runs/[id]", { id: runId })).status).toBe(200);
-    for (const path of ["runs/[id]/zip", "runs/[id]/mail"]) expect(await ask("GET", path, { id: runId })).toMatchObject({ status: 404, body: { error: expect.stringMatching(/has no files now/) } });
+    for (const path of ["runs/[id]/zip", "runs/[id]/mail"])
+      expect(await ask("GET", path, { id: runId })).toMatchObject({
+        status: 404,
+        body: { error: expect.stringMatching(/has no files now/) },
+      });
     expect((await ask<RunDetail>("GET", "runs/[id]", { id: runId })).body.filesGone).toBe(true);
     expect((await ask("PUT", "runs/[id]", { id: runId })).status).toBe(200);
     expect((await routes.raw("GET", "runs/[id]/zip", { id: runId })).status).toBe(200);
-    expect(await ask("POST", "runs/[id]/state", { id: runId }, { to: "retry" })).toMatchObject({ status: 409 });
+    expect(await ask("POST", "runs/[id]/state", { id: runId }, { to: "retry" })).toMatchObject({
+      status: 409,
+    });
     expect((await ask("POST", "runs/[id]/state", { id: runId }, { to: "fly" })).status).toBe(400);
-    expect(await ask("GET", "runs/[id]/mail", { id: runId }, undefined, "?n=7")).toMatchObject({ status: 404, body: { error: "There are 1 messages; there is no number 7." } });
+    expect(await ask("GET", "runs/[id]/mail", { id: runId }, undefined, "?n=7")).toMatchObject({
+      status: 404,
+      body: { error: "There are 1 messages; there is no number 7." },
+    });
     expect((await ask("GET", "runs/[id]", { id: "00000000-0000-4000-8000-000000000000" })).status).toBe(404);
   });
 });
@@ -219,9 +327,14 @@ describe("storage", () => {
     await measure(routes.store, row.assignmentId!);
     const before = (await ask<StorageView>("GET", "storage", {})).body;
     expect(before.originals).toBeGreaterThan(0);
-    expect(before.total).toBe(before.originals + before.runs + before.ready + before.trials + before.leftovers + before.planned);
+    expect(before.total).toBe(
+      before.originals + before.runs + before.ready + before.trials + before.leftovers + before.planned,
+    );
     expect((await ask<{ bytes: number }>("POST", "storage", {}, { do: "free" })).status).toBe(200);
-    expect(await ask("POST", "storage", {}, { do: "check" })).toMatchObject({ status: 200, body: { missing: 0 } });
+    expect(await ask("POST", "storage", {}, { do: "check" })).toMatchObject({
+      status: 200,
+      body: { missing: 0 },
+    });
     expect((await ask("POST", "storage", {}, { do: "nothing" })).status).toBe(400);
     expect(await routes.store.files.has(row.sha256)).toBe(true);
   });

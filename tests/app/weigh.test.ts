@@ -7,12 +7,12 @@ import type { Choice } from "@/core/search";
 import { make } from "@/runs/make";
 import { measure } from "@/runs/measure";
 import { trial, weigh } from "@/runs/weigh";
-import { runItems, trials, weighings } from "@/store/schema";
 import { outputsOf } from "@/store/queries/runs";
+import { runItems, trials, weighings } from "@/store/schema";
 import type { Store } from "@/store/store";
 import type { BatchView, ComparedView, TrialView, WeighView } from "@/ui/api/contract";
 import { jpegPhoto, pixels } from "../support/photos";
-import { startRoutes, type Routes } from "../support/routes";
+import { type Routes, startRoutes } from "../support/routes";
 
 let routes: Routes;
 let store: Store;
@@ -20,17 +20,35 @@ let id: string;
 let row: BatchView["rows"][number];
 
 const view = async () => (await routes.call("GET", "batches/[id]", { id })).body as BatchView;
-const look = async (assignment = row.assignmentId!) => (await routes.call("GET", "weigh/[id]", { id: assignment })).body as WeighView;
-const jobs = async (task: string) => (await store.db.execute(sql`select 1 from graphile_worker._private_jobs j join graphile_worker._private_tasks t on t.id = j.task_id where t.identifier = ${task}`)).rows.length;
+const look = async (assignment = row.assignmentId!) =>
+  (await routes.call("GET", "weigh/[id]", { id: assignment })).body as WeighView;
+const jobs = async (task: string) =>
+  (
+    await store.db.execute(
+      sql`select 1 from graphile_worker._private_jobs j join graphile_worker._private_tasks t on t.id = j.task_id where t.identifier = ${task}`,
+    )
+  ).rows.length;
 const measureAll = async () => {
-  for (const one of (await store.db.execute<{ id: string }>(sql`select id from assignments where measured is null`)).rows) await measure(store, one.id);
+  for (const one of (
+    await store.db.execute<{ id: string }>(sql`select id from assignments where measured is null`)
+  ).rows)
+    await measure(store, one.id);
 };
 
 beforeAll(async () => {
   routes = await startRoutes();
   store = routes.store;
-  id = await routes.newBatch("Weighed", { "a.jpg": await jpegPhoto(600, 480, 21, 96), "b.jpg": await jpegPhoto(500, 400, 22, 96) });
-  const brief = { zumbrelBrief: 1, name: "b", format: ["jpeg"], longSide: { max: 400 }, fileSize: { min: "4kB", max: "40kB" } };
+  id = await routes.newBatch("Weighed", {
+    "a.jpg": await jpegPhoto(600, 480, 21, 96),
+    "b.jpg": await jpegPhoto(500, 400, 22, 96),
+  });
+  const brief = {
+    zumbrelBrief: 1,
+    name: "b",
+    format: ["jpeg"],
+    longSide: { max: 400 },
+    fileSize: { min: "4kB", max: "40kB" },
+  };
   await routes.call("PUT", "batches/[id]/brief", { id }, { fresh: brief, words: "a brief" });
   await measureAll();
   row = (await view()).rows[0];
@@ -40,13 +58,23 @@ afterAll(() => routes.close());
 describe("weighing a photo", () => {
   it("waits for the measurement, then makes a ladder of trials, the cheapest first, each with what is seen of it", async () => {
     const first = await look();
-    expect(first).toMatchObject({ ladder: null, trials: [], formats: ["jpeg"], range: { min: 4000, max: 40_000 }, geometry: { width: 400, height: 320 }, error: null });
+    expect(first).toMatchObject({
+      ladder: null,
+      trials: [],
+      formats: ["jpeg"],
+      range: { min: 4000, max: 40_000 },
+      geometry: { width: 400, height: 320 },
+      error: null,
+    });
     expect(await jobs("weigh")).toBe(1);
     await weigh(store, row.assignmentId!);
     const done = await look();
     expect(done.made).toBe(done.ladder);
-    expect(new Set(done.trials.map((t) => t.setting.format))).toEqual(new Set(["jpeg", "webp", "avif", "png"]));
-    for (const one of done.trials.filter((t) => t.setting.format !== "jpeg" || t.difference !== null)) expect(Number.isFinite(one.difference), one.key).toBe(true);
+    expect(new Set(done.trials.map((t) => t.setting.format))).toEqual(
+      new Set(["jpeg", "webp", "avif", "png"]),
+    );
+    for (const one of done.trials.filter((t) => t.setting.format !== "jpeg" || t.difference !== null))
+      expect(Number.isFinite(one.difference), one.key).toBe(true);
     expect(done.trials.find((t) => t.setting.format === "png")).toMatchObject({ difference: 0, worst: null });
     expect(done.trials.map((t) => t.bytes)).toEqual(done.trials.map((t) => t.bytes).sort((a, b) => a - b));
     // The plan's own trial is among them, with the bytes of the whole file.
@@ -65,27 +93,74 @@ describe("weighing a photo", () => {
     const made = (body as { trial: TrialView }).trial;
     expect([status, made.kept]).toEqual([200, true]);
     expect((await store.db.select().from(trials)).length).toBe(before + 1);
-    expect((await look()).trials.find((t) => t.key === made.key)).toMatchObject({ kept: true, difference: expect.any(Number), ms: expect.any(Number), worst: expect.objectContaining({ x: expect.any(Number) }) });
-    expect((await routes.call("POST", "weigh/[id]/trials", { id: row.assignmentId! }, { choice: { aim: "clean" } })).status).toBe(400);
-    expect((await routes.call("POST", "weigh/[id]/trials", { id: row.assignmentId! }, { choice: { format: "jpeg", quality: 300 } })).status).toBe(400);
+    expect((await look()).trials.find((t) => t.key === made.key)).toMatchObject({
+      kept: true,
+      difference: expect.any(Number),
+      ms: expect.any(Number),
+      worst: expect.objectContaining({ x: expect.any(Number) }),
+    });
+    expect(
+      (
+        await routes.call(
+          "POST",
+          "weigh/[id]/trials",
+          { id: row.assignmentId! },
+          { choice: { aim: "clean" } },
+        )
+      ).status,
+    ).toBe(400);
+    expect(
+      (
+        await routes.call(
+          "POST",
+          "weigh/[id]/trials",
+          { id: row.assignmentId! },
+          { choice: { format: "jpeg", quality: 300 } },
+        )
+      ).status,
+    ).toBe(400);
   });
 
   it("hands out squares of each picture at each scale", async () => {
-    const square = async (of: string, level = 0, x = 0, y = 0) => routes.raw("GET", "weigh/[id]/pixels", { id: row.assignmentId! }, undefined, `?${new URLSearchParams({ of, level: String(level), x: String(x), y: String(y) })}`);
+    const square = async (of: string, level = 0, x = 0, y = 0) =>
+      routes.raw(
+        "GET",
+        "weigh/[id]/pixels",
+        { id: row.assignmentId! },
+        undefined,
+        `?${new URLSearchParams({ of, level: String(level), x: String(x), y: String(y) })}`,
+      );
     const png = (await look()).trials.find((t) => t.setting.format === "png")!;
-    const [reference, lossless, original] = await Promise.all([square("reference"), square(png.key), square("original")]);
+    const [reference, lossless, original] = await Promise.all([
+      square("reference"),
+      square(png.key),
+      square("original"),
+    ]);
     expect([reference.headers.get("x-width"), reference.headers.get("x-height")]).toEqual(["400", "320"]);
     const bytes = Buffer.from(await reference.arrayBuffer());
     expect(bytes.length).toBe(400 * 320 * 4);
     expect(Buffer.compare(bytes, Buffer.from(await lossless.arrayBuffer()))).toBe(0);
     expect([original.headers.get("x-width"), original.headers.get("x-height")]).toEqual(["512", "480"]);
     // The photo's own pixels come unchanged.
-    const own = await sharp(await jpegPhoto(600, 480, 21, 96)).raw().toBuffer();
+    const own = await sharp(await jpegPhoto(600, 480, 21, 96))
+      .raw()
+      .toBuffer();
     const shown = Buffer.from(await original.arrayBuffer());
-    for (const [u, v] of [[0, 0], [511, 3], [200, 479]]) expect([...shown.subarray((v * 512 + u) * 4, (v * 512 + u) * 4 + 3)]).toEqual([...own.subarray((v * 600 + u) * 3, (v * 600 + u) * 3 + 3)]);
+    for (const [u, v] of [
+      [0, 0],
+      [511, 3],
+      [200, 479],
+    ])
+      expect([...shown.subarray((v * 512 + u) * 4, (v * 512 + u) * 4 + 3)]).toEqual([
+        ...own.subarray((v * 600 + u) * 3, (v * 600 + u) * 3 + 3),
+      ]);
     const half = await square("reference", 1);
     expect([half.headers.get("x-width"), half.headers.get("x-height")]).toEqual(["200", "160"]);
-    expect([(await square("reference", 0, 9, 9)).status, (await square("nothing like it")).status, (await square("reference", 99)).status]).toEqual([404, 404, 400]);
+    expect([
+      (await square("reference", 0, 9, 9)).status,
+      (await square("nothing like it")).status,
+      (await square("reference", 99)).status,
+    ]).toEqual([404, 404, 400]);
   });
 
   it("is given up when nobody looks: what waits is not begun, what runs is broken off, no row stays", async () => {
@@ -99,7 +174,10 @@ describe("weighing a photo", () => {
 
   it("refuses what is not there, by name", async () => {
     const nobody = "00000000-0000-4000-8000-000000000000";
-    expect(await routes.call("GET", "weigh/[id]", { id: nobody })).toMatchObject({ status: 404, body: { error: expect.stringContaining("no longer there") } });
+    expect(await routes.call("GET", "weigh/[id]", { id: nobody })).toMatchObject({
+      status: 404,
+      body: { error: expect.stringContaining("no longer there") },
+    });
   });
 });
 
@@ -107,7 +185,9 @@ describe("taking a setting", () => {
   const choice: Choice = { format: "jpeg", quality: 70, chroma: "4:2:0", table: 0, effort: "quick" };
 
   it("for one photo measures it anew, and undo brings back what was measured", async () => {
-    expect((await routes.call("PUT", "batches/[id]/choice", { id }, { choice, rows: [row.id] })).status).toBe(200);
+    expect((await routes.call("PUT", "batches/[id]/choice", { id }, { choice, rows: [row.id] })).status).toBe(
+      200,
+    );
     const [taken, other] = (await view()).rows;
     expect([taken.choice, other.choice, taken.figure]).toEqual([choice, null, "about"]);
     await measureAll();
@@ -121,22 +201,41 @@ describe("taking a setting", () => {
   it("for the whole batch is one edit; a later frame or brief keeps it", async () => {
     await routes.call("PUT", "batches/[id]/choice", { id }, { choice });
     expect((await view()).undo).toBe("taking JPEG 4:2:0, 70 for 2 photos");
-    expect((await view()).rows.map((r) => r.choice)).toEqual(Array(2).fill({ format: "jpeg", quality: 70, chroma: "4:2:0", table: 0 }));
+    expect((await view()).rows.map((r) => r.choice)).toEqual(
+      Array(2).fill({ format: "jpeg", quality: 70, chroma: "4:2:0", table: 0 }),
+    );
     const { brief } = await view();
-    await routes.call("PUT", "batches/[id]/brief", { id }, { brief: { ...brief!.body, fileSize: { max: "60kB" } }, words: "another ceiling" });
+    await routes.call(
+      "PUT",
+      "batches/[id]/brief",
+      { id },
+      { brief: { ...brief!.body, fileSize: { max: "60kB" } }, words: "another ceiling" },
+    );
     expect((await view()).rows.every((r) => r.choice !== null)).toBe(true);
     for (let i = 0; i < 2; i += 1) await routes.call("POST", "batches/[id]/undo", { id });
     expect((await view()).rows.map((r) => r.choice)).toEqual([null, null]);
-    expect((await routes.call("PUT", "batches/[id]/choice", { id }, { choice: { format: "jpeg" } })).status).toBe(400);
+    expect(
+      (await routes.call("PUT", "batches/[id]/choice", { id }, { choice: { format: "jpeg" } })).status,
+    ).toBe(400);
   });
 });
 
 describe("several settings for one batch", () => {
   it("are measured side by side, added up, and made into a folder each", async () => {
-    const choices: Choice[] = [{ format: "jpeg", quality: 60, chroma: "4:2:0", table: 0 }, { format: "jpeg", quality: 85, chroma: "4:2:0", table: 0 }, { aim: "clean" }];
+    const choices: Choice[] = [
+      { format: "jpeg", quality: 60, chroma: "4:2:0", table: 0 },
+      { format: "jpeg", quality: 85, chroma: "4:2:0", table: 0 },
+      { aim: "clean" },
+    ];
     await routes.call("PUT", "batches/[id]/comparison", { id }, { choices });
-    const totals = async () => ((await routes.call("GET", "batches/[id]/comparison", { id })).body as { totals: ComparedView[] }).totals;
-    expect((await totals()).map((t) => [t.photos, t.done])).toEqual([[2, 0], [2, 0], [2, 0]]);
+    const totals = async () =>
+      ((await routes.call("GET", "batches/[id]/comparison", { id })).body as { totals: ComparedView[] })
+        .totals;
+    expect((await totals()).map((t) => [t.photos, t.done])).toEqual([
+      [2, 0],
+      [2, 0],
+      [2, 0],
+    ]);
     await measureAll();
     const done = await totals();
     expect(done.map((t) => t.done)).toEqual([2, 2, 2]);
@@ -146,10 +245,20 @@ describe("several settings for one batch", () => {
     // What is in use did not change.
     expect((await view()).rows.map((r) => r.choice)).toEqual([null, null]);
 
-    const { runId } = (await routes.call("POST", "batches/[id]/comparison/run", { id })).body as { runId: string };
-    for (const item of await store.db.select().from(runItems).where(eq(runItems.runId, runId))) await make(store, item.id);
+    const { runId } = (await routes.call("POST", "batches/[id]/comparison/run", { id })).body as {
+      runId: string;
+    };
+    for (const item of await store.db.select().from(runItems).where(eq(runItems.runId, runId)))
+      await make(store, item.id);
     const outputs = await outputsOf(store.db, routes.workspaceId, { runId });
-    expect(outputs.map((o) => o.name)).toEqual(["jpeg-420-60/a.jpg", "jpeg-420-60/b.jpg", "jpeg-420-85/a.jpg", "jpeg-420-85/b.jpg", "clean/a.jpg", "clean/b.jpg"]);
+    expect(outputs.map((o) => o.name)).toEqual([
+      "jpeg-420-60/a.jpg",
+      "jpeg-420-60/b.jpg",
+      "jpeg-420-85/a.jpg",
+      "jpeg-420-85/b.jpg",
+      "clean/a.jpg",
+      "clean/b.jpg",
+    ]);
     expect(outputs.slice(0, 2).reduce((sum, o) => sum + o.bytes, 0)).toBe(done[0].bytes);
     expect((await view()).run).toMatchObject({ total: 6, done: 6, folders: true });
     await routes.call("PUT", "batches/[id]/comparison", { id }, { choices: [] });
@@ -158,10 +267,35 @@ describe("several settings for one batch", () => {
   });
 
   it("follows photos that come later, and takes at most five", async () => {
-    const choices: Choice[] = [40, 50, 60, 70, 80].map((quality) => ({ format: "jpeg", quality, chroma: "4:2:0", table: 0 }));
-    expect((await routes.call("PUT", "batches/[id]/comparison", { id }, { choices: [...choices, { aim: "clean" }] })).status).toBe(400);
+    const choices: Choice[] = [40, 50, 60, 70, 80].map((quality) => ({
+      format: "jpeg",
+      quality,
+      chroma: "4:2:0",
+      table: 0,
+    }));
+    expect(
+      (
+        await routes.call(
+          "PUT",
+          "batches/[id]/comparison",
+          { id },
+          { choices: [...choices, { aim: "clean" }] },
+        )
+      ).status,
+    ).toBe(400);
     await routes.call("PUT", "batches/[id]/comparison", { id }, { choices: choices.slice(0, 1) });
-    await routes.raw("POST", "batches/[id]/photos", { id }, await sharp(pixels(300, 200, 9), { raw: { width: 300, height: 200, channels: 3 } }).png().toBuffer(), "?name=c.png");
-    expect(((await routes.call("GET", "batches/[id]/comparison", { id })).body as { totals: ComparedView[] }).totals[0].photos).toBe(3);
+    await routes.raw(
+      "POST",
+      "batches/[id]/photos",
+      { id },
+      await sharp(pixels(300, 200, 9), { raw: { width: 300, height: 200, channels: 3 } })
+        .png()
+        .toBuffer(),
+      "?name=c.png",
+    );
+    expect(
+      ((await routes.call("GET", "batches/[id]/comparison", { id })).body as { totals: ComparedView[] })
+        .totals[0].photos,
+    ).toBe(3);
   });
 });

@@ -15,10 +15,15 @@ interface Answer {
   err: string;
 }
 
-function zumbrel(args: string[], options: { input?: string; cwd?: string; limitKiB?: number } = {}): Promise<Answer> {
+function zumbrel(
+  args: string[],
+  options: { input?: string; cwd?: string; limitKiB?: number } = {},
+): Promise<Answer> {
   return new Promise((done, fail) => {
     // A file size limit stands in for a full disk: writing past it fails in the middle.
-    const [command, all] = options.limitKiB ? ["bash", ["-c", `ulimit -f ${options.limitKiB}; trap '' XFSZ; exec "$0" "$@"`, launcher, ...args]] : [launcher, args];
+    const [command, all] = options.limitKiB
+      ? ["bash", ["-c", `ulimit -f ${options.limitKiB}; trap '' XFSZ; exec "$0" "$@"`, launcher, ...args]]
+      : [launcher, args];
     const child = spawn(command as string, all as string[], { cwd: options.cwd ?? folder });
     const answer: Answer = { code: null, out: "", err: "" };
     child.stdout.on("data", (piece: Buffer) => (answer.out += piece.toString()));
@@ -29,7 +34,15 @@ function zumbrel(args: string[], options: { input?: string; cwd?: string; limitK
   });
 }
 
-const brief = JSON.stringify({ zumbrelBrief: 1, name: "form", format: ["jpeg"], width: { exact: 240 }, height: { exact: 300 }, fileSize: { min: "24KB", max: "60KB" }, names: "{name}-permit" });
+const brief = JSON.stringify({
+  zumbrelBrief: 1,
+  name: "form",
+  format: ["jpeg"],
+  width: { exact: 240 },
+  height: { exact: 300 },
+  fileSize: { min: "24KB", max: "60KB" },
+  names: "{name}-permit",
+});
 
 beforeAll(async () => {
   folder = await mkdtemp(join(tmpdir(), "zumbrel cli "));
@@ -47,7 +60,15 @@ afterAll(() => rm(folder, { recursive: true, force: true }));
 
 describe("fit", () => {
   it("takes a folder through a brief, keeps its structure, and proves each file", async () => {
-    const { code, out, err } = await zumbrel(["fit", "in", "--brief", "form.brief.json", "--out", "out", "--json"]);
+    const { code, out, err } = await zumbrel([
+      "fit",
+      "in",
+      "--brief",
+      "form.brief.json",
+      "--out",
+      "out",
+      "--json",
+    ]);
     expect(err).toBe("");
     expect(code).toBe(0);
     const answer = JSON.parse(out);
@@ -60,8 +81,23 @@ describe("fit", () => {
       const bytes = await readFile(join(folder, result.output));
       expect(bytes.length).toBe(result.facts.bytes);
       expect([jpegJs.decode(bytes).width, jpegJs.decode(bytes).height]).toEqual([240, 300]);
-      expect(Object.keys(result.facts)).toEqual(["format", "width", "height", "bytes", "resolution", "bits", "colourSpace", "quality", "chroma"]);
-      expect(result).toMatchObject({ ok: true, error: null, difference: expect.any(Number), passedThrough: false });
+      expect(Object.keys(result.facts)).toEqual([
+        "format",
+        "width",
+        "height",
+        "bytes",
+        "resolution",
+        "bits",
+        "colourSpace",
+        "quality",
+        "chroma",
+      ]);
+      expect(result).toMatchObject({
+        ok: true,
+        error: null,
+        difference: expect.any(Number),
+        passedThrough: false,
+      });
       expect(result.steps.length).toBeGreaterThan(1);
       expect(result.checks.every((c: { ok: boolean }) => c.ok)).toBe(true);
     }
@@ -75,7 +111,12 @@ describe("fit", () => {
     const first = JSON.parse((await zumbrel(args, { input: brief })).out);
     const second = JSON.parse((await zumbrel(args, { input: brief })).out);
     const names = [...first.results, ...second.results].map((r: { output: string }) => r.output);
-    expect(names).toEqual(["again/b-permit.jpg", "again/b-permit-2.jpg", "again/b-permit-3.jpg", "again/b-permit-4.jpg"]);
+    expect(names).toEqual([
+      "again/b-permit.jpg",
+      "again/b-permit-2.jpg",
+      "again/b-permit-3.jpg",
+      "again/b-permit-4.jpg",
+    ]);
   });
 
   it("does not take its own outputs for sources when they lie inside the folder", async () => {
@@ -90,12 +131,25 @@ describe("fit", () => {
   });
 
   it("answers 1 with a row for each source that fails, and writes the others", async () => {
-    const { code, out } = await zumbrel(["fit", "in/b.jpg", "text.jpg", "empty.jpg", "gone.jpg", "--brief", "form.brief.json", "--out", "mixed", "--json"]);
+    const { code, out } = await zumbrel([
+      "fit",
+      "in/b.jpg",
+      "text.jpg",
+      "empty.jpg",
+      "gone.jpg",
+      "--brief",
+      "form.brief.json",
+      "--out",
+      "mixed",
+      "--json",
+    ]);
     expect(code).toBe(1);
     const { results } = JSON.parse(out);
     expect(results.map((r: { ok: boolean }) => r.ok)).toEqual([true, false, false, false]);
     expect(results.slice(1).map((r: { error: string }) => r.error)).toEqual([
-      expect.stringMatching(/text file/), expect.stringMatching(/empty/), expect.stringMatching(/no file or folder "gone.jpg"/),
+      expect.stringMatching(/text file/),
+      expect.stringMatching(/empty/),
+      expect.stringMatching(/no file or folder "gone.jpg"/),
     ]);
     expect(await readdir(join(folder, "mixed"))).toEqual(["b-permit.jpg"]);
   });
@@ -107,7 +161,11 @@ describe("fit", () => {
       [["fit", "--brief", "-", "--out", "no", "--json"], brief, /at least one file or folder/],
       [["fit", "in", "--brief", "-", "--out", "no", "--json", "--fast"], brief, /fast/],
       [["fit", "in", "--brief", "-", "--out", "no", "--json"], bad({ widht: 3 }), /unknown key "widht"/],
-      [["fit", "in", "--brief", "-", "--out", "no", "--json"], bad({ fileSize: { min: "9MB", max: "1MB" } }), /min 9MB above max 1MB/],
+      [
+        ["fit", "in", "--brief", "-", "--out", "no", "--json"],
+        bad({ fileSize: { min: "9MB", max: "1MB" } }),
+        /min 9MB above max 1MB/,
+      ],
       [["fit", "in", "--brief", "nothing of the kind", "--out", "no", "--json"], "", /no brief of that name/],
       [["fit", "in/b.jpg", "--brief", "-", "--out", "in", "--json"], brief, /lies in the output folder/],
       [["fit", "in/deep/c.JPG", "--brief", "-", "--out", "in", "--json"], brief, /lies in the output folder/],
@@ -124,14 +182,25 @@ describe("fit", () => {
 
   it("does not write a file that cannot meet its brief, and says what would help", async () => {
     const tight = JSON.stringify({ ...JSON.parse(brief), fileSize: { max: "1KB" } });
-    const { code, out } = await zumbrel(["fit", "in/b.jpg", "--brief", "-", "--out", "tight", "--json"], { input: tight });
+    const { code, out } = await zumbrel(["fit", "in/b.jpg", "--brief", "-", "--out", "tight", "--json"], {
+      input: tight,
+    });
     expect(code).toBe(1);
-    expect(JSON.parse(out).results[0]).toMatchObject({ output: null, ok: false, error: expect.stringMatching(/^Cannot: the smallest 240 × 300 JPEG of this photo is .* Raise the ceiling/) });
+    expect(JSON.parse(out).results[0]).toMatchObject({
+      output: null,
+      ok: false,
+      error: expect.stringMatching(
+        /^Cannot: the smallest 240 × 300 JPEG of this photo is .* Raise the ceiling/,
+      ),
+    });
     expect(await readdir(folder)).not.toContain("tight");
   });
 
   it("leaves nothing behind when the disk is full", async () => {
-    const { code, out } = await zumbrel(["fit", "in/b.jpg", "--brief", "form.brief.json", "--out", "full", "--json"], { limitKiB: 8 });
+    const { code, out } = await zumbrel(
+      ["fit", "in/b.jpg", "--brief", "form.brief.json", "--out", "full", "--json"],
+      { limitKiB: 8 },
+    );
     expect(code).toBe(1);
     expect(JSON.parse(out).results[0].output).toBeNull();
     expect(JSON.parse(out).results[0].error).toBeTruthy();
@@ -139,7 +208,14 @@ describe("fit", () => {
   });
 
   it("prints text for people, without a bar when piped", async () => {
-    const { code, out, err } = await zumbrel(["fit", "in/b.jpg", "--brief", "Night-trapping permit: portrait", "--out", "people"]);
+    const { code, out, err } = await zumbrel([
+      "fit",
+      "in/b.jpg",
+      "--brief",
+      "Night-trapping permit: portrait",
+      "--out",
+      "people",
+    ]);
     expect([code, err]).toEqual([0, ""]);
     expect(out).toMatch(/✓ in\/b\.jpg → people\/b-permit\.jpg\n.*✓ format: asked JPEG, found JPEG/);
     expect(out).toMatch(/1 of 1 meet the brief/);
@@ -151,7 +227,15 @@ describe("fit", () => {
     const photo = await jpegPhoto(320, 400);
     const names = ["moth 🦋.jpg", "new\nline.jpg", "no ending", `${"x".repeat(250)}.jpg`];
     for (const name of names) await writeFile(join(odd, name), photo);
-    const { code, out } = await zumbrel(["fit", ...names.map((n) => `odd/${n}`), "--brief", "form.brief.json", "--out", "odd out", "--json"]);
+    const { code, out } = await zumbrel([
+      "fit",
+      ...names.map((n) => `odd/${n}`),
+      "--brief",
+      "form.brief.json",
+      "--out",
+      "odd out",
+      "--json",
+    ]);
     expect(code).toBe(0);
     const outputs = JSON.parse(out).results.map((r: { output: string }) => r.output.slice(8));
     expect(outputs[0]).toBe("moth 🦋-permit.jpg");
@@ -166,8 +250,16 @@ describe("inspect and check", () => {
     const { code, out } = await zumbrel(["inspect", "in/b.jpg", "text.jpg", "--json"]);
     expect(code).toBe(1);
     const { files } = JSON.parse(out);
-    expect(files[0]).toMatchObject({ path: "in/b.jpg", error: null, facts: { format: "jpeg", width: 900, height: 1200, quality: 92, chroma: "4:2:0", resolution: null } });
-    expect(files[1]).toMatchObject({ path: "text.jpg", facts: null, error: expect.stringMatching(/text file/) });
+    expect(files[0]).toMatchObject({
+      path: "in/b.jpg",
+      error: null,
+      facts: { format: "jpeg", width: 900, height: 1200, quality: 92, chroma: "4:2:0", resolution: null },
+    });
+    expect(files[1]).toMatchObject({
+      path: "text.jpg",
+      facts: null,
+      error: expect.stringMatching(/text file/),
+    });
   });
 
   it("hold existing files against a brief", async () => {
@@ -175,19 +267,58 @@ describe("inspect and check", () => {
     expect(code).toBe(1);
     const [result] = JSON.parse(out).results;
     expect(result.ok).toBe(false);
-    expect(result.checks.map((c: { clause: string; ok: boolean }) => [c.clause, c.ok])).toEqual([["format", true], ["width", false], ["height", false], ["fileSize", false]]);
-    const made = await zumbrel(["fit", "in/b.jpg", "--brief", "form.brief.json", "--out", "proved", "--json"]);
-    expect((await zumbrel(["check", JSON.parse(made.out).results[0].output, "--brief", "form.brief.json"])).code).toBe(0);
+    expect(result.checks.map((c: { clause: string; ok: boolean }) => [c.clause, c.ok])).toEqual([
+      ["format", true],
+      ["width", false],
+      ["height", false],
+      ["fileSize", false],
+    ]);
+    const made = await zumbrel([
+      "fit",
+      "in/b.jpg",
+      "--brief",
+      "form.brief.json",
+      "--out",
+      "proved",
+      "--json",
+    ]);
+    expect(
+      (await zumbrel(["check", JSON.parse(made.out).results[0].output, "--brief", "form.brief.json"])).code,
+    ).toBe(0);
   });
 });
 
 describe("aim clean at the command line", () => {
   it("writes the smallest of the formats without visible loss and reports what is seen", async () => {
     await writeFile(join(folder, "clean.png"), await pngPhoto(320, 240, 61));
-    await writeFile(join(folder, "clean.brief.json"), JSON.stringify({ zumbrelBrief: 1, name: "clean", format: ["jpeg", "webp"], pick: "smallest", fileSize: { aim: "clean" } }));
-    const { code, out } = await zumbrel(["fit", "clean.png", "--brief", "clean.brief.json", "--out", "small", "--json"]);
+    await writeFile(
+      join(folder, "clean.brief.json"),
+      JSON.stringify({
+        zumbrelBrief: 1,
+        name: "clean",
+        format: ["jpeg", "webp"],
+        pick: "smallest",
+        fileSize: { aim: "clean" },
+      }),
+    );
+    const { code, out } = await zumbrel([
+      "fit",
+      "clean.png",
+      "--brief",
+      "clean.brief.json",
+      "--out",
+      "small",
+      "--json",
+    ]);
     expect(code).toBe(0);
-    const { results } = JSON.parse(out) as { results: { ok: boolean; difference: number; facts: { format: string; bytes: number }; steps: { do: string; why: string }[] }[] };
+    const { results } = JSON.parse(out) as {
+      results: {
+        ok: boolean;
+        difference: number;
+        facts: { format: string; bytes: number };
+        steps: { do: string; why: string }[];
+      }[];
+    };
     expect(results[0].ok).toBe(true);
     expect(results[0].difference).toBeGreaterThan(0.3);
     expect(results[0].difference).toBeLessThanOrEqual(0.9);

@@ -9,7 +9,9 @@ import type { FitResult } from "@/cli/fit";
 import { jpegPhoto } from "../support/photos";
 
 let folder: string;
-const names = Array.from({ length: 9 }, (_, i) => (i < 7 ? `Report photo ${i + 1}.JPG` : `annex/Report photo ${i + 1}.jpeg`));
+const names = Array.from({ length: 9 }, (_, i) =>
+  i < 7 ? `Report photo ${i + 1}.JPG` : `annex/Report photo ${i + 1}.jpeg`,
+);
 
 interface Answer {
   error?: string;
@@ -19,20 +21,29 @@ interface Answer {
 
 function fit(out: string, brief: object, flags: string[] = []): { code: number | null; answer: Answer } {
   const input = JSON.stringify({ zumbrelBrief: 1, name: "Mailbox", ...brief });
-  const { status, stdout } = spawnSync(resolve("bin/zumbrel"), ["fit", join(folder, "in"), "--brief", "-", "--out", join(folder, out), "--json", ...flags], { input, encoding: "utf8", maxBuffer: 50_000_000 });
+  const { status, stdout } = spawnSync(
+    resolve("bin/zumbrel"),
+    ["fit", join(folder, "in"), "--brief", "-", "--out", join(folder, out), "--json", ...flags],
+    { input, encoding: "utf8", maxBuffer: 50_000_000 },
+  );
   return { code: status, answer: JSON.parse(stdout) as Answer };
 }
 
 beforeAll(async () => {
   folder = await mkdtemp(join(tmpdir(), "zumbrel-mailed-"));
   await mkdir(join(folder, "in/annex"), { recursive: true });
-  for (const [i, name] of names.entries()) await writeFile(join(folder, "in", name), await jpegPhoto(1400, 1050, 700 + i, 99));
+  for (const [i, name] of names.entries())
+    await writeFile(join(folder, "in", name), await jpegPhoto(1400, 1050, 700 + i, 99));
 }, 120_000);
 afterAll(() => rm(folder, { recursive: true, force: true }));
 
 describe("nine photos of about 1 MB for a mailbox of 3 MB (common practice)", () => {
   it("become one message under the limit, names kept, none too small to be read", async () => {
-    const { code, answer } = fit("one", { longSide: { min: 1000, max: 1200 }, total: { max: "3MB", counted: "mail" } }, ["--mail"]);
+    const { code, answer } = fit(
+      "one",
+      { longSide: { min: 1000, max: 1200 }, total: { max: "3MB", counted: "mail" } },
+      ["--mail"],
+    );
     expect(code).toBe(0);
     expect(answer.totals.messages).toBe(1);
     expect(answer.totals.sourceBytes).toBeGreaterThan(7_000_000);
@@ -41,13 +52,18 @@ describe("nine photos of about 1 MB for a mailbox of 3 MB (common practice)", ()
     expect(bytes.length).toBe(answer.totals.mailBytes);
     expect(bytes.length).toBeLessThanOrEqual(3_000_000);
     const message = extract(bytes.toString("latin1"));
-    expect(message.attachments!.map((one) => one.filename).sort()).toEqual(names.map((name) => name.split("/").pop()).sort());
+    expect(message.attachments!.map((one) => one.filename).sort()).toEqual(
+      names.map((name) => name.split("/").pop()).sort(),
+    );
     for (const { output, facts, difference, checks } of answer.results) {
       const attached = message.attachments!.find((one) => one.filename === output!.split("/").pop())!;
       expect(Buffer.from(attached.body as Uint8Array).equals(await readFile(output!))).toBe(true);
       expect(Math.max(facts!.width, facts!.height)).toBeGreaterThanOrEqual(1000);
       expect(difference).toBeLessThanOrEqual(2);
-      expect(checks.find((check) => check.clause === "total")).toMatchObject({ asked: "at most 3.00 MB as one message", ok: true });
+      expect(checks.find((check) => check.clause === "total")).toMatchObject({
+        asked: "at most 3.00 MB as one message",
+        ok: true,
+      });
     }
   }, 240_000);
 });
@@ -59,7 +75,9 @@ describe("a limit that one message cannot meet", () => {
     const { code, answer } = fit("none", brief);
     expect(code).toBe(1);
     for (const result of answer.results) expect(result).toMatchObject({ output: null, ok: false });
-    expect(answer.results[0].error).toMatch(/^Cannot: together the photos take .* What would help: [2-9] messages; Leave out .*; Raise the limit to .* kB\.$/);
+    expect(answer.results[0].error).toMatch(
+      /^Cannot: together the photos take .* What would help: [2-9] messages; Leave out .*; Raise the limit to .* kB\.$/,
+    );
     expect(await readdir(join(folder, "none")).catch(() => [])).toEqual([]);
   }, 240_000);
 

@@ -7,12 +7,21 @@ import { BADGE } from "../core/reader/corpus";
 const root = resolve(import.meta.dirname, "../..");
 const run = (args: string[], input = "") =>
   new Promise<{ code: number; out: string; err: string }>((done) => {
-    const child = execFile(process.execPath, [resolve(root, ".build/cli.mjs"), ...args], { maxBuffer: 1e8 }, (error, out, err) => done({ code: error ? Number(error.code) : 0, out, err }));
+    const child = execFile(
+      process.execPath,
+      [resolve(root, ".build/cli.mjs"), ...args],
+      { maxBuffer: 1e8 },
+      (error, out, err) => done({ code: error ? Number(error.code) : 0, out, err }),
+    );
     child.stdin!.end(input);
   });
 
 beforeAll(async () => {
-  await new Promise<void>((done, fail) => execFile(process.execPath, ["scripts/build.mjs", "cli"], { cwd: root }, (error) => (error ? fail(error) : done())));
+  await new Promise<void>((done, fail) =>
+    execFile(process.execPath, ["scripts/build.mjs", "cli"], { cwd: root }, (error) =>
+      error ? fail(error) : done(),
+    ),
+  );
 });
 
 describe("read-brief", () => {
@@ -33,24 +42,42 @@ describe("read-brief", () => {
     for (const brief of briefs) expect(parseBrief(brief).wording).toBe(BADGE);
     expect(Object.keys(briefs[1]).slice(2, 6)).toEqual(["ink", "width", "height", "fileSize"]);
     expect(conflicts).toHaveLength(1);
-    expect(conflicts[0]).toMatchObject({ brief: 0, clauses: ["width", "height", "paper"], choices: [{ label: "Follow the pixels" }, { label: "Follow the paper" }] });
+    expect(conflicts[0]).toMatchObject({
+      brief: 0,
+      clauses: ["width", "height", "paper"],
+      choices: [{ label: "Follow the pixels" }, { label: "Follow the paper" }],
+    });
     expect([unread, onlyYou]).toEqual([[], []]);
   });
 
   it("feeds what it gives to fit as it is", async () => {
     const { out } = await run(["read-brief", "Portrait: 120 x 150 px, JPEG, at most 40 KB.", "--json"]);
-    const { code, out: help } = await run(["check", "nowhere.jpg", "--brief", "-", "--json"], JSON.stringify(JSON.parse(out).briefs[0]));
+    const { code, out: help } = await run(
+      ["check", "nowhere.jpg", "--brief", "-", "--json"],
+      JSON.stringify(JSON.parse(out).briefs[0]),
+    );
     expect(code).toBe(1);
     expect(JSON.parse(help).results[0].error).toMatch(/no such file/);
   });
 
   it("finds no rules where there are none, and says so with exit status 0", async () => {
-    expect(await run(["read-brief", "Lovely weather on the moor."])).toMatchObject({ code: 0, out: expect.stringMatching(/^Found no rules here\.\nNot understood\n {2}Lovely weather/) });
-    expect(JSON.parse((await run(["read-brief", "", "--json"])).out)).toEqual({ briefs: [], unread: [], conflicts: [], onlyYou: [] });
+    expect(await run(["read-brief", "Lovely weather on the moor."])).toMatchObject({
+      code: 0,
+      out: expect.stringMatching(/^Found no rules here\.\nNot understood\n {2}Lovely weather/),
+    });
+    expect(JSON.parse((await run(["read-brief", "", "--json"])).out)).toEqual({
+      briefs: [],
+      unread: [],
+      conflicts: [],
+      onlyYou: [],
+    });
   });
 
   it("refuses calls without a text, and more than a hundred thousand characters", async () => {
-    expect(await run(["read-brief"])).toMatchObject({ code: 2, err: expect.stringContaining("needs one text") });
+    expect(await run(["read-brief"])).toMatchObject({
+      code: 2,
+      err: expect.stringContaining("needs one text"),
+    });
     const { code, out } = await run(["read-brief", "-", "--json"], "x".repeat(100_001));
     expect(code).toBe(2);
     expect(JSON.parse(out).error).toContain("over 100000 characters");

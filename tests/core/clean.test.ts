@@ -1,11 +1,27 @@
 /** The search for the smallest file without visible loss, choices of a person, and the lines of the chart: on made-up encoders. */
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { parseBrief, resolveBrief, type Brief } from "@/core/brief";
+import { type Brief, parseBrief, resolveBrief } from "@/core/brief";
 import { CLEAN } from "@/core/difference/types";
 import { CENTRED, planGeometry } from "@/core/frame";
 import {
-  choiceName, choiceSchema, expectedSeconds, fitFormats, forAll, ladder, lineChoice, qualityFor, searchJpeg, settingKey, settingOf, solveClean, type Choice, type CleanArm, type Picture, type Setting, type WebpSetting,
+  type Choice,
+  type CleanArm,
+  choiceName,
+  choiceSchema,
+  expectedSeconds,
+  fitFormats,
+  forAll,
+  ladder,
+  lineChoice,
+  type Picture,
+  qualityFor,
+  type Setting,
+  searchJpeg,
+  settingKey,
+  settingOf,
+  solveClean,
+  type WebpSetting,
 } from "@/core/search";
 import { searchQuality } from "@/core/search/quality";
 
@@ -17,7 +33,10 @@ interface Model {
 }
 
 /** Sizes and differences as real ones behave: one rises, the other falls with quality; full chroma and other tables look different. */
-function picture({ fall, at50 }: Model, sample: Picture | null = null): { picture: Picture; made: Setting[] } {
+function picture(
+  { fall, at50 }: Model,
+  sample: Picture | null = null,
+): { picture: Picture; made: Setting[] } {
   const made: Setting[] = [];
   const look = (s: Setting): number => {
     if (!("quality" in s) || s.quality === null) return 0;
@@ -26,14 +45,25 @@ function picture({ fall, at50 }: Model, sample: Picture | null = null): { pictur
   };
   const size = (s: Setting): number => {
     if (!("quality" in s) || s.quality === null) return 400_000;
-    const factor = s.format === "jpeg" ? (s.chroma === "4:4:4" ? 1.3 : 1) * ({ 7: 1.1, 1: 1.2 }[s.table] ?? 1) : 1;
+    const factor =
+      s.format === "jpeg" ? (s.chroma === "4:4:4" ? 1.3 : 1) * ({ 7: 1.1, 1: 1.2 }[s.table] ?? 1) : 1;
     return Math.round(500 + 20_000 * Math.exp(0.035 * (s.quality - 50)) * factor);
   };
-  const made1: Picture = { pixels: 300_000, flat: false, overhead: 500, encode: async (s) => (made.push(s), size(s)), difference: async (s) => look(s), sample: async () => sample };
+  const made1: Picture = {
+    pixels: 300_000,
+    flat: false,
+    overhead: 500,
+    encode: async (s) => (made.push(s), size(s)),
+    difference: async (s) => look(s),
+    sample: async () => sample,
+  };
   return { picture: made1, made };
 }
 
-const model = fc.record({ fall: fc.double({ min: 0.012, max: 0.05, noNaN: true }), at50: fc.double({ min: 0.95, max: 4, noNaN: true }) });
+const model = fc.record({
+  fall: fc.double({ min: 0.012, max: 0.05, noNaN: true }),
+  at50: fc.double({ min: 0.95, max: 4, noNaN: true }),
+});
 const free = { quality: null, lowest: 10 };
 
 describe("solving for a difference", () => {
@@ -41,7 +71,12 @@ describe("solving for a difference", () => {
     await fc.assert(
       fc.asyncProperty(model, async (m) => {
         const { picture: p } = picture(m);
-        const arm: CleanArm<WebpSetting> = { setting: (quality) => ({ format: "webp", quality, effort: 4 }), lowest: 1, highest: 100, expect: (q) => 1 - q * 0.025 };
+        const arm: CleanArm<WebpSetting> = {
+          setting: (quality) => ({ format: "webp", quality, effort: 4 }),
+          lowest: 1,
+          highest: 100,
+          expect: (q) => 1 - q * 0.025,
+        };
         const { found, made } = await solveClean({ picture: p, arm, limit: CLEAN, budget: 9 });
         const least = Math.ceil(50 + Math.log(m.at50 / CLEAN) / m.fall);
         if (least > 100) return void expect(found).toBeNull();
@@ -63,7 +98,8 @@ describe("aim clean", () => {
         expect(outcome).toBe("met");
         expect(encodes).toBe(made.length);
         expect(encodes).toBeLessThanOrEqual(14);
-        if (m.at50 * Math.exp(-m.fall * 52) <= CLEAN) expect(await p.difference(found.setting)).toBeLessThanOrEqual(CLEAN);
+        if (m.at50 * Math.exp(-m.fall * 52) <= CLEAN)
+          expect(await p.difference(found.setting)).toBeLessThanOrEqual(CLEAN);
       }),
     );
   });
@@ -78,7 +114,12 @@ describe("aim clean", () => {
     expect(low.found.bytes).toBeLessThanOrEqual(24_000);
     expect(low.found.bytes).toBeGreaterThan(20_000);
     for (const format of ["webp", "avif"] as const) {
-      const { found, outcome } = await searchQuality(format, p, { min: 90_000, max: 400_000, aim: "clean" }, { quality: null, bits: 8 });
+      const { found, outcome } = await searchQuality(
+        format,
+        p,
+        { min: 90_000, max: 400_000, aim: "clean" },
+        { quality: null, bits: 8 },
+      );
       expect([outcome, found.bytes >= 90_000, found.bytes <= 103_500]).toEqual(["met", true, true]);
     }
   });
@@ -94,16 +135,27 @@ describe("aim clean", () => {
 });
 
 describe("best under a ceiling", () => {
-  const brief = (clauses: Partial<Brief>) => resolveBrief(parseBrief({ zumbrelBrief: 1, name: "b", ...clauses }));
+  const brief = (clauses: Partial<Brief>) =>
+    resolveBrief(parseBrief({ zumbrelBrief: 1, name: "b", ...clauses }));
   const task = (b: ReturnType<typeof brief>, of: (pixels: number, shrunk: boolean) => Picture) => ({
-    brief: b, photo: { width: 2000, height: 1500 }, frame: CENTRED, geometry: planGeometry(b, { width: 2000, height: 1500 }), formats: b.formats ?? ["jpeg" as const], softCeiling: null,
-    picture: async (g: { width: number; height: number }, _: string, seenAs?: unknown) => of(g.width * g.height, seenAs !== undefined),
+    brief: b,
+    photo: { width: 2000, height: 1500 },
+    frame: CENTRED,
+    geometry: planGeometry(b, { width: 2000, height: 1500 }),
+    formats: b.formats ?? ["jpeg" as const],
+    softCeiling: null,
+    picture: async (g: { width: number; height: number }, _: string, seenAs?: unknown) =>
+      of(g.width * g.height, seenAs !== undefined),
   });
 
   it("takes the least difference, not the highest quality number", async () => {
     const base = picture({ fall: 0.03, at50: 2 }).picture;
     // Full chroma takes more bytes but looks far better here.
-    const looks: Picture = { ...base, difference: async (s) => (await base.difference(s)) * (s.format === "jpeg" && s.chroma === "4:4:4" ? 0.4 : 1) };
+    const looks: Picture = {
+      ...base,
+      difference: async (s) =>
+        (await base.difference(s)) * (s.format === "jpeg" && s.chroma === "4:4:4" ? 0.4 : 1),
+    };
     const { found } = await searchJpeg(looks, { min: null, max: 60_000, aim: "best" }, free);
     expect(found.setting.chroma).toBe("4:4:4");
     expect(found.bytes).toBeLessThanOrEqual(60_000);
@@ -126,16 +178,29 @@ describe("best under a ceiling", () => {
   it("picks the smallest of several formats where that is asked", async () => {
     const b = brief({ format: ["jpeg", "webp"], pick: "smallest", fileSize: { aim: "clean" } });
     const base = picture({ fall: 0.03, at50: 2 }).picture;
-    const sized: Picture = { ...base, encode: async (s) => Math.round((await base.encode(s)) * (s.format === "webp" ? 0.5 : 1)) };
+    const sized: Picture = {
+      ...base,
+      encode: async (s) => Math.round((await base.encode(s)) * (s.format === "webp" ? 0.5 : 1)),
+    };
     const fitted = await fitFormats(task(b, () => sized));
-    expect(fitted.ok && [fitted.setting.format, fitted.told[0]]).toEqual(["webp", expect.stringMatching(/^WebP, because JPEG takes/)]);
+    expect(fitted.ok && [fitted.setting.format, fitted.told[0]]).toEqual([
+      "webp",
+      expect.stringMatching(/^WebP, because JPEG takes/),
+    ]);
   });
 });
 
 describe("choices", () => {
   const all: Choice[] = [
-    { aim: "clean" }, { packed: true }, { format: "jpeg", quality: 80, chroma: "4:2:0", table: 0 }, { format: "png", colours: null, level: 9 }, { format: "webp", quality: null }, { format: "avif", quality: 60, bits: 10 },
-    { format: "tiff", packing: "lzw" }, { format: "gif", colours: 64 }, { format: "bmp" },
+    { aim: "clean" },
+    { packed: true },
+    { format: "jpeg", quality: 80, chroma: "4:2:0", table: 0 },
+    { format: "png", colours: null, level: 9 },
+    { format: "webp", quality: null },
+    { format: "avif", quality: 60, bits: 10 },
+    { format: "tiff", packing: "lzw" },
+    { format: "gif", colours: 64 },
+    { format: "bmp" },
   ];
   it("have a name each, survive being written, and take the effort that suits the pixels", () => {
     expect(new Set(all.map(choiceName)).size).toBe(all.length);
@@ -143,8 +208,14 @@ describe("choices", () => {
     expect(settingOf(all[2], 1e6)).toMatchObject({ effort: "careful" });
     expect(settingOf(all[2], 1e7)).toMatchObject({ effort: "fast" });
     expect(settingOf(all[0], 1e6)).toBeNull();
-    expect(forAll({ format: "avif", quality: 60, bits: 8, effort: 2 })).toEqual({ format: "avif", quality: 60, bits: 8 });
-    expect(choiceSchema.safeParse({ format: "jpeg", quality: 0, chroma: "4:2:0", table: 0 }).success).toBe(false);
+    expect(forAll({ format: "avif", quality: 60, bits: 8, effort: 2 })).toEqual({
+      format: "avif",
+      quality: 60,
+      bits: 8,
+    });
+    expect(choiceSchema.safeParse({ format: "jpeg", quality: 0, chroma: "4:2:0", table: 0 }).success).toBe(
+      false,
+    );
     expect(choiceSchema.safeParse({ format: "pdf" }).success).toBe(false);
   });
 });
@@ -155,7 +226,9 @@ describe("the ladder", () => {
       const choices = ladder(["tiff", "jpeg"], pixels, "4:2:0");
       const settings = choices.map((choice) => settingOf(choice, pixels)!);
       expect(new Set(settings.map(settingKey)).size).toBe(settings.length);
-      expect(new Set(settings.map((s) => s.format))).toEqual(new Set(["tiff", "jpeg", "webp", "avif", "png"]));
+      expect(new Set(settings.map((s) => s.format))).toEqual(
+        new Set(["tiff", "jpeg", "webp", "avif", "png"]),
+      );
       const costs = settings.map((s) => expectedSeconds(s, pixels));
       expect(costs).toEqual([...costs].sort((a, b) => a - b));
       expect(Math.max(...costs)).toBeLessThan(15);
@@ -165,7 +238,8 @@ describe("the ladder", () => {
   it("leads from a size to the quality whose file is near it", () => {
     const size = (quality: number) => Math.exp(9 + quality * 0.03);
     const points = [50, 70, 82, 92, 97].map((quality) => ({ quality, bytes: size(quality) }));
-    for (const quality of [50, 60, 75, 88, 95]) expect(Math.abs(qualityFor("jpeg", points, size(quality), 1e6) - quality)).toBeLessThanOrEqual(4);
+    for (const quality of [50, 60, 75, 88, 95])
+      expect(Math.abs(qualityFor("jpeg", points, size(quality), 1e6) - quality)).toBeLessThanOrEqual(4);
     for (const { quality, bytes } of points) expect(qualityFor("jpeg", points, bytes, 1e6)).toBe(quality);
     expect(qualityFor("avif", [], 50_000, 5e5)).toBeGreaterThan(1);
     expect(lineChoice("jpeg", 80, "4:4:4")).toMatchObject({ chroma: "4:4:4", table: 0 });

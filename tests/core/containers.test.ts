@@ -2,12 +2,44 @@ import jpegJs from "jpeg-js";
 import { PNG } from "pngjs";
 import sharp from "sharp";
 import { describe, expect, it } from "vitest";
-import {
-  ANNEX_K_CHROMA, ANNEX_K_LUMA, asciiEntry, chromaOf, crc32, emptyExif, exifBlock, exifSegment, filterExif, iccProfile, iccSegments, jfifDensity, jfifSegment, longEntry, MARKER,
-  numberAt, orientationOf, padJpeg, padPng, physChunk, physOf, qualityOf, readExif, readJpeg, readPng, rebuildJpeg, rebuildPng, resolutionOf, scaleTable,
-  shortEntry, sniff, TAG, textAt, withResolution, writeExif,
-} from "@/core/containers";
 import { nameProfile, writeProfile } from "@/core/colour";
+import {
+  ANNEX_K_CHROMA,
+  ANNEX_K_LUMA,
+  asciiEntry,
+  chromaOf,
+  crc32,
+  emptyExif,
+  exifBlock,
+  exifSegment,
+  filterExif,
+  iccProfile,
+  iccSegments,
+  jfifDensity,
+  jfifSegment,
+  longEntry,
+  MARKER,
+  numberAt,
+  orientationOf,
+  padJpeg,
+  padPng,
+  physChunk,
+  physOf,
+  qualityOf,
+  readExif,
+  readJpeg,
+  readPng,
+  rebuildJpeg,
+  rebuildPng,
+  resolutionOf,
+  scaleTable,
+  shortEntry,
+  sniff,
+  TAG,
+  textAt,
+  withResolution,
+  writeExif,
+} from "@/core/containers";
 import { jpegPhoto, pixels, pngPhoto, raw } from "../support/photos";
 
 describe("JPEG quality", () => {
@@ -28,20 +60,26 @@ describe("JPEG quality", () => {
       const theirs = jpegJs.encode({ data, width: info.width, height: info.height }, quality).data;
       const found = qualityOf(readJpeg(theirs))!;
       expect(found.exact).toBe(true);
-      expect(scaleTable(ANNEX_K_LUMA, found.quality), `quality ${quality}`).toEqual(scaleTable(ANNEX_K_LUMA, quality));
+      expect(scaleTable(ANNEX_K_LUMA, found.quality), `quality ${quality}`).toEqual(
+        scaleTable(ANNEX_K_LUMA, quality),
+      );
       expect(qualityOf(readJpeg(await raw(32, 32).jpeg({ quality }).toBuffer()))!.exact).toBe(true);
     }
   });
 
   it("names the nearest quality for tables of another make", async () => {
-    const found = qualityOf(readJpeg(await raw(64, 64).jpeg({ quality: 80, quantisationTable: 3 }).toBuffer()))!;
+    const found = qualityOf(
+      readJpeg(await raw(64, 64).jpeg({ quality: 80, quantisationTable: 3 }).toBuffer()),
+    )!;
     expect(found.exact).toBe(false);
     expect(Math.abs(found.quality - 80)).toBeLessThan(8);
   });
 
   it("reads chroma subsampling from the sampling factors", async () => {
     for (const chromaSubsampling of ["4:4:4", "4:2:0"]) {
-      expect(chromaOf(readJpeg(await raw(64, 64).jpeg({ chromaSubsampling }).toBuffer()).frame)).toBe(chromaSubsampling);
+      expect(chromaOf(readJpeg(await raw(64, 64).jpeg({ chromaSubsampling }).toBuffer()).frame)).toBe(
+        chromaSubsampling,
+      );
     }
     const half = await jpegPhoto(64, 64);
     const at = readJpeg(half).segments.find((s) => s.marker === 0xc0)!.start;
@@ -60,7 +98,10 @@ describe("resolution", () => {
     expect(jfifDensity(readJpeg(written))).toEqual([152, 152]);
     written[13] = 2;
     expect(jfifDensity(readJpeg(written))![0]).toBeCloseTo(152 * 2.54, 9);
-    expect((await sharp(rebuildJpeg(file, [jfifSegment(300)], (s) => s.marker !== MARKER.APP0)).metadata()).density).toBe(300);
+    expect(
+      (await sharp(rebuildJpeg(file, [jfifSegment(300)], (s) => s.marker !== MARKER.APP0)).metadata())
+        .density,
+    ).toBe(300);
   });
 
   it("writes EXIF rationals exactly, readable by another parser", async () => {
@@ -71,13 +112,20 @@ describe("resolution", () => {
     expect(resolutionOf(back)).toEqual([152.4, 152.4]);
     const theirs = await sharp(written).metadata();
     expect(Math.round(theirs.density!)).toBe(152);
-    for (const ppi of [72, 96, 300, 304.8, 1200.5]) expect(resolutionOf(readExif(writeExif(withResolution(emptyExif(), ppi))))![0]).toBeCloseTo(ppi, 4);
+    for (const ppi of [72, 96, 300, 304.8, 1200.5])
+      expect(resolutionOf(readExif(writeExif(withResolution(emptyExif(), ppi))))![0]).toBeCloseTo(ppi, 4);
   });
 
   it("writes pHYs in whole pixels per metre: 300 ppi is 11811", async () => {
     // PNG specification, pHYs; 300 / 0.0254 = 11811.02.
     const chunk = Buffer.from(physChunk(300));
-    expect([chunk.readUInt32BE(0), chunk.toString("latin1", 4, 8), chunk.readUInt32BE(8), chunk.readUInt32BE(12), chunk[16]]).toEqual([9, "pHYs", 11811, 11811, 1]);
+    expect([
+      chunk.readUInt32BE(0),
+      chunk.toString("latin1", 4, 8),
+      chunk.readUInt32BE(8),
+      chunk.readUInt32BE(12),
+      chunk[16],
+    ]).toEqual([9, "pHYs", 11811, 11811, 1]);
     const written = rebuildPng(readPng(await pngPhoto(20, 20)), [physChunk(300)], (type) => type !== "pHYs");
     expect(physOf(readPng(written))![0]).toBeCloseTo(300, 2);
     expect((await sharp(written).metadata()).density).toBe(300);
@@ -138,9 +186,21 @@ describe("damage", () => {
 describe("EXIF", () => {
   const rich = () => {
     const exif = withResolution(emptyExif(), 240);
-    exif.ifd0.push(asciiEntry(TAG.Make, "Quillmoor"), asciiEntry(TAG.Copyright, "The survey"), asciiEntry(TAG.Artist, "A. Person"), shortEntry(TAG.Orientation, 6, false));
-    exif.exif.push(asciiEntry(TAG.DateTimeOriginal, "2026:05:14 23:41:07"), asciiEntry(TAG.BodySerialNumber, "17"), asciiEntry(TAG.CameraOwnerName, "Someone"));
-    exif.exif.push({ tag: TAG.MakerNote, type: 7, count: 12, value: new Uint8Array(12) }, longEntry(TAG.PixelXDimension, 4000, false));
+    exif.ifd0.push(
+      asciiEntry(TAG.Make, "Quillmoor"),
+      asciiEntry(TAG.Copyright, "The survey"),
+      asciiEntry(TAG.Artist, "A. Person"),
+      shortEntry(TAG.Orientation, 6, false),
+    );
+    exif.exif.push(
+      asciiEntry(TAG.DateTimeOriginal, "2026:05:14 23:41:07"),
+      asciiEntry(TAG.BodySerialNumber, "17"),
+      asciiEntry(TAG.CameraOwnerName, "Someone"),
+    );
+    exif.exif.push(
+      { tag: TAG.MakerNote, type: 7, count: 12, value: new Uint8Array(12) },
+      longEntry(TAG.PixelXDimension, 4000, false),
+    );
     exif.gps.push(asciiEntry(1, "N"));
     return readExif(writeExif(exif));
   };
@@ -190,14 +250,19 @@ describe("profiles and kinds", () => {
     const theirs = (await sharp(Buffer.from(tagged)).metadata()).icc!;
     expect(nameProfile(theirs)).toBe("display-p3");
     // The library's own P3 profile has the same colorants.
-    expect(nameProfile((await sharp(await raw(8, 8).withIccProfile("p3").jpeg().toBuffer()).metadata()).icc!)).toBe("display-p3");
-    expect(nameProfile((await sharp(await raw(8, 8).withIccProfile("srgb").jpeg().toBuffer()).metadata()).icc!)).toBe("srgb");
+    expect(
+      nameProfile((await sharp(await raw(8, 8).withIccProfile("p3").jpeg().toBuffer()).metadata()).icc!),
+    ).toBe("display-p3");
+    expect(
+      nameProfile((await sharp(await raw(8, 8).withIccProfile("srgb").jpeg().toBuffer()).metadata()).icc!),
+    ).toBe("srgb");
     expect(nameProfile(new Uint8Array(200))).toBeNull();
   });
 
   it("tells kinds by content", async () => {
     const small = () => sharp(pixels(16, 16), { raw: { width: 16, height: 16, channels: 3 } });
-    for (const format of ["jpeg", "png", "webp", "tiff", "gif", "avif"] as const) expect(sniff((await small().toFormat(format).toBuffer()).subarray(0, 64))).toBe(format);
+    for (const format of ["jpeg", "png", "webp", "tiff", "gif", "avif"] as const)
+      expect(sniff((await small().toFormat(format).toBuffer()).subarray(0, 64))).toBe(format);
     expect(sniff(Buffer.from("hello, this is text"))).toBeNull();
     expect(sniff(Buffer.alloc(0))).toBeNull();
   });

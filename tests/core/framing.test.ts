@@ -1,14 +1,40 @@
 /** Frames by hand: inside the photo whatever is done, and the first one by detail. */
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { resolveBrief, type Brief } from "@/core/brief";
+import { type Brief, resolveBrief } from "@/core/brief";
 import {
-  AUTO, canCut, canSwap, carried, centreAt, centreOf, CENTRED, DETAIL_CELLS, detailMap, frameSchema, leanTo, moveBy, orientPixels, planGeometry, proposeFrame, proposePosition, tidyFrame, turnBy,
-  turnedSize, turnOrientation, widthTo, zoomBy, type Editing, type Frame, type QuarterTurn,
+  AUTO,
+  CENTRED,
+  canCut,
+  canSwap,
+  carried,
+  centreAt,
+  centreOf,
+  DETAIL_CELLS,
+  detailMap,
+  type Editing,
+  type Frame,
+  frameSchema,
+  leanTo,
+  moveBy,
+  orientPixels,
+  planGeometry,
+  proposeFrame,
+  proposePosition,
+  type QuarterTurn,
+  tidyFrame,
+  turnBy,
+  turnedSize,
+  turnOrientation,
+  widthTo,
+  zoomBy,
 } from "@/core/frame";
 
 const brief = (clauses: Partial<Brief>) => resolveBrief({ zumbrelBrief: 1, name: "b", ...clauses });
-const editing = (clauses: Partial<Brief>, width = 4000, height = 3000): Editing => ({ brief: brief(clauses), photo: { width, height } });
+const editing = (clauses: Partial<Brief>, width = 4000, height = 3000): Editing => ({
+  brief: brief(clauses),
+  photo: { width, height },
+});
 /** 615 × 650 px from a wide photo: the exact crop that people cut by hand (common practice). */
 const exact = editing({ width: { exact: 615 }, height: { exact: 650 } }, 3000, 1300);
 
@@ -17,16 +43,28 @@ function corners(e: Editing, frame: Frame): [number, number][] {
   const { crop, angle } = planGeometry(e.brief, e.photo, frame);
   const radians = ((angle ?? 0) * Math.PI) / 180;
   const [cx, cy] = [crop.x + crop.width / 2, crop.y + crop.height / 2];
-  return [[-1, -1], [1, -1], [1, 1], [-1, 1]].map(([sx, sy]) => {
+  return [
+    [-1, -1],
+    [1, -1],
+    [1, 1],
+    [-1, 1],
+  ].map(([sx, sy]) => {
     const [u, v] = [(sx * crop.width) / 2, (sy * crop.height) / 2];
-    return [cx + u * Math.cos(radians) - v * Math.sin(radians), cy + u * Math.sin(radians) + v * Math.cos(radians)];
+    return [
+      cx + u * Math.cos(radians) - v * Math.sin(radians),
+      cy + u * Math.sin(radians) + v * Math.cos(radians),
+    ];
   });
 }
 
 describe("a frame by hand", () => {
   it("stays inside the photo and in the asked shape, whatever is done to it", () => {
     const step = fc.oneof(
-      fc.tuple(fc.constant("move"), fc.integer({ min: -4000, max: 4000 }), fc.integer({ min: -4000, max: 4000 })),
+      fc.tuple(
+        fc.constant("move"),
+        fc.integer({ min: -4000, max: 4000 }),
+        fc.integer({ min: -4000, max: 4000 }),
+      ),
       fc.tuple(fc.constant("zoom"), fc.double({ min: 0.2, max: 5, noNaN: true }), fc.constant(0)),
       fc.tuple(fc.constant("lean"), fc.double({ min: -60, max: 60, noNaN: true }), fc.constant(0)),
       fc.tuple(fc.constant("turn"), fc.constantFrom(90, -90), fc.constant(0)),
@@ -80,7 +118,12 @@ describe("a frame by hand", () => {
   });
 
   it("cuts by hand only where the brief lets it", () => {
-    expect([canCut(exact), canCut(editing({ longSide: { max: 900 } })), canCut(editing({ longSide: { max: 900 }, frame: "whole" })), canCut(editing({ frame: "pad" }))]).toEqual([true, true, false, false]);
+    expect([
+      canCut(exact),
+      canCut(editing({ longSide: { max: 900 } })),
+      canCut(editing({ longSide: { max: 900 }, frame: "whole" })),
+      canCut(editing({ frame: "pad" })),
+    ]).toEqual([true, true, false, false]);
     const free = editing({ longSide: { max: 900 } });
     const closer = planGeometry(free.brief, free.photo, zoomBy(free, CENTRED, 2));
     expect([closer.width, closer.height, closer.cut]).toEqual([900, 675, expect.closeTo(0.75, 6)]);
@@ -94,12 +137,33 @@ describe("a frame by hand", () => {
     const upright = planGeometry(box.brief, box.photo, { ...CENTRED, swap: true });
     expect([upright.width, upright.height]).toEqual([800, 1067]);
     const paper = editing({ paper: { width: "150mm", height: "100mm" }, resolution: { exact: "254ppi" } });
-    expect([planGeometry(paper.brief, paper.photo), planGeometry(paper.brief, paper.photo, { ...CENTRED, swap: true })].map((g) => [g.width, g.height])).toEqual([[1500, 1000], [1000, 1500]]);
+    expect(
+      [
+        planGeometry(paper.brief, paper.photo),
+        planGeometry(paper.brief, paper.photo, { ...CENTRED, swap: true }),
+      ].map((g) => [g.width, g.height]),
+    ).toEqual([
+      [1500, 1000],
+      [1000, 1500],
+    ]);
   });
 
   it("is carried to another photo without what belongs to this one", () => {
-    expect(carried({ x: 0.2, y: 0.3, zoom: 2, turn: 90, angle: 1, kernel: "nearest", takenAs: "oprgb", auto: true })).toEqual({ x: 0.2, y: 0.3, zoom: 2, turn: 90, angle: 1 });
-    expect(tidyFrame({ x: 0.5, y: 0.5, zoom: 1, turn: 0, angle: 0, swap: false, auto: false })).toEqual(CENTRED);
+    expect(
+      carried({
+        x: 0.2,
+        y: 0.3,
+        zoom: 2,
+        turn: 90,
+        angle: 1,
+        kernel: "nearest",
+        takenAs: "oprgb",
+        auto: true,
+      }),
+    ).toEqual({ x: 0.2, y: 0.3, zoom: 2, turn: 90, angle: 1 });
+    expect(tidyFrame({ x: 0.5, y: 0.5, zoom: 1, turn: 0, angle: 0, swap: false, auto: false })).toEqual(
+      CENTRED,
+    );
   });
 });
 
@@ -125,25 +189,54 @@ describe("the first frame", () => {
     for (let y = 0, i = 0; y < 96; y += 1) for (let x = 0; x < 144; x += 1, i += 1) out[i] = at(x, y);
     return detailMap(out, { width: 144, height: 96 });
   };
-  const checks = (x: number, y: number, left: number) => (x > left && x < left + 40 && y > 20 && y < 80 && (x + y) % 6 < 3 ? 220 : 90);
+  const checks = (x: number, y: number, left: number) =>
+    x > left && x < left + 40 && y > 20 && y < 80 && (x + y) % 6 < 3 ? 220 : 90;
   const square = brief({ shape: "1:1" });
   const photo = { width: 3000, height: 2000 };
 
   it("goes to where the detail is", () => {
-    const left = proposeFrame(square, photo, AUTO, grey((x, y) => checks(x, y, 4)));
-    const right = proposeFrame(square, photo, AUTO, grey((x, y) => checks(x, y, 100)));
+    const left = proposeFrame(
+      square,
+      photo,
+      AUTO,
+      grey((x, y) => checks(x, y, 4)),
+    );
+    const right = proposeFrame(
+      square,
+      photo,
+      AUTO,
+      grey((x, y) => checks(x, y, 100)),
+    );
     expect(left.x).toBeLessThan(0.25);
     expect(right.x).toBeGreaterThan(0.75);
     expect(left.auto).toBe(true);
   });
 
   it("stays in the middle for even texture, noise and flat fields, and where somebody has set it", () => {
-    expect(proposeFrame(square, photo, AUTO, grey(() => 128)).x).toBe(0.5);
-    expect(Math.abs(proposeFrame(square, photo, AUTO, grey((x, y) => ((x * 31 + y * 17) % 2 ? 150 : 90))).x - 0.5)).toBeLessThan(0.2);
+    expect(
+      proposeFrame(
+        square,
+        photo,
+        AUTO,
+        grey(() => 128),
+      ).x,
+    ).toBe(0.5);
+    expect(
+      Math.abs(
+        proposeFrame(
+          square,
+          photo,
+          AUTO,
+          grey((x, y) => ((x * 31 + y * 17) % 2 ? 150 : 90)),
+        ).x - 0.5,
+      ),
+    ).toBeLessThan(0.2);
     const map = grey((x, y) => checks(x, y, 4));
     expect(proposeFrame(square, photo, CENTRED, map)).toEqual(CENTRED);
     expect(proposeFrame(brief({ longSide: { max: 100 } }), photo, AUTO, map)).toEqual(AUTO);
     expect(proposeFrame(square, photo, AUTO, null)).toEqual(AUTO);
-    expect(proposePosition(new Array<number>(DETAIL_CELLS ** 2).fill(0), photo, { width: 100, height: 100 })).toEqual({ x: 0.5, y: 0.5 });
+    expect(
+      proposePosition(new Array<number>(DETAIL_CELLS ** 2).fill(0), photo, { width: 100, height: 100 }),
+    ).toEqual({ x: 0.5, y: 0.5 });
   });
 });

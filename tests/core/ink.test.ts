@@ -1,6 +1,16 @@
 import { describe, expect, it } from "vitest";
 import { DEFAULT_INK, findInk, inkNotes, otsu, overlayInk, renderInk } from "@/core/ink";
-import { BLACK_INK, BLUE_INK, CREAM, drawInk, GREY_INK, score, WHITE, type InkPicture, type Sheet } from "../support/ink";
+import {
+  BLACK_INK,
+  BLUE_INK,
+  CREAM,
+  drawInk,
+  GREY_INK,
+  type InkPicture,
+  type Sheet,
+  score,
+  WHITE,
+} from "../support/ink";
 
 const plain: Sheet = { width: 1200, height: 700, paper: WHITE, ink: BLACK_INK, pen: 7, noise: 3 };
 
@@ -21,9 +31,18 @@ function sauvola({ data, width, height }: InkPicture, window = 31, k = 0.2, r = 
   const out = new Uint8Array(width * height);
   for (let y = 0; y < height; y += 1) {
     for (let x = 0; x < width; x += 1) {
-      const [l, t, rr, b] = [Math.max(0, x - half), Math.max(0, y - half), Math.min(width, x + half + 1), Math.min(height, y + half + 1)];
+      const [l, t, rr, b] = [
+        Math.max(0, x - half),
+        Math.max(0, y - half),
+        Math.min(width, x + half + 1),
+        Math.min(height, y + half + 1),
+      ];
       const n = (rr - l) * (b - t);
-      const box = (table: Float64Array) => table[b * (width + 1) + rr] - table[t * (width + 1) + rr] - table[b * (width + 1) + l] + table[t * (width + 1) + l];
+      const box = (table: Float64Array) =>
+        table[b * (width + 1) + rr] -
+        table[t * (width + 1) + rr] -
+        table[b * (width + 1) + l] +
+        table[t * (width + 1) + l];
       const mean = box(sums) / n;
       const deviation = Math.sqrt(Math.max(0, box(squares) / n - mean * mean));
       out[y * width + x] = grey(y * width + x) < mean * (1 + k * (deviation / r - 1)) ? 1 : 0;
@@ -35,12 +54,15 @@ function sauvola({ data, width, height }: InkPicture, window = 31, k = 0.2, r = 
 describe("the threshold of a histogram", () => {
   it("is the one that maximises the variance between both classes (Otsu 1979, eq. 18), by trying all", () => {
     const histogram = new Float64Array(256);
-    for (let i = 0; i < 256; i += 1) histogram[i] = 900 * Math.exp(-(((i - 60) / 14) ** 2)) + 300 * Math.exp(-(((i - 170) / 22) ** 2)) + (i % 3);
+    for (let i = 0; i < 256; i += 1)
+      histogram[i] =
+        900 * Math.exp(-(((i - 60) / 14) ** 2)) + 300 * Math.exp(-(((i - 170) / 22) ** 2)) + (i % 3);
     const total = histogram.reduce((a, b) => a + b, 0);
     const between = (t: number) => {
       const [a, b] = [histogram.slice(0, t + 1), histogram.slice(t + 1)];
       const [na, nb] = [a.reduce((x, y) => x + y, 0), b.reduce((x, y) => x + y, 0)];
-      const mean = (part: Float64Array, from: number, n: number) => part.reduce((sum, v, i) => sum + v * (i + from), 0) / n;
+      const mean = (part: Float64Array, from: number, n: number) =>
+        part.reduce((sum, v, i) => sum + v * (i + from), 0) / n;
       return (na / total) * (nb / total) * (mean(a, 0, na) - mean(b, t + 1, nb)) ** 2;
     };
     const best = Array.from({ length: 255 }, (_, t) => t).reduce((a, b) => (between(b) > between(a) ? b : a));
@@ -79,18 +101,29 @@ describe("ink on paper, against a known mask", () => {
   }
 
   it("takes no more of the paper than the published adaptive method does, and keeps as much of the ink", () => {
-    for (const sheet of [plain, { ...plain, light: 1 / 3 }, { ...plain, light: 0.6, shadow: true, crease: true }]) {
+    for (const sheet of [
+      plain,
+      { ...plain, light: 1 / 3 },
+      { ...plain, light: 0.6, shadow: true, crease: true },
+    ]) {
       const picture = drawInk(sheet);
       const found = findInk(picture);
       const published = sauvola(picture);
-      const [ours, theirs] = [score(picture.truth, (i) => found.cover[i] > 127), score(picture.truth, (i) => published[i] === 1)];
+      const [ours, theirs] = [
+        score(picture.truth, (i) => found.cover[i] > 127),
+        score(picture.truth, (i) => published[i] === 1),
+      ];
       expect(ours.wrong).toBeLessThanOrEqual(theirs.wrong + 0.0005);
       expect(ours.kept).toBeGreaterThan(theirs.kept - 0.01);
     }
   });
 
   it("leaves out a line to sign on that is as dark as the ink, and keeps the strokes that cross it", () => {
-    const picture = drawInk({ ...plain, ruled: { every: 620, strength: 0.95, slope: 0.004 }, at: [{ x: 0.5, y: 0.88, size: 0.6 }] });
+    const picture = drawInk({
+      ...plain,
+      ruled: { every: 620, strength: 0.95, slope: 0.004 },
+      at: [{ x: 0.5, y: 0.88, size: 0.6 }],
+    });
     const found = findInk(picture);
     const { kept, wrong } = score(picture.truth, (i) => found.cover[i] > 127);
     expect(found.lines).toBeGreaterThan(0);
@@ -110,7 +143,8 @@ describe("ink on paper, against a known mask", () => {
 
   it("takes more with more strength, less with less", () => {
     const picture = drawInk({ ...plain, noise: 2 });
-    const amount = (strength: number) => findInk(picture, { ...DEFAULT_INK, strength }).cover.reduce((sum, v) => sum + v, 0);
+    const amount = (strength: number) =>
+      findInk(picture, { ...DEFAULT_INK, strength }).cover.reduce((sum, v) => sum + v, 0);
     expect(amount(10)).toBeLessThan(amount(50));
     expect(amount(50)).toBeLessThan(amount(90));
   });
@@ -120,21 +154,47 @@ describe("what is said about ink", () => {
   it("touches the edge, and comes in more than one group", () => {
     const cut = findInk(drawInk({ ...plain, at: [{ x: 0.1, y: 0.5, size: 0.5 }] }));
     expect(inkNotes(cut)[0]).toContain("touches the edge");
-    const two = findInk(drawInk({ ...plain, width: 1000, height: 1200, at: [{ x: 0.5, y: 0.22, size: 0.6 }, { x: 0.5, y: 0.78, size: 0.6 }] }));
+    const two = findInk(
+      drawInk({
+        ...plain,
+        width: 1000,
+        height: 1200,
+        at: [
+          { x: 0.5, y: 0.22, size: 0.6 },
+          { x: 0.5, y: 0.78, size: 0.6 },
+        ],
+      }),
+    );
     expect(two.groups).toBe(2);
     expect(inkNotes(two)[0]).toContain("2 groups");
   });
 
   it("refuses paper without ink, white on black, and what is no writing, in one sentence", () => {
     expect(() => findInk(drawInk({ ...plain, at: [] }))).toThrow(/Nothing .* looks like ink/);
-    expect(() => findInk(drawInk({ ...plain, at: [], light: 1 / 3, crease: true }))).toThrow(/Nothing .* looks like ink/);
-    expect(() => findInk(drawInk({ ...plain, paper: [0.02, 0.02, 0.02], ink: [0.9, 0.9, 0.9], noise: 1 }))).toThrow(/white on black/);
-    const shades = new Uint8Array(600 * 400 * 3).map((_, i) => 128 + 90 * Math.sin(i / 977) * Math.cos(i / 31_337) + ((i * 2_654_435_761) % 17));
+    expect(() => findInk(drawInk({ ...plain, at: [], light: 1 / 3, crease: true }))).toThrow(
+      /Nothing .* looks like ink/,
+    );
+    expect(() =>
+      findInk(drawInk({ ...plain, paper: [0.02, 0.02, 0.02], ink: [0.9, 0.9, 0.9], noise: 1 })),
+    ).toThrow(/white on black/);
+    const shades = new Uint8Array(600 * 400 * 3).map(
+      (_, i) => 128 + 90 * Math.sin(i / 977) * Math.cos(i / 31_337) + ((i * 2_654_435_761) % 17),
+    );
     expect(() => findInk({ data: shades, width: 600, height: 400 })).toThrow(/Nothing .* looks like ink/);
   });
 
   it("works on a signature of 60 × 20 px", () => {
-    const found = findInk(drawInk({ width: 60, height: 20, paper: WHITE, ink: BLACK_INK, pen: 1.6, noise: 1, at: [{ x: 0.5, y: 0.5, size: 0.8 }] }));
+    const found = findInk(
+      drawInk({
+        width: 60,
+        height: 20,
+        paper: WHITE,
+        ink: BLACK_INK,
+        pen: 1.6,
+        noise: 1,
+        at: [{ x: 0.5, y: 0.5, size: 0.8 }],
+      }),
+    );
     expect(found.bounds.width).toBeGreaterThan(40);
   });
 });
@@ -146,9 +206,18 @@ describe("the clean picture", () => {
     const around = Math.round(Math.max(found.bounds.width, found.bounds.height) * 0.1);
     expect([width, height]).toEqual([found.bounds.width + 2 * around, found.bounds.height + 2 * around]);
     const dark = (x: number, y: number) => data[(y * width + x) * 3] < 200;
-    const rows = Array.from({ length: height }, (_, y) => Array.from({ length: width }, (_, x) => dark(x, y)).some(Boolean));
-    const columns = Array.from({ length: width }, (_, x) => Array.from({ length: height }, (_, y) => dark(x, y)).some(Boolean));
-    const edges = [rows.indexOf(true), height - 1 - rows.lastIndexOf(true), columns.indexOf(true), width - 1 - columns.lastIndexOf(true)];
+    const rows = Array.from({ length: height }, (_, y) =>
+      Array.from({ length: width }, (_, x) => dark(x, y)).some(Boolean),
+    );
+    const columns = Array.from({ length: width }, (_, x) =>
+      Array.from({ length: height }, (_, y) => dark(x, y)).some(Boolean),
+    );
+    const edges = [
+      rows.indexOf(true),
+      height - 1 - rows.lastIndexOf(true),
+      columns.indexOf(true),
+      width - 1 - columns.lastIndexOf(true),
+    ];
     for (const edge of edges) expect(Math.abs(edge - around)).toBeLessThanOrEqual(2);
     expect(data[0]).toBe(255);
     expect(data.includes(0)).toBe(true);
@@ -160,7 +229,10 @@ describe("the clean picture", () => {
     const [r, , b] = found.colour;
     expect(b).toBeGreaterThan(r + 50);
     const { data, width } = renderInk(found, "original", 5);
-    const bluest = Array.from({ length: data.length / 3 }, (_, i) => data[i * 3 + 2] - data[i * 3]).reduce((a, v) => Math.max(a, v), 0);
+    const bluest = Array.from({ length: data.length / 3 }, (_, i) => data[i * 3 + 2] - data[i * 3]).reduce(
+      (a, v) => Math.max(a, v),
+      0,
+    );
     expect(width).toBeGreaterThan(0);
     expect(bluest).toBeGreaterThan(50);
   });

@@ -1,8 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { parseBrief, resolveBrief, type Brief } from "@/core/brief";
+import { type Brief, parseBrief, resolveBrief } from "@/core/brief";
 import { CENTRED, planGeometry } from "@/core/frame";
-import { fitFormats, MAX_ENCODES, searchJpeg, searchPng, type Picture, type Setting } from "@/core/search";
+import { fitFormats, MAX_ENCODES, type Picture, type Setting, searchJpeg, searchPng } from "@/core/search";
 
 interface Model {
   /** Bytes at quality 75, 4:2:0. */
@@ -16,40 +16,73 @@ interface Model {
 function encoder({ at75, steep, pixels }: Model): { picture: Picture; made: Setting[] } {
   const made: Setting[] = [];
   const size = (s: Setting): number => {
-    if (s.format === "png") return s.colours === null ? Math.round(pixels * (2.9 - s.level * 0.12)) : Math.round(pixels * 0.16 * Math.log2(s.colours));
+    if (s.format === "png")
+      return s.colours === null
+        ? Math.round(pixels * (2.9 - s.level * 0.12))
+        : Math.round(pixels * 0.16 * Math.log2(s.colours));
     if (s.format !== "jpeg") return pixels;
     const scale = s.quality < 50 ? 5000 / s.quality : Math.max(1.2, 200 - 2 * s.quality);
     const wobble = 1 + 0.01 * Math.sin(s.quality * 7 + s.table * 3);
     const chroma = s.chroma === "4:4:4" ? 1.35 : 1;
     const effort = s.effort === "careful" ? 1 : s.effort === "fast" ? 1.12 : 1.25;
-    return Math.round(700 + at75 * (50 / scale) ** steep * chroma * effort * wobble * (1 - [0.12, -0.2, 0.06, 0, 0.05, 0.01, 0, -0.25][s.table]));
+    return Math.round(
+      700 +
+        at75 *
+          (50 / scale) ** steep *
+          chroma *
+          effort *
+          wobble *
+          (1 - [0.12, -0.2, 0.06, 0, 0.05, 0.01, 0, -0.25][s.table]),
+    );
   };
   // Full chroma looks better at one quality, and other tables need other numbers for the same look.
-  const difference = async (s: Setting) => (s.format === "jpeg" ? 6 * Math.exp(-(s.quality + (s.chroma === "4:4:4" ? 3 : 0) + (s.table === 7 || s.table === 1 ? 9 : 0)) / 45) : 0);
-  const picture: Picture = { pixels, flat: false, overhead: 700, encode: (s) => Promise.resolve((made.push(s), size(s))), difference, sample: async () => null };
+  const difference = async (s: Setting) =>
+    s.format === "jpeg"
+      ? 6 *
+        Math.exp(
+          -(s.quality + (s.chroma === "4:4:4" ? 3 : 0) + (s.table === 7 || s.table === 1 ? 9 : 0)) / 45,
+        )
+      : 0;
+  const picture: Picture = {
+    pixels,
+    flat: false,
+    overhead: 700,
+    encode: (s) => Promise.resolve((made.push(s), size(s))),
+    difference,
+    sample: async () => null,
+  };
   return { picture, made };
 }
 
-const model = fc.record({ at75: fc.integer({ min: 2_000, max: 400_000 }), steep: fc.double({ min: 0.45, max: 0.85, noNaN: true }), pixels: fc.integer({ min: 40_000, max: 3_000_000 }) });
+const model = fc.record({
+  at75: fc.integer({ min: 2_000, max: 400_000 }),
+  steep: fc.double({ min: 0.45, max: 0.85, noNaN: true }),
+  pixels: fc.integer({ min: 40_000, max: 3_000_000 }),
+});
 const anyQuality = { quality: null, lowest: 10 };
 
 describe("the search for a JPEG setting", () => {
   it("ends inside the range or says that it cannot, in at most 14 encodes and without making one twice", async () => {
     await fc.assert(
-      fc.asyncProperty(model, fc.integer({ min: 3_000, max: 900_000 }), fc.double({ min: 0, max: 0.9, noNaN: true }), async (m, max, share) => {
-        const { picture, made } = encoder(m);
-        const min = share < 0.2 ? null : Math.round(max * share);
-        const result = await searchJpeg(picture, { min, max, aim: "best" }, anyQuality);
-        expect(result.encodes).toBe(made.length);
-        expect(made.length).toBeLessThanOrEqual(MAX_ENCODES);
-        expect(new Set(made.map((s) => JSON.stringify(s))).size).toBe(made.length);
-        if (result.outcome === "met") {
-          expect(result.found.bytes).toBeLessThanOrEqual(max);
-          expect(result.found.bytes).toBeGreaterThanOrEqual(min ?? 0);
-        }
-        if (result.outcome === "over") expect(result.found.bytes).toBeGreaterThan(max);
-        if (result.outcome === "under") expect(result.found.bytes).toBeLessThan(min!);
-      }),
+      fc.asyncProperty(
+        model,
+        fc.integer({ min: 3_000, max: 900_000 }),
+        fc.double({ min: 0, max: 0.9, noNaN: true }),
+        async (m, max, share) => {
+          const { picture, made } = encoder(m);
+          const min = share < 0.2 ? null : Math.round(max * share);
+          const result = await searchJpeg(picture, { min, max, aim: "best" }, anyQuality);
+          expect(result.encodes).toBe(made.length);
+          expect(made.length).toBeLessThanOrEqual(MAX_ENCODES);
+          expect(new Set(made.map((s) => JSON.stringify(s))).size).toBe(made.length);
+          if (result.outcome === "met") {
+            expect(result.found.bytes).toBeLessThanOrEqual(max);
+            expect(result.found.bytes).toBeGreaterThanOrEqual(min ?? 0);
+          }
+          if (result.outcome === "over") expect(result.found.bytes).toBeGreaterThan(max);
+          if (result.outcome === "under") expect(result.found.bytes).toBeLessThan(min!);
+        },
+      ),
       { numRuns: 300 },
     );
   });
@@ -73,7 +106,11 @@ describe("the search for a JPEG setting", () => {
   it("climbs below the floor: full chroma, then a less thrifty encoding, and tells what was needed", async () => {
     const { picture } = encoder({ at75: 5_000, steep: 0.4, pixels: 100_000 });
     const told = async (min: number, max: number) => {
-      const { outcome, told: words, found } = await searchJpeg(picture, { min, max, aim: "best" }, anyQuality);
+      const {
+        outcome,
+        told: words,
+        found,
+      } = await searchJpeg(picture, { min, max, aim: "best" }, anyQuality);
       return [outcome, words.map((t) => t.split(",")[0]), found.setting.chroma, found.setting.effort];
     };
     // Full chroma where the quality leaves room for it is a choice, not a need.
@@ -84,7 +121,11 @@ describe("the search for a JPEG setting", () => {
 
   it("keeps to a quality clause, with the Annex K tables only", async () => {
     const { picture, made } = encoder({ at75: 50_000, steep: 0.6, pixels: 800_000 });
-    const result = await searchJpeg(picture, { min: null, max: 200_000, aim: "best" }, { quality: { min: 1, max: 65 }, lowest: 10 });
+    const result = await searchJpeg(
+      picture,
+      { min: null, max: 200_000, aim: "best" },
+      { quality: { min: 1, max: 65 }, lowest: 10 },
+    );
     expect(result.found.setting.quality).toBe(65);
     expect(made.every((s) => s.format === "jpeg" && s.table === 0 && s.quality <= 65)).toBe(true);
   });
@@ -100,8 +141,12 @@ describe("the search for a JPEG setting", () => {
 describe("the search for a PNG setting", () => {
   const { picture } = encoder({ at75: 1, steep: 1, pixels: 100_000 });
   it("keeps every colour where that fits, packs looser for a floor, and gives up colours only when told", async () => {
-    expect((await searchPng(picture, { min: null, max: 200_000, aim: "best" }, false)).found.setting).toMatchObject({ colours: null, level: 9 });
-    expect((await searchPng(picture, { min: 250_000, max: 300_000, aim: "best" }, false)).found.setting.level).toBeLessThan(9);
+    expect(
+      (await searchPng(picture, { min: null, max: 200_000, aim: "best" }, false)).found.setting,
+    ).toMatchObject({ colours: null, level: 9 });
+    expect(
+      (await searchPng(picture, { min: 250_000, max: 300_000, aim: "best" }, false)).found.setting.level,
+    ).toBeLessThan(9);
     expect((await searchPng(picture, { min: null, max: 100_000, aim: "best" }, false)).outcome).toBe("over");
     const palette = await searchPng(picture, { min: null, max: 100_000, aim: "best" }, true);
     expect(palette.outcome).toBe("met");
@@ -115,24 +160,51 @@ describe("what gives way, in order", () => {
     const brief = resolveBrief(parseBrief({ zumbrelBrief: 1, name: "b", format: ["jpeg"], ...clauses }));
     const geometry = planGeometry(brief, photo);
     return fitFormats({
-      brief, photo, frame: CENTRED, geometry, formats: brief.formats!, softCeiling: null,
+      brief,
+      photo,
+      frame: CENTRED,
+      geometry,
+      formats: brief.formats!,
+      softCeiling: null,
       // Size follows the number of pixels.
-      picture: (g) => Promise.resolve(encoder({ at75: (m.at75 * g.width * g.height) / 100_000, steep: m.steep, pixels: g.width * g.height }).picture),
+      picture: (g) =>
+        Promise.resolve(
+          encoder({
+            at75: (m.at75 * g.width * g.height) / 100_000,
+            steep: m.steep,
+            pixels: g.width * g.height,
+          }).picture,
+        ),
     });
   };
 
   it("more pixels before padding where a wished size is too small for the floor", async () => {
-    const result = await fit({ width: { exact: 200 }, height: { exact: 150 }, wishes: ["width", "height"], fileSize: { min: "60KB", max: "90KB" } }, { at75: 12_000, steep: 0.5 });
+    const result = await fit(
+      {
+        width: { exact: 200 },
+        height: { exact: 150 },
+        wishes: ["width", "height"],
+        fileSize: { min: "60KB", max: "90KB" },
+      },
+      { at75: 12_000, steep: 0.5 },
+    );
     expect(result).toMatchObject({ ok: true, padTo: null });
     if (result.ok) expect(result.told.join(" ")).toMatch(/more pixels.*wished size gave way/s);
   });
 
   it("padding, told, where the pixels are demanded, and never where it is ruled out", async () => {
-    const clauses = { width: { exact: 200 }, height: { exact: 150 }, fileSize: { min: "60KB", max: "90KB" } } as Partial<Brief>;
+    const clauses = {
+      width: { exact: 200 },
+      height: { exact: 150 },
+      fileSize: { min: "60KB", max: "90KB" },
+    } as Partial<Brief>;
     const padded = await fit(clauses, { at75: 3_000, steep: 0.3 });
     expect(padded).toMatchObject({ ok: true, padTo: 61_440 });
     if (padded.ok) expect(padded.told.join(" ")).toMatch(/filled up with a comment/);
-    expect(await fit({ ...clauses, padding: "never" }, { at75: 3_000, steep: 0.3 })).toMatchObject({ ok: false, why: expect.stringMatching(/the largest 200 × 150 JPEG of this photo is/) });
+    expect(await fit({ ...clauses, padding: "never" }, { at75: 3_000, steep: 0.3 })).toMatchObject({
+      ok: false,
+      why: expect.stringMatching(/the largest 200 × 150 JPEG of this photo is/),
+    });
   });
 
   it("fewer pixels above the ceiling where they are free, else a plain cannot with the smallest size", async () => {
@@ -143,12 +215,23 @@ describe("what gives way, in order", () => {
       expect(free.bytes).toBeLessThanOrEqual(50_000);
       expect(free.told.join(" ")).toMatch(/fewer pixels/);
     }
-    const fixed = await fit({ width: { exact: 2000 }, height: { exact: 1500 }, fileSize: { max: "20KB" } }, { at75: 12_000, steep: 0.6 });
-    expect(fixed).toMatchObject({ ok: false, why: expect.stringMatching(/^Cannot: the smallest 2000 × 1500 JPEG of this photo is .* the ceiling is 20\.0 kB/) });
+    const fixed = await fit(
+      { width: { exact: 2000 }, height: { exact: 1500 }, fileSize: { max: "20KB" } },
+      { at75: 12_000, steep: 0.6 },
+    );
+    expect(fixed).toMatchObject({
+      ok: false,
+      why: expect.stringMatching(
+        /^Cannot: the smallest 2000 × 1500 JPEG of this photo is .* the ceiling is 20\.0 kB/,
+      ),
+    });
   });
 
   it("another allowed format where the first cannot meet the brief", async () => {
-    const result = await fit({ format: ["png", "jpeg"], width: { exact: 400 }, height: { exact: 300 }, fileSize: { max: "90KB" } }, { at75: 12_000, steep: 0.5 });
+    const result = await fit(
+      { format: ["png", "jpeg"], width: { exact: 400 }, height: { exact: 300 }, fileSize: { max: "90KB" } },
+      { at75: 12_000, steep: 0.5 },
+    );
     expect(result).toMatchObject({ ok: true, setting: { format: "jpeg" } });
     if (result.ok) expect(result.told[0]).toMatch(/JPEG, because PNG cannot meet the range/);
   });

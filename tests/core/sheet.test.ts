@@ -1,8 +1,18 @@
-import { describe, expect, it } from "vitest";
 import * as fc from "fast-check";
-import { cutsOf, layOut, SHEETS, SheetError, type Piece, type Sheet, type SheetTask } from "@/core/sheet";
+import { describe, expect, it } from "vitest";
+import { cutsOf, layOut, type Piece, SHEETS, type Sheet, SheetError, type SheetTask } from "@/core/sheet";
 
-const task = (change: Partial<SheetTask>): SheetTask => ({ width: 100, height: 150, margin: 0, gap: 0, lines: "corners", mode: "fill", bleed: 0, copies: { a: 1 }, ...change });
+const task = (change: Partial<SheetTask>): SheetTask => ({
+  width: 100,
+  height: 150,
+  margin: 0,
+  gap: 0,
+  lines: "corners",
+  mode: "fill",
+  bleed: 0,
+  copies: { a: 1 },
+  ...change,
+});
 const piece = (width: number, height: number, id = "a"): Piece => ({ id, name: `${id}.jpg`, width, height });
 
 /** No picture beyond the margins, none over another, at least the gap between. */
@@ -67,18 +77,29 @@ describe("filling a sheet", () => {
   it("is sound for any sizes, and holds as many of each as of the others", () => {
     const side = fc.integer({ min: 12, max: 90 });
     fc.assert(
-      fc.property(fc.array(fc.tuple(side, side), { minLength: 1, maxLength: 4 }), fc.integer({ min: 0, max: 8 }), fc.integer({ min: 0, max: 10 }), (sizes, gap, margin) => {
-        const pieces = sizes.map(([w, h], i) => piece(w, h, `p${i}`));
-        const wanted = task({ width: 210, height: 297, gap, margin, copies: Object.fromEntries(pieces.map((one) => [one.id, 1])) });
-        let sheets: Sheet[];
-        try {
-          sheets = layOut(wanted, pieces);
-        } catch (error) {
-          expect(error).toBeInstanceOf(SheetError);
-          return;
-        }
-        for (const sheet of sheets) sound(sheet, wanted);
-      }),
+      fc.property(
+        fc.array(fc.tuple(side, side), { minLength: 1, maxLength: 4 }),
+        fc.integer({ min: 0, max: 8 }),
+        fc.integer({ min: 0, max: 10 }),
+        (sizes, gap, margin) => {
+          const pieces = sizes.map(([w, h], i) => piece(w, h, `p${i}`));
+          const wanted = task({
+            width: 210,
+            height: 297,
+            gap,
+            margin,
+            copies: Object.fromEntries(pieces.map((one) => [one.id, 1])),
+          });
+          let sheets: Sheet[];
+          try {
+            sheets = layOut(wanted, pieces);
+          } catch (error) {
+            expect(error).toBeInstanceOf(SheetError);
+            return;
+          }
+          for (const sheet of sheets) sound(sheet, wanted);
+        },
+      ),
       { numRuns: 150 },
     );
   });
@@ -109,14 +130,30 @@ describe("copies", () => {
 
 describe("what cannot be laid out says why", () => {
   const cases: [string, Partial<SheetTask>, Piece[], RegExp][] = [
-    ["a sheet smaller than the picture", {}, [piece(120, 160)], /measures 120 × 160 mm, and the sheet of 100 × 150 mm/],
+    [
+      "a sheet smaller than the picture",
+      {},
+      [piece(120, 160)],
+      /measures 120 × 160 mm, and the sheet of 100 × 150 mm/,
+    ],
     ["a gap larger than the sheet", { gap: 151 }, [piece(35, 45)], /gap of 151 mm is larger than the sheet/],
     ["margins that leave nothing", { margin: 50 }, [piece(35, 45)], /Margins of 50 mm leave nothing/],
     ["nothing chosen", { copies: {} }, [piece(35, 45)], /No picture is chosen/],
-    ["a bleed that leaves nothing", { mode: "single", bleed: 18 }, [piece(35, 45)], /bleed of 18 mm on each side leaves nothing/],
-    ["too many sheets", { mode: "copies", copies: { a: 500 }, width: 60, height: 50 }, [piece(50, 45)], /take 500 sheets/],
+    [
+      "a bleed that leaves nothing",
+      { mode: "single", bleed: 18 },
+      [piece(35, 45)],
+      /bleed of 18 mm on each side leaves nothing/,
+    ],
+    [
+      "too many sheets",
+      { mode: "copies", copies: { a: 500 }, width: 60, height: 50 },
+      [piece(50, 45)],
+      /take 500 sheets/,
+    ],
   ];
-  for (const [name, change, pieces, words] of cases) it(name, () => expect(() => layOut(task(change), pieces)).toThrow(words));
+  for (const [name, change, pieces, words] of cases)
+    it(name, () => expect(() => layOut(task(change), pieces)).toThrow(words));
 });
 
 describe("cut lines", () => {
@@ -127,7 +164,15 @@ describe("cut lines", () => {
       for (const cut of cutsOf(sheet, wanted)) {
         for (const t of [0.1, 0.5, 0.9]) {
           const [x, y] = [cut.x1 + (cut.x2 - cut.x1) * t, cut.y1 + (cut.y2 - cut.y1) * t];
-          expect(sheet.placed.some((one) => x > one.x + 0.02 && x < one.x + one.width - 0.02 && y > one.y + 0.02 && y < one.y + one.height - 0.02)).toBe(false);
+          expect(
+            sheet.placed.some(
+              (one) =>
+                x > one.x + 0.02 &&
+                x < one.x + one.width - 0.02 &&
+                y > one.y + 0.02 &&
+                y < one.y + one.height - 0.02,
+            ),
+          ).toBe(false);
         }
       }
     }
@@ -140,7 +185,9 @@ describe("cut lines", () => {
     expect(cuts).toHaveLength(8);
     const [one] = sheet.placed;
     for (const cut of cuts) {
-      const outside = [cut.x1, cut.x2].every((x) => x < one.x || x > one.x + one.width) || [cut.y1, cut.y2].every((y) => y < one.y || y > one.y + one.height);
+      const outside =
+        [cut.x1, cut.x2].every((x) => x < one.x || x > one.x + one.width) ||
+        [cut.y1, cut.y2].every((y) => y < one.y || y > one.y + one.height);
       expect(outside).toBe(true);
     }
     expect(cuts.some((cut) => Math.abs(cut.y1 - (one.y + 3)) < 1e-9 && cut.y1 === cut.y2)).toBe(true);

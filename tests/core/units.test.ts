@@ -1,5 +1,15 @@
 import { describe, expect, it } from "vitest";
-import { formatBytes, lengthToPixels, onPaper, parseLength, parsePixels, parseResolution, resolveByteRange, toBytes, toInches } from "@/core/units";
+import {
+  formatBytes,
+  lengthToPixels,
+  onPaper,
+  parseLength,
+  parsePixels,
+  parseResolution,
+  resolveByteRange,
+  toBytes,
+  toInches,
+} from "@/core/units";
 
 describe("bytes", () => {
   it("counts prefixes as SI and IEC 80000-13 define them", () => {
@@ -26,13 +36,16 @@ describe("bytes", () => {
   });
 
   it("refuses what it cannot read, with wanted and found", () => {
-    for (const text of ["", "KB", "-5KB", "1e9KB", "12 parsecs", "NaN", "60KB or so"]) expect(() => toBytes(text, "max"), text).toThrow(/wanted .* found/);
+    for (const text of ["", "KB", "-5KB", "1e9KB", "12 parsecs", "NaN", "60KB or so"])
+      expect(() => toBytes(text, "max"), text).toThrow(/wanted .* found/);
     expect(() => toBytes(-1, "max")).toThrow();
     expect(() => resolveByteRange({ min: "90KB", max: "30KB" })).toThrow(/min 90KB above max 30KB/);
   });
 
   it("writes measured counts in thousands", () => {
-    expect(["812 B", "57.3 kB", "334 kB", "1.20 MB", "21.4 MB"]).toEqual([812, 57_312, 333_800, 1_200_000, 21_392_412].map(formatBytes));
+    expect(["812 B", "57.3 kB", "334 kB", "1.20 MB", "21.4 MB"]).toEqual(
+      [812, 57_312, 333_800, 1_200_000, 21_392_412].map(formatBytes),
+    );
     expect(formatBytes(999_600)).toBe("1.00 MB");
   });
 });
@@ -50,7 +63,9 @@ describe("lengths and resolution", () => {
     expect(lengthToPixels(parseLength("10in"), 300)).toBe(3000);
     expect([17, 11].map((v) => lengthToPixels(parseLength(`${v}in`), 400))).toEqual([6800, 4400]);
     // ISO 216: A4 is 210 × 297 mm; 2480 × 3508 px at 300 ppi. ICAO 9303: 35 × 45 mm is 413 × 531 px.
-    expect(["210mm", "297mm", "35mm", "45mm"].map((t) => Math.round(lengthToPixels(parseLength(t), 300)))).toEqual([2480, 3508, 413, 531]);
+    expect(
+      ["210mm", "297mm", "35mm", "45mm"].map((t) => Math.round(lengthToPixels(parseLength(t), 300))),
+    ).toEqual([2480, 3508, 413, 531]);
   });
 
   it("reads pixels, and lengths only with a resolution beside them", () => {
@@ -65,6 +80,7 @@ describe("lengths and resolution", () => {
   it("keeps resolution in pixels per inch", () => {
     expect(parseResolution("120ppcm")).toBeCloseTo(304.8, 9);
     expect(parseResolution("300 dpi")).toBe(300);
-    for (const text of ["0ppi", "300", "1000000ppi", "fine"]) expect(() => parseResolution(text), text).toThrow();
+    for (const text of ["0ppi", "300", "1000000ppi", "fine"])
+      expect(() => parseResolution(text), text).toThrow();
   });
 });

@@ -11,21 +11,31 @@ const attempt = async (bytes: Buffer) => fitPhoto({ source: await readSource(byt
 describe("bad photos give one clear sentence", () => {
   it("an empty file, and a text file called .jpg", async () => {
     await expect(readSource(Buffer.alloc(0))).rejects.toThrow(/empty \(0 bytes\)/);
-    await expect(readSource(Buffer.from("Dear office,\nplease find attached"))).rejects.toThrow(/text file, not a picture/);
-    await expect(readSource(Buffer.from([1, 2, 3, 255, 0, 7]))).rejects.toThrow(/not a picture of a known kind/);
+    await expect(readSource(Buffer.from("Dear office,\nplease find attached"))).rejects.toThrow(
+      /text file, not a picture/,
+    );
+    await expect(readSource(Buffer.from([1, 2, 3, 255, 0, 7]))).rejects.toThrow(
+      /not a picture of a known kind/,
+    );
   });
 
   it("a kind that cannot be read yet, by its name", async () => {
     await expect(readSource(Buffer.from("%PDF-1.7 …"))).rejects.toThrow(/PDF file, which cannot be read/);
   });
 
-  it.each([0.2, 0.5, 0.9, 0.97, 0.995])("a JPEG cut off after %d of its bytes never becomes a half-grey file", async (share) => {
-    const bytes = await jpegPhoto(640, 480);
-    await expect(attempt(bytes.subarray(0, Math.floor(bytes.length * share)))).rejects.toThrow(/cut short/);
-    // Also with an end marker put behind the gap, as some transfers do.
-    const patched = Buffer.concat([bytes.subarray(0, Math.floor(bytes.length * share)), Buffer.from([0xff, 0xd9])]);
-    await expect(attempt(patched)).rejects.toThrow(/cut short|damaged/);
-  });
+  it.each([0.2, 0.5, 0.9, 0.97, 0.995])(
+    "a JPEG cut off after %d of its bytes never becomes a half-grey file",
+    async (share) => {
+      const bytes = await jpegPhoto(640, 480);
+      await expect(attempt(bytes.subarray(0, Math.floor(bytes.length * share)))).rejects.toThrow(/cut short/);
+      // Also with an end marker put behind the gap, as some transfers do.
+      const patched = Buffer.concat([
+        bytes.subarray(0, Math.floor(bytes.length * share)),
+        Buffer.from([0xff, 0xd9]),
+      ]);
+      await expect(attempt(patched)).rejects.toThrow(/cut short|damaged/);
+    },
+  );
 
   it("a progressive JPEG without its last scans", async () => {
     const bytes = await raw(640, 480).jpeg({ progressive: true }).toBuffer();
@@ -34,7 +44,10 @@ describe("bad photos give one clear sentence", () => {
 
   it("a damaged photo that would otherwise pass through", async () => {
     const bytes = await jpegPhoto(90, 60);
-    const patched = Buffer.concat([bytes.subarray(0, Math.floor(bytes.length * 0.7)), Buffer.from([0xff, 0xd9])]);
+    const patched = Buffer.concat([
+      bytes.subarray(0, Math.floor(bytes.length * 0.7)),
+      Buffer.from([0xff, 0xd9]),
+    ]);
     await expect(attempt(patched)).rejects.toThrow(/cut short|damaged/);
   });
 
@@ -55,13 +68,25 @@ describe("bad photos give one clear sentence", () => {
   });
 
   it("a truncated TIFF and a truncated WebP", async () => {
-    for (const bytes of [await raw(200, 200).tiff({ compression: "none" }).toBuffer(), await raw(200, 200).webp({ lossless: true }).toBuffer()]) {
-      await expect(attempt(bytes.subarray(0, Math.floor(bytes.length * 0.6)))).rejects.toThrow(/cut short|damaged/);
+    for (const bytes of [
+      await raw(200, 200).tiff({ compression: "none" }).toBuffer(),
+      await raw(200, 200).webp({ lossless: true }).toBuffer(),
+    ]) {
+      await expect(attempt(bytes.subarray(0, Math.floor(bytes.length * 0.6)))).rejects.toThrow(
+        /cut short|damaged/,
+      );
     }
   });
 
   it("a brief that nothing can meet is answered, not thrown", async () => {
-    const brief = parseBrief({ zumbrelBrief: 1, name: "b", format: ["jpeg"], width: { exact: 800 }, height: { exact: 600 }, fileSize: { max: "2KB" } });
+    const brief = parseBrief({
+      zumbrelBrief: 1,
+      name: "b",
+      format: ["jpeg"],
+      width: { exact: 800 },
+      height: { exact: 600 },
+      fileSize: { max: "2KB" },
+    });
     const answer = await fitPhoto({ source: await readSource(await jpegPhoto(800, 600)), brief });
     expect(answer.output).toBeNull();
     expect(answer.error).toMatch(/^Cannot: the smallest 800 × 600 JPEG of this photo is .*2\.0 kB/);

@@ -2,19 +2,39 @@ import jpegJs from "jpeg-js";
 import { PNG } from "pngjs";
 import sharp from "sharp";
 import { describe, expect, it } from "vitest";
-import { parseBrief, type Brief } from "@/core/brief";
-import {
-  asciiEntry, emptyExif, exifBlock, exifSegment, iccSegments, jfifSegment, MARKER, readExif, readJpeg, rebuildJpeg, resolutionOf, shortEntry, TAG, textAt, writeExif,
-} from "@/core/containers";
+import { type Brief, parseBrief } from "@/core/brief";
 import { writeProfile } from "@/core/colour";
+import {
+  asciiEntry,
+  emptyExif,
+  exifBlock,
+  exifSegment,
+  iccSegments,
+  jfifSegment,
+  MARKER,
+  readExif,
+  readJpeg,
+  rebuildJpeg,
+  resolutionOf,
+  shortEntry,
+  TAG,
+  textAt,
+  writeExif,
+} from "@/core/containers";
 import { readSource } from "@/imaging/facts";
 import { fitPhoto, prove } from "@/imaging/fit-photo";
-import type { TrialStore } from "@/imaging/workbench";
 import { memoryTrials } from "@/imaging/memory-trials";
+import type { TrialStore } from "@/imaging/workbench";
 import { jpegPhoto, pixels, pngPhoto, raw } from "../support/photos";
 
 const brief = (clauses: Partial<Brief>): Brief => parseBrief({ zumbrelBrief: 1, name: "b", ...clauses });
-const form: Partial<Brief> = { format: ["jpeg"], width: { exact: 240 }, height: { exact: 300 }, fileSize: { min: "24KB", max: "60KB" }, resolution: { exact: "152.4ppi" } };
+const form: Partial<Brief> = {
+  format: ["jpeg"],
+  width: { exact: 240 },
+  height: { exact: 300 },
+  fileSize: { min: "24KB", max: "60KB" },
+  resolution: { exact: "152.4ppi" },
+};
 
 async function fit(bytes: Buffer, clauses: Partial<Brief>, trials?: TrialStore) {
   const b = brief(clauses);
@@ -34,7 +54,10 @@ describe("one photo through one brief", () => {
     expect(output!.length).toBeLessThanOrEqual(60_000);
     expect(encodes).toBeLessThanOrEqual(14);
     // The picture is the photo, reduced: close to what a plain reduction by the library gives.
-    const plain = await sharp(await jpegPhoto(1500, 2000)).resize(240, 300).raw().toBuffer();
+    const plain = await sharp(await jpegPhoto(1500, 2000))
+      .resize(240, 300)
+      .raw()
+      .toBuffer();
     const off = theirs.data.reduce((sum, v, i) => sum + Math.abs(v - plain[i]), 0) / plain.length;
     expect(off).toBeLessThan(3);
   });
@@ -48,8 +71,11 @@ describe("one photo through one brief", () => {
   it("writes PNG that an independent decoder reads, alpha kept; JPEG gets the background", async () => {
     const data = pixels(64, 48);
     const rgba = Buffer.alloc(64 * 48 * 4);
-    for (let i = 0; i < 64 * 48; i += 1) rgba.set([data[i * 3], data[i * 3 + 1], data[i * 3 + 2], i % 64 < 32 ? 0 : 255], i * 4);
-    const clear = await sharp(rgba, { raw: { width: 64, height: 48, channels: 4 } }).png().toBuffer();
+    for (let i = 0; i < 64 * 48; i += 1)
+      rgba.set([data[i * 3], data[i * 3 + 1], data[i * 3 + 2], i % 64 < 32 ? 0 : 255], i * 4);
+    const clear = await sharp(rgba, { raw: { width: 64, height: 48, channels: 4 } })
+      .png()
+      .toBuffer();
     const png = await fit(clear, { format: ["png"], width: { exact: 32 } });
     const theirs = PNG.sync.read(png.output!);
     expect([theirs.width, theirs.height, theirs.data[3]]).toEqual([32, 24, 0]);
@@ -62,38 +88,66 @@ describe("one photo through one brief", () => {
 
   it.each([1, 2, 3, 4, 5, 6, 7, 8])("bakes EXIF orientation %i in", async (orientation) => {
     const upright = pixels(48, 32, 4);
-    const plain = await sharp(upright, { raw: { width: 48, height: 32, channels: 3 } }).png().toBuffer();
+    const plain = await sharp(upright, { raw: { width: 48, height: 32, channels: 3 } })
+      .png()
+      .toBuffer();
     // What a camera held that way stores: the inverse of the turn that EXIF asks for.
     const inverse = { 1: 1, 2: 2, 3: 3, 4: 4, 5: 5, 6: 8, 7: 7, 8: 6 }[orientation]!;
-    const turned = await sharp(await sharp(plain).withMetadata({ orientation: inverse }).png().toBuffer()).autoOrient().png().toBuffer();
+    const turned = await sharp(await sharp(plain).withMetadata({ orientation: inverse }).png().toBuffer())
+      .autoOrient()
+      .png()
+      .toBuffer();
     const photo = await sharp(turned).withMetadata({ orientation }).png().toBuffer();
-    const { output, proof } = await fit(photo, { format: ["png"], metadata: "none", fileSize: { max: "1MB" } });
+    const { output, proof } = await fit(photo, {
+      format: ["png"],
+      metadata: "none",
+      fileSize: { max: "1MB" },
+    });
     expect(proof!.facts).toMatchObject({ width: 48, height: 32, orientation: 1 });
     const theirs = PNG.sync.read(output!);
-    for (let i = 0; i < 48 * 32; i += 1) expect([...theirs.data.subarray(i * 4, i * 4 + 3)]).toEqual([...upright.subarray(i * 3, i * 3 + 3)]);
+    for (let i = 0; i < 48 * 32; i += 1)
+      expect([...theirs.data.subarray(i * 4, i * 4 + 3)]).toEqual([...upright.subarray(i * 3, i * 3 + 3)]);
   });
 
   it("converts from the embedded profile instead of relabelling", async () => {
     // Display P3 (200, 120, 60) in sRGB, by the published matrices of SMPTE EG 432-1 and IEC 61966-2-1.
     const lin = (v: number) => (v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4);
-    const enc = (v: number) => Math.round(255 * (v <= 0.0031308 ? v * 12.92 : 1.055 * v ** (1 / 2.4) - 0.055));
+    const enc = (v: number) =>
+      Math.round(255 * (v <= 0.0031308 ? v * 12.92 : 1.055 * v ** (1 / 2.4) - 0.055));
     const [r, g, b] = [200, 120, 60].map((v) => lin(v / 255));
-    const wanted = [1.2249 * r - 0.2249 * g, -0.0421 * r + 1.0421 * g, -0.0196 * r - 0.0786 * g + 1.0983 * b].map(enc);
-    const flat = await sharp({ create: { width: 80, height: 80, channels: 3, background: { r: 200, g: 120, b: 60 } } }).jpeg({ quality: 100, chromaSubsampling: "4:4:4" }).toBuffer();
+    const wanted = [
+      1.2249 * r - 0.2249 * g,
+      -0.0421 * r + 1.0421 * g,
+      -0.0196 * r - 0.0786 * g + 1.0983 * b,
+    ].map(enc);
+    const flat = await sharp({
+      create: { width: 80, height: 80, channels: 3, background: { r: 200, g: 120, b: 60 } },
+    })
+      .jpeg({ quality: 100, chromaSubsampling: "4:4:4" })
+      .toBuffer();
     const p3 = Buffer.from(rebuildJpeg(readJpeg(flat), iccSegments(writeProfile("display-p3")), () => true));
     const { output, proof } = await fit(p3, { format: ["png"] });
     expect(proof!.facts.colourSpace).toBe("srgb");
     const theirs = PNG.sync.read(output!).data;
-    for (let c = 0; c < 3; c += 1) expect(Math.abs(theirs[c] - wanted[c]), `channel ${c}`).toBeLessThanOrEqual(2);
+    for (let c = 0; c < 3; c += 1)
+      expect(Math.abs(theirs[c] - wanted[c]), `channel ${c}`).toBeLessThanOrEqual(2);
   });
 
   it("reads 16-bit TIFF, WebP, AVIF and GIF", async () => {
     const sixteen = Uint16Array.from(pixels(60, 40), (v) => v * 257);
-    const tiff = await sharp(sixteen, { raw: { width: 60, height: 40, channels: 3 } }).toColourspace("rgb16").tiff({ compression: "lzw", xres: 300 / 25.4, yres: 300 / 25.4 }).toBuffer();
+    const tiff = await sharp(sixteen, { raw: { width: 60, height: 40, channels: 3 } })
+      .toColourspace("rgb16")
+      .tiff({ compression: "lzw", xres: 300 / 25.4, yres: 300 / 25.4 })
+      .toBuffer();
     const source = await readSource(tiff);
     expect(source.facts).toMatchObject({ format: "tiff", bits: 16, width: 60, height: 40 });
     expect(source.facts.resolution![0]).toBeCloseTo(300, 1);
-    for (const bytes of [tiff, await raw(60, 40).webp().toBuffer(), await raw(60, 40).avif({ effort: 1 }).toBuffer(), await raw(60, 40).gif().toBuffer()]) {
+    for (const bytes of [
+      tiff,
+      await raw(60, 40).webp().toBuffer(),
+      await raw(60, 40).avif({ effort: 1 }).toBuffer(),
+      await raw(60, 40).gif().toBuffer(),
+    ]) {
       const { proof, output } = await fit(bytes, { format: ["jpeg"], width: { exact: 30 } });
       expect(proof!.ok).toBe(true);
       expect(jpegJs.decode(output!).height).toBe(20);
@@ -102,18 +156,35 @@ describe("one photo through one brief", () => {
 
   it("pads instead of cutting when asked, and stretches only when told", async () => {
     const wide = await pngPhoto(90, 30);
-    const { output } = await fit(wide, { format: ["png"], width: { exact: 60 }, height: { exact: 60 }, frame: "pad", background: "#102030" });
+    const { output } = await fit(wide, {
+      format: ["png"],
+      width: { exact: 60 },
+      height: { exact: 60 },
+      frame: "pad",
+      background: "#102030",
+    });
     const { data } = PNG.sync.read(output!);
     expect([...data.subarray(0, 3)]).toEqual([0x10, 0x20, 0x30]);
     expect([...data.subarray((30 * 60 + 30) * 4, (30 * 60 + 30) * 4 + 3)]).not.toEqual([0x10, 0x20, 0x30]);
-    const stretched = await fit(wide, { format: ["png"], width: { exact: 60 }, height: { exact: 60 }, frame: "stretch" });
+    const stretched = await fit(wide, {
+      format: ["png"],
+      width: { exact: 60 },
+      height: { exact: 60 },
+      frame: "stretch",
+    });
     expect(stretched.steps.map((s) => s.do)).toContain("Stretch it, so it is distorted");
   });
 
   it("cuts the same region whether it reduces a lot or a little", async () => {
     // A picture that is red left of x = 900 and blue right of it, framed at the far right.
     const half = await sharp({ create: { width: 1200, height: 400, channels: 3, background: "#ff0000" } })
-      .composite([{ input: { create: { width: 300, height: 400, channels: 3, background: "#0000ff" } }, left: 900, top: 0 }])
+      .composite([
+        {
+          input: { create: { width: 300, height: 400, channels: 3, background: "#0000ff" } },
+          left: 900,
+          top: 0,
+        },
+      ])
       .png()
       .toBuffer();
     for (const side of [60, 300]) {
@@ -155,13 +226,28 @@ describe("passing through", () => {
   it("takes private data out on the way, and leaves the rest", async () => {
     const exif = emptyExif();
     exif.ifd0.push(asciiEntry(TAG.Copyright, "The survey"), shortEntry(TAG.Orientation, 6, false));
-    exif.exif.push(asciiEntry(TAG.DateTimeOriginal, "2026:05:14 23:41:07"), asciiEntry(TAG.BodySerialNumber, "QM-17"));
+    exif.exif.push(
+      asciiEntry(TAG.DateTimeOriginal, "2026:05:14 23:41:07"),
+      asciiEntry(TAG.BodySerialNumber, "QM-17"),
+    );
     exif.gps.push(asciiEntry(1, "N"));
-    const photo = Buffer.from(rebuildJpeg(readJpeg(await jpegPhoto(400, 300)), [jfifSegment(72), exifSegment(writeExif(exif))], (s) => s.marker !== MARKER.APP0));
+    const photo = Buffer.from(
+      rebuildJpeg(
+        readJpeg(await jpegPhoto(400, 300)),
+        [jfifSegment(72), exifSegment(writeExif(exif))],
+        (s) => s.marker !== MARKER.APP0,
+      ),
+    );
     const { output, proof, passedThrough, steps } = await fit(photo, obeying);
     expect(passedThrough).toBe(true);
     expect(output!.includes("QM-17")).toBe(false);
-    expect(proof!.facts).toMatchObject({ privateData: [], orientation: 6, width: 300, height: 400, date: "2026-05-14" });
+    expect(proof!.facts).toMatchObject({
+      privateData: [],
+      orientation: 6,
+      width: 300,
+      height: 400,
+      date: "2026-05-14",
+    });
     expect(textAt(readExif(exifBlock(readJpeg(output!))!).ifd0, TAG.Copyright)).toBe("The survey");
     expect(steps.map((s) => s.do).join()).toMatch(/Leave out place, serial numbers/);
     // None drops all of it, so the turn has to go into the pixels.
@@ -172,7 +258,10 @@ describe("passing through", () => {
 
   it("encodes anew where a floor asks for more, and says that the file grew", async () => {
     const photo = await jpegPhoto(200, 150, 3, 40);
-    const { output, passedThrough, notes, proof } = await fit(photo, { format: ["jpeg"], fileSize: { min: "10KB", max: "20KB" } });
+    const { output, passedThrough, notes, proof } = await fit(photo, {
+      format: ["jpeg"],
+      fileSize: { min: "10KB", max: "20KB" },
+    });
     expect(photo.length).toBeLessThan(10_240);
     expect(passedThrough).toBe(false);
     expect(proof!.ok).toBe(true);
@@ -192,7 +281,10 @@ describe("trials", () => {
   it("serve again when only the file size is asked differently", async () => {
     let made = 0;
     const memory = memoryTrials();
-    const trials: TrialStore = { ...memory, keep: async (key, setting, encoded, ms) => ((made += 1), memory.keep(key, setting, encoded, ms)) };
+    const trials: TrialStore = {
+      ...memory,
+      keep: async (key, setting, encoded, ms) => ((made += 1), memory.keep(key, setting, encoded, ms)),
+    };
     const photo = await jpegPhoto(900, 1200);
     const first = await fit(photo, form, trials);
     const after = made;

@@ -6,13 +6,23 @@ import { join } from "node:path";
 import { promisify } from "node:util";
 import sharp, { type Sharp } from "sharp";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { avifColour, avifLight, bodyOf, isXmp, readAvif, readGainMap, readJpeg, rebuildAvif, withGainMap } from "@/core/containers";
-import { pqToLight, PQ_PEAK } from "@/core/colour";
-import { CENTRED, DEFAULT_LIGHT, DEFAULT_RAW } from "@/core/frame";
 import { parseBrief } from "@/core/brief";
-import { fitPhoto } from "@/imaging/fit-photo";
-import { regionOf, lightLevel } from "@/imaging/levels";
+import { PQ_PEAK, pqToLight } from "@/core/colour";
+import {
+  avifColour,
+  avifLight,
+  bodyOf,
+  isXmp,
+  readAvif,
+  readGainMap,
+  readJpeg,
+  rebuildAvif,
+  withGainMap,
+} from "@/core/containers";
+import { CENTRED, DEFAULT_LIGHT, DEFAULT_RAW } from "@/core/frame";
 import { readSource } from "@/imaging/facts";
+import { fitPhoto } from "@/imaging/fit-photo";
+import { lightLevel, regionOf } from "@/imaging/levels";
 import { preview } from "@/imaging/preview";
 import { dng } from "../support/dng";
 import { fit } from "../support/fit";
@@ -30,10 +40,19 @@ async function dusk(width = 240, height = 160): Promise<Buffer> {
     for (let x = 0; x < width; x += 1, p += 3) {
       const sun = Math.hypot(x - width * 0.6, y - height * 0.4) < height * 0.12;
       const sky = y < height * 0.6;
-      data.set(sun ? [255, 255, 255] : sky ? [90 + (110 * y) / height, 90 + (60 * y) / height, 130] : [40, 44 + (x % 7), 30], p);
+      data.set(
+        sun
+          ? [255, 255, 255]
+          : sky
+            ? [90 + (110 * y) / height, 90 + (60 * y) / height, 130]
+            : [40, 44 + (x % 7), 30],
+        p,
+      );
     }
   }
-  return sharp(data, { raw: { width, height, channels: 3 } }).jpeg({ quality: 96, chromaSubsampling: "4:4:4" }).toBuffer();
+  return sharp(data, { raw: { width, height, channels: 3 } })
+    .jpeg({ quality: 96, chromaSubsampling: "4:4:4" })
+    .toBuffer();
 }
 
 async function avifdec(file: Buffer): Promise<string> {
@@ -43,27 +62,50 @@ async function avifdec(file: Buffer): Promise<string> {
 }
 
 describe("an HDR AVIF", () => {
-  it.each([["display-p3", 12], ["bt2020", 9], ["srgb", 1]] as const)("is signalled as avifdec (libavif) reads it: %s, PQ, ten bits", async (space, primaries) => {
-    const { output, proof, error } = await fit(await dusk(), { colour: { light: "hdr", ...(space !== "display-p3" && { space }) } });
+  it.each([
+    ["display-p3", 12],
+    ["bt2020", 9],
+    ["srgb", 1],
+  ] as const)("is signalled as avifdec (libavif) reads it: %s, PQ, ten bits", async (space, primaries) => {
+    const { output, proof, error } = await fit(await dusk(), {
+      colour: { light: "hdr", ...(space !== "display-p3" && { space }) },
+    });
     expect(error).toBeNull();
     const info = await avifdec(output!);
-    for (const line of [/Bit Depth\s*: 10/, new RegExp(`Color Primaries\\s*: ${primaries}`), /Transfer Char\.\s*: 16/, /Matrix Coeffs\.\s*: 6/, /Range\s*: Full/]) expect(info).toMatch(line);
+    for (const line of [
+      /Bit Depth\s*: 10/,
+      new RegExp(`Color Primaries\\s*: ${primaries}`),
+      /Transfer Char\.\s*: 16/,
+      /Matrix Coeffs\.\s*: 6/,
+      /Range\s*: Full/,
+    ])
+      expect(info).toMatch(line);
     expect(proof!.ok).toBe(true);
     expect(proof!.facts).toMatchObject({ format: "avif", bits: 10, colourSpace: space, profile: true });
     expect(proof!.checks.find((check) => check.clause === "colour")!.found).toContain("high dynamic range");
   });
 
   it("says how light it is, in the file and in the proof: the sun at the peak, the ground where it was", async () => {
-    const { output, proof, steps } = await fit(await dusk(), { colour: { light: "hdr" } }, { ...CENTRED, light: { ...DEFAULT_LIGHT, peak: 6 } });
+    const { output, proof, steps } = await fit(
+      await dusk(),
+      { colour: { light: "hdr" } },
+      { ...CENTRED, light: { ...DEFAULT_LIGHT, peak: 6 } },
+    );
     const { peak, average } = avifLight(readAvif(output!))!;
     expect(peak / 203).toBeGreaterThan(4.5);
     expect(peak / 203).toBeLessThan(6.6);
     expect(average).toBeLessThan(120);
-    expect(proof!.notes.join()).toMatch(/^Light: at most \d+ cd\/m² \([456]\.\d × white, 2\.\d stops above it\)/);
+    expect(proof!.notes.join()).toMatch(
+      /^Light: at most \d+ cd\/m² \([456]\.\d × white, 2\.\d stops above it\)/,
+    );
     expect(steps.find((step) => step.do.startsWith("Take lights above white"))!.why).toContain("from 82 %");
-    const { data, info } = await sharp(output!).toColourspace("rgb16").raw({ depth: "ushort" }).toBuffer({ resolveWithObject: true });
+    const { data, info } = await sharp(output!)
+      .toColourspace("rgb16")
+      .raw({ depth: "ushort" })
+      .toBuffer({ resolveWithObject: true });
     const codes = new Uint16Array(data.buffer, data.byteOffset, data.length / 2);
-    const light = (x: number, y: number) => pqToLight(codes[(y * info.width + x) * info.channels + 1] / (1023 * 64)) * PQ_PEAK;
+    const light = (x: number, y: number) =>
+      pqToLight(codes[(y * info.width + x) * info.channels + 1] / (1023 * 64)) * PQ_PEAK;
     expect(light(144, 64)).toBeGreaterThan(4);
     // The ground: code 44 to 50 is 0.025 to 0.032 of white (IEC 61966-2-1), now in Display P3.
     expect(light(60, 140)).toBeGreaterThan(0.02);
@@ -72,12 +114,18 @@ describe("an HDR AVIF", () => {
 
   it("tells what the same picture takes without light above white", async () => {
     const { notes } = await fit(await dusk(), { colour: { light: "hdr" } });
-    expect(notes.join()).toMatch(/Without light above white the same picture takes [\d.]+ kB as AVIF at the same setting and [\d.]+ kB as a JPEG with no visible loss/);
+    expect(notes.join()).toMatch(
+      /Without light above white the same picture takes [\d.]+ kB as AVIF at the same setting and [\d.]+ kB as a JPEG with no visible loss/,
+    );
   });
 
   it("takes a setting that was chosen for eight bits in ten", async () => {
     const source = await readSource(await dusk());
-    const answer = await fitPhoto({ source, brief: parseBrief({ zumbrelBrief: 1, name: "b", colour: { light: "hdr" } }), choice: { format: "avif", quality: 60, bits: 8 } });
+    const answer = await fitPhoto({
+      source,
+      brief: parseBrief({ zumbrelBrief: 1, name: "b", colour: { light: "hdr" } }),
+      choice: { format: "avif", quality: 60, bits: 8 },
+    });
     expect(answer.setting).toMatchObject({ quality: 60, bits: 10 });
     expect(await avifdec(Buffer.from(answer.output!))).toMatch(/Bit Depth\s*: 10/);
   });
@@ -85,7 +133,12 @@ describe("an HDR AVIF", () => {
   it("meets a ceiling, and hands over pixels of an AVIF that is one already", async () => {
     const first = await fit(await dusk(), { colour: { light: "hdr" }, fileSize: { max: "6kB" } });
     expect(first.output!.length).toBeLessThanOrEqual(6000);
-    expect(avifColour(readAvif(first.output!))).toEqual({ primaries: 12, transfer: 16, matrix: 6, fullRange: true });
+    expect(avifColour(readAvif(first.output!))).toEqual({
+      primaries: 12,
+      transfer: 16,
+      matrix: 6,
+      fullRange: true,
+    });
     const again = await fit(first.output!, { colour: { light: "hdr" }, fileSize: { max: "20kB" } });
     expect(again.passedThrough).toBe(true);
     expect(again.proof!.ok).toBe(true);
@@ -96,10 +149,14 @@ describe("an HDR AVIF", () => {
     const { output } = await fit(photo, { colour: { light: "hdr" } });
     const back = await fit(output!, { format: ["png"] });
     expect(back.steps.map((step) => step.do)).toContain("Bring lights under white");
-    const [a, b] = await Promise.all([photo, back.output!].map((file) => sharp(file).removeAlpha().raw().toBuffer()));
+    const [a, b] = await Promise.all(
+      [photo, back.output!].map((file) => sharp(file).removeAlpha().raw().toBuffer()),
+    );
     const apart = a.reduce((sum, v, i) => sum + Math.abs(v - b[i]), 0) / a.length;
     expect(apart).toBeLessThan(4);
-    const small = await sharp(await preview(output!, 60)).raw().toBuffer({ resolveWithObject: true });
+    const small = await sharp(await preview(output!, 60))
+      .raw()
+      .toBuffer({ resolveWithObject: true });
     expect(small.info.width).toBe(60);
     const sun = (16 * 60 + 36) * 3;
     expect(small.data[sun]).toBeGreaterThan(240);
@@ -117,12 +174,27 @@ describe("an HDR AVIF", () => {
     const { format, notes, proof } = await fit(await dusk(), { format: ["jpeg"], colour: { light: "hdr" } });
     expect(format).toBe("jpeg");
     expect(notes.join()).toContain("Colour gave way: JPEG has no room for high dynamic range");
-    expect(proof!.checks.find((check) => check.clause === "colour")).toMatchObject({ ok: null, gaveWay: true });
+    expect(proof!.checks.find((check) => check.clause === "colour")).toMatchObject({
+      ok: null,
+      gaveWay: true,
+    });
   });
 
   it("keeps its coded picture byte for byte when only its colour box is put in", async () => {
-    const plain = await sharp(await dusk()).avif({ quality: 60 }).toBuffer();
-    const file = rebuildAvif(readAvif(plain), { exif: null, xmp: null, colour: { primaries: 12, transfer: 16, matrix: 6, fullRange: true, light: { peak: 70_000, average: 12 } } });
+    const plain = await sharp(await dusk())
+      .avif({ quality: 60 })
+      .toBuffer();
+    const file = rebuildAvif(readAvif(plain), {
+      exif: null,
+      xmp: null,
+      colour: {
+        primaries: 12,
+        transfer: 16,
+        matrix: 6,
+        fullRange: true,
+        light: { peak: 70_000, average: 12 },
+      },
+    });
     expect(avifLight(readAvif(file))).toEqual({ peak: 65_535, average: 12 });
     expect(Buffer.compare(await sharp(file).raw().toBuffer(), await sharp(plain).raw().toBuffer())).toBe(0);
   });
@@ -138,8 +210,21 @@ describe("light that the source has itself", () => {
   });
 
   it("of a gain map stays; a JPEG drops it or takes it along, and both are told", async () => {
-    const gain = await sharp({ create: { width: 60, height: 40, channels: 3, background: "#ffffff" } }).greyscale().jpeg().toBuffer();
-    const photo = Buffer.from(withGainMap(await jpegPhoto(240, 160, 41), { jpeg: gain, min: [0], max: [2], gamma: [1], offsetBase: [1 / 64], offsetLight: [1 / 64], capacity: 2 }));
+    const gain = await sharp({ create: { width: 60, height: 40, channels: 3, background: "#ffffff" } })
+      .greyscale()
+      .jpeg()
+      .toBuffer();
+    const photo = Buffer.from(
+      withGainMap(await jpegPhoto(240, 160, 41), {
+        jpeg: gain,
+        min: [0],
+        max: [2],
+        gamma: [1],
+        offsetBase: [1 / 64],
+        offsetLight: [1 / 64],
+        capacity: 2,
+      }),
+    );
     // The colour library reads with libultrahdr.
     expect((await sharp(photo).metadata()).gainMap!.image.length).toBeGreaterThan(100);
     const { facts } = await readSource(photo);
@@ -153,7 +238,11 @@ describe("light that the source has itself", () => {
     const seen = (await sharp(kept.output!).metadata()).gainMap!.image;
     expect(await sharp(seen).metadata()).toMatchObject({ width: 60, height: 40 });
     expect(readGainMap(readJpeg(kept.output!))!.max).toEqual([2]);
-    const tight = await fit(photo, { ...half, metadata: "keep", fileSize: { max: `${dropped.output!.length + 200}B` } });
+    const tight = await fit(photo, {
+      ...half,
+      metadata: "keep",
+      fileSize: { max: `${dropped.output!.length + 200}B` },
+    });
     expect(tight.notes.join()).toMatch(/is left out: with it the file would take/);
     const bright = await fit(photo, { colour: { light: "hdr" } });
     expect(bright.steps.find((step) => step.do === "Keep the light above white")!.why).toContain("gain map");
@@ -162,12 +251,39 @@ describe("light that the source has itself", () => {
   });
 
   it("of a gain map comes along beside what else the photo says, in one packet", async () => {
-    const gain = await sharp({ create: { width: 30, height: 20, channels: 3, background: "#ffffff" } }).greyscale().jpeg().toBuffer();
-    const says = '<x:xmpmeta xmlns:x="adobe:ns:meta/"><rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#"><rdf:Description rdf:about="" xmlns:dc="http://purl.org/dc/elements/1.1/"><dc:title>Moth $& lamp</dc:title></rdf:Description></rdf:RDF></x:xmpmeta>';
-    const photo = Buffer.from(withGainMap(await sharp(await jpegPhoto(240, 160, 43)).withXmp(says).jpeg().toBuffer(), { jpeg: gain, min: [0], max: [2], gamma: [1], offsetBase: [1 / 64], offsetLight: [1 / 64], capacity: 2 }));
-    const { output } = await fit(photo, { format: ["jpeg"], metadata: "keep", width: { exact: 120 }, height: { exact: 80 } });
+    const gain = await sharp({ create: { width: 30, height: 20, channels: 3, background: "#ffffff" } })
+      .greyscale()
+      .jpeg()
+      .toBuffer();
+    const says =
+      '<x:xmpmeta xmlns:x="adobe:ns:meta/"><rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#"><rdf:Description rdf:about="" xmlns:dc="http://purl.org/dc/elements/1.1/"><dc:title>Moth $& lamp</dc:title></rdf:Description></rdf:RDF></x:xmpmeta>';
+    const photo = Buffer.from(
+      withGainMap(
+        await sharp(await jpegPhoto(240, 160, 43))
+          .withXmp(says)
+          .jpeg()
+          .toBuffer(),
+        {
+          jpeg: gain,
+          min: [0],
+          max: [2],
+          gamma: [1],
+          offsetBase: [1 / 64],
+          offsetLight: [1 / 64],
+          capacity: 2,
+        },
+      ),
+    );
+    const { output } = await fit(photo, {
+      format: ["jpeg"],
+      metadata: "keep",
+      width: { exact: 120 },
+      height: { exact: 80 },
+    });
     const file = readJpeg(output!);
-    const packets = file.segments.filter((s) => isXmp(file, s)).map((s) => new TextDecoder().decode(bodyOf(file, s)));
+    const packets = file.segments
+      .filter((s) => isXmp(file, s))
+      .map((s) => new TextDecoder().decode(bodyOf(file, s)));
     expect(packets).toHaveLength(1);
     expect(packets[0]).toContain("Moth $& lamp");
     expect(packets[0].match(/Item:Length/g)).toHaveLength(1);
@@ -175,9 +291,30 @@ describe("light that the source has itself", () => {
   });
 
   it("of a gain map that the colour library wrote is understood too", async () => {
-    const gain = await sharp({ create: { width: 60, height: 40, channels: 3, background: "#808080" } }).greyscale().jpeg().toBuffer();
-    const photo = Buffer.from(withGainMap(await jpegPhoto(240, 160, 42), { jpeg: gain, min: [-1], max: [3], gamma: [1.2], offsetBase: [1 / 64], offsetLight: [1 / 32], capacity: 3 }));
-    const theirs = readGainMap(readJpeg(await (sharp(photo) as unknown as { keepGainMap(): Sharp }).keepGainMap().resize(120).jpeg().toBuffer()))!;
+    const gain = await sharp({ create: { width: 60, height: 40, channels: 3, background: "#808080" } })
+      .greyscale()
+      .jpeg()
+      .toBuffer();
+    const photo = Buffer.from(
+      withGainMap(await jpegPhoto(240, 160, 42), {
+        jpeg: gain,
+        min: [-1],
+        max: [3],
+        gamma: [1.2],
+        offsetBase: [1 / 64],
+        offsetLight: [1 / 32],
+        capacity: 3,
+      }),
+    );
+    const theirs = readGainMap(
+      readJpeg(
+        await (sharp(photo) as unknown as { keepGainMap(): Sharp })
+          .keepGainMap()
+          .resize(120)
+          .jpeg()
+          .toBuffer(),
+      ),
+    )!;
     expect(theirs.min[0]).toBeCloseTo(-1, 4);
     expect(theirs.max[0]).toBeCloseTo(3, 4);
     expect(theirs.gamma[0]).toBeCloseTo(1.2, 4);
@@ -187,7 +324,13 @@ describe("light that the source has itself", () => {
 
 describe("pictures of light for the screen", () => {
   it("are 16-bit signals at every scale, white at the highest code", async () => {
-    const level = lightLevel({ data: Uint16Array.from({ length: 64 * 64 * 3 }, () => 1023 * 64), width: 64, height: 64, channels: 3, top: 1023 * 64 });
+    const level = lightLevel({
+      data: Uint16Array.from({ length: 64 * 64 * 3 }, () => 1023 * 64),
+      width: 64,
+      height: 64,
+      channels: 3,
+      top: 1023 * 64,
+    });
     const levels = [Promise.resolve(level)];
     const part = (await regionOf(levels, { level: 2, x: 0, y: 0, side: 512 }))!;
     expect(part).toMatchObject({ width: 16, height: 16 });
@@ -198,12 +341,18 @@ describe("pictures of light for the screen", () => {
 
 describe("AVIFs that are wrong", () => {
   it("with absurd dimensions are refused without being decoded", async () => {
-    const bytes = Buffer.from(await sharp(await jpegPhoto(64, 48, 1)).avif().toBuffer());
+    const bytes = Buffer.from(
+      await sharp(await jpegPhoto(64, 48, 1))
+        .avif()
+        .toBuffer(),
+    );
     const at = bytes.indexOf("ispe") + 8;
     bytes.writeUInt32BE(2_000_000, at);
     bytes.writeUInt32BE(2_000_000, at + 4);
     const start = Date.now();
-    await expect(readSource(bytes).then((source) => fit(source.bytes, { format: ["jpeg"] }))).rejects.toThrow(/AVIF|px/);
+    await expect(readSource(bytes).then((source) => fit(source.bytes, { format: ["jpeg"] }))).rejects.toThrow(
+      /AVIF|px/,
+    );
     expect(Date.now() - start).toBeLessThan(20_000);
   });
 });

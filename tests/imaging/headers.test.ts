@@ -4,23 +4,43 @@ import jpegJs from "jpeg-js";
 import { PNG } from "pngjs";
 import sharp from "sharp";
 import { describe, expect, it } from "vitest";
-import { parseBrief, resolveBrief, type Brief } from "@/core/brief";
-import {
-  ascii, asciiEntry, chunk, concat, emptyExif, exifSegment, iccSegments, jfifSegment, MARKER, readJpeg, readPng, rebuildJpeg, rebuildPng, segment, TAG, withResolution, writeExif,
-  type Exif,
-} from "@/core/containers";
+import { type Brief, parseBrief, resolveBrief } from "@/core/brief";
 import { writeProfile } from "@/core/colour";
+import {
+  ascii,
+  asciiEntry,
+  chunk,
+  concat,
+  type Exif,
+  emptyExif,
+  exifSegment,
+  iccSegments,
+  jfifSegment,
+  MARKER,
+  readJpeg,
+  readPng,
+  rebuildJpeg,
+  rebuildPng,
+  segment,
+  TAG,
+  withResolution,
+  writeExif,
+} from "@/core/containers";
+import { destinationOf } from "@/imaging/destination";
 import { readSource, type Source } from "@/imaging/facts";
 import { plannedHeaders, resolutionToWrite } from "@/imaging/headers";
-import { destinationOf } from "@/imaging/destination";
-import { rewriteHeaders } from "@/imaging/rewrite";
 import { preview } from "@/imaging/preview";
+import { rewriteHeaders } from "@/imaging/rewrite";
 import { jpegPhoto, pngPhoto } from "../support/photos";
 
 function richExif(): Exif {
   const exif = withResolution(emptyExif(), 240);
   exif.ifd0.push(asciiEntry(TAG.Copyright, "The survey"), asciiEntry(TAG.Artist, "A Person"));
-  exif.exif.push(asciiEntry(TAG.DateTimeOriginal, "2026:05:14 23:41:07"), asciiEntry(TAG.BodySerialNumber, "QM-17"), { tag: TAG.UserComment, type: 7, count: 12, value: ascii("ASCII\0\0\0note") });
+  exif.exif.push(
+    asciiEntry(TAG.DateTimeOriginal, "2026:05:14 23:41:07"),
+    asciiEntry(TAG.BodySerialNumber, "QM-17"),
+    { tag: TAG.UserComment, type: 7, count: 12, value: ascii("ASCII\0\0\0note") },
+  );
   exif.gps.push(asciiEntry(1, "N"));
   return exif;
 }
@@ -29,7 +49,14 @@ async function richJpeg(): Promise<Buffer> {
   const xmp = segment(MARKER.APP1, ascii("http://ns.adobe.com/xap/1.0/\0<x:xmpmeta>somewhere</x:xmpmeta>"));
   const iptc = segment(MARKER.APP13, ascii("records\0by-line"));
   const comment = segment(MARKER.COM, ascii("made by hand"));
-  const head = [jfifSegment(240), exifSegment(writeExif(richExif())), xmp, ...iccSegments(writeProfile("srgb")), iptc, comment];
+  const head = [
+    jfifSegment(240),
+    exifSegment(writeExif(richExif())),
+    xmp,
+    ...iccSegments(writeProfile("srgb")),
+    iptc,
+    comment,
+  ];
   const file = rebuildJpeg(readJpeg(await jpegPhoto(90, 60)), head, (s) => s.marker !== MARKER.APP0);
   return Buffer.concat([file, Buffer.from("further pictures")]);
 }
@@ -37,7 +64,10 @@ async function richJpeg(): Promise<Buffer> {
 async function richPng(): Promise<Buffer> {
   const text = (type: string, key: string, value: string) => chunk(type, ascii(`${key}\0${value}`));
   const add = [
-    text("tEXt", "Author", "A Person"), text("tEXt", "Copyright", "The survey"), chunk("eXIf", writeExif(richExif())), chunk("tIME", new Uint8Array([7, 234, 5, 14, 23, 41, 7])),
+    text("tEXt", "Author", "A Person"),
+    text("tEXt", "Copyright", "The survey"),
+    chunk("eXIf", writeExif(richExif())),
+    chunk("tIME", new Uint8Array([7, 234, 5, 14, 23, 41, 7])),
     chunk("iCCP", concat([ascii("sRGB\0\0"), deflateSync(writeProfile("srgb"))])),
   ];
   return Buffer.from(rebuildPng(readPng(await pngPhoto(90, 60)), add, (type) => type !== "pHYs"));
@@ -45,12 +75,25 @@ async function richPng(): Promise<Buffer> {
 
 const makers = { jpeg: richJpeg, png: richPng };
 const pixelsOf = { jpeg: (b: Buffer) => jpegJs.decode(b).data, png: (b: Buffer) => PNG.sync.read(b).data };
-const resolutions: (Partial<Brief> | null)[] = [null, { resolution: { exact: "300ppi" } }, { resolution: { min: "100ppi" } }, { resolution: { max: "120ppcm" } }];
+const resolutions: (Partial<Brief> | null)[] = [
+  null,
+  { resolution: { exact: "300ppi" } },
+  { resolution: { min: "100ppi" } },
+  { resolution: { max: "120ppcm" } },
+];
 const metadata: Partial<Brief>[] = [{}, { metadata: "private" }, { metadata: "none" }];
 const profiles: Partial<Brief>[] = [{}, { colour: { profile: "omit" } }];
 
 const cases = (["jpeg", "png"] as const).flatMap((kind) =>
-  resolutions.flatMap((r) => metadata.flatMap((m) => profiles.map((p) => ({ kind, clauses: { ...r, ...m, ...p } as Partial<Brief>, name: `${kind} ${JSON.stringify({ ...r, ...m, ...p })}` })))),
+  resolutions.flatMap((r) =>
+    metadata.flatMap((m) =>
+      profiles.map((p) => ({
+        kind,
+        clauses: { ...r, ...m, ...p } as Partial<Brief>,
+        name: `${kind} ${JSON.stringify({ ...r, ...m, ...p })}`,
+      })),
+    ),
+  ),
 );
 
 describe("headers of a file that passes through", () => {
@@ -65,7 +108,8 @@ describe("headers of a file that passes through", () => {
     // Nothing private is left, under any rule that can be asked.
     expect(after.privateData).toEqual([]);
     const text = written.toString("latin1");
-    for (const secret of ["A Person", "QM-17", "somewhere", "by-line", "further pictures"]) expect(text, secret).not.toContain(secret);
+    for (const secret of ["A Person", "QM-17", "somewhere", "by-line", "further pictures"])
+      expect(text, secret).not.toContain(secret);
     // Copyright and date stay unless nothing may.
     const none = clauses.metadata === "none";
     expect(after.metadata).toBe(!none);
@@ -73,7 +117,9 @@ describe("headers of a file that passes through", () => {
     expect(after.date).toBe(none ? null : "2026-05-14");
     // Resolution as asked, else as it was (240 ppi), in what the field can hold.
     const asked = clauses.resolution?.exact ? 300 : 240;
-    expect(Math.abs((after.resolution?.[0] ?? 0) - asked)).toBeLessThanOrEqual(Math.max(0.05, after.resolutionStep));
+    expect(Math.abs((after.resolution?.[0] ?? 0) - asked)).toBeLessThanOrEqual(
+      Math.max(0.05, after.resolutionStep),
+    );
     expect(after.profile).toBe(clauses.colour === undefined);
     // Doing it again changes nothing any more.
     expect(Buffer.from(rewriteHeaders(brief, await readSource(written))).equals(written)).toBe(true);
@@ -93,17 +139,44 @@ describe("the resolution to write", () => {
   it("is what is asked, the nearest of a range, the source's, or none", async () => {
     const plain = await readSource(await jpegPhoto(40, 30));
     const rich = await readSource(await richJpeg());
-    const ppi = (clauses: Partial<Brief>, source = rich) => resolutionToWrite(resolveBrief(parseBrief({ zumbrelBrief: 1, name: "b", ...clauses })), source, { width: 40, height: 30 });
-    expect([ppi({}), ppi({}, plain), ppi({ resolution: { exact: "96ppi" } }, plain)]).toEqual([240, null, 96]);
-    expect([ppi({ resolution: { min: "300ppi" } }), ppi({ resolution: { max: "200ppi" } }), ppi({ resolution: { min: "100ppi", max: "250ppi" } })]).toEqual([300, 200, 240]);
-    expect([ppi({ resolution: { min: "300ppi" } }, plain), ppi({ resolution: { max: "72ppi" } }, plain)]).toEqual([300, 72]);
+    const ppi = (clauses: Partial<Brief>, source = rich) =>
+      resolutionToWrite(resolveBrief(parseBrief({ zumbrelBrief: 1, name: "b", ...clauses })), source, {
+        width: 40,
+        height: 30,
+      });
+    expect([ppi({}), ppi({}, plain), ppi({ resolution: { exact: "96ppi" } }, plain)]).toEqual([
+      240,
+      null,
+      96,
+    ]);
+    expect([
+      ppi({ resolution: { min: "300ppi" } }),
+      ppi({ resolution: { max: "200ppi" } }),
+      ppi({ resolution: { min: "100ppi", max: "250ppi" } }),
+    ]).toEqual([300, 200, 240]);
+    expect([
+      ppi({ resolution: { min: "300ppi" } }, plain),
+      ppi({ resolution: { max: "72ppi" } }, plain),
+    ]).toEqual([300, 72]);
   });
 
   it("plans what is dropped in words", async () => {
-    const brief = (rule: "private" | "none") => resolveBrief(parseBrief({ zumbrelBrief: 1, name: "b", metadata: rule }));
+    const brief = (rule: "private" | "none") =>
+      resolveBrief(parseBrief({ zumbrelBrief: 1, name: "b", metadata: rule }));
     const rich = await readSource(await richJpeg());
-    const headersOf = (rule: "private" | "none", source: Source) => plannedHeaders(brief(rule), source, destinationOf(brief(rule), source));
-    expect(headersOf("private", rich).dropped).toEqual(expect.arrayContaining(["place", "serial numbers", "owner", "comments", "XMP data", "IPTC data", "data behind the picture"]));
+    const headersOf = (rule: "private" | "none", source: Source) =>
+      plannedHeaders(brief(rule), source, destinationOf(brief(rule), source));
+    expect(headersOf("private", rich).dropped).toEqual(
+      expect.arrayContaining([
+        "place",
+        "serial numbers",
+        "owner",
+        "comments",
+        "XMP data",
+        "IPTC data",
+        "data behind the picture",
+      ]),
+    );
     expect(headersOf("none", rich)).toMatchObject({ dropped: ["all metadata"], exif: null });
     expect(headersOf("none", await readSource(await jpegPhoto(40, 30))).dropped).toEqual([]);
   });
@@ -111,11 +184,17 @@ describe("the resolution to write", () => {
 
 describe("previews", () => {
   it("are upright, small and opaque", async () => {
-    const turned = await sharp(await jpegPhoto(400, 200)).withMetadata({ orientation: 6 }).toBuffer();
+    const turned = await sharp(await jpegPhoto(400, 200))
+      .withMetadata({ orientation: 6 })
+      .toBuffer();
     const { width, height, data } = jpegJs.decode(await preview(turned, 100));
     expect([width, height]).toEqual([50, 100]);
     expect(data.length).toBe(50 * 100 * 4);
-    const clear = await sharp({ create: { width: 30, height: 30, channels: 4, background: { r: 0, g: 0, b: 0, alpha: 0 } } }).png().toBuffer();
+    const clear = await sharp({
+      create: { width: 30, height: 30, channels: 4, background: { r: 0, g: 0, b: 0, alpha: 0 } },
+    })
+      .png()
+      .toBuffer();
     expect(jpegJs.decode(await preview(clear, 100)).data[0]).toBeGreaterThan(250);
     expect(jpegJs.decode(await preview(await pngPhoto(20, 10), 100)).width).toBe(20);
   });

@@ -2,14 +2,14 @@
 import JSZip from "jszip";
 import sharp from "sharp";
 import { describe, expect, it } from "vitest";
+import { type Brief, parseBrief, resolveBrief } from "@/core/brief";
 import { joinTiffs, tiffPages } from "@/core/containers";
 import { CENTRED, DEFAULT_LIGHTER, type Lighter } from "@/core/frame";
 import { chosen, partsOf, placed, readStack, writeStack } from "@/core/layers";
 import { keepsLayers } from "@/core/plan";
-import { parseBrief, resolveBrief, type Brief } from "@/core/brief";
 import { readSource } from "@/imaging/facts";
-import { lightenLayered } from "@/imaging/foreign";
 import { fitPhoto } from "@/imaging/fit-photo";
+import { lightenLayered } from "@/imaging/foreign";
 import { trace } from "@/imaging/trace";
 import { fit } from "../support/fit";
 import { jpegPhoto, pixels } from "../support/photos";
@@ -19,38 +19,66 @@ const STACK = `<image version="0.0.6" w="400" h="300" xres="150" yres="150"><sta
 <stack name="Group" composite-op="svg:multiply" isolation="isolate"><layer name="Spot" src="data/spot.png" x="0" y="0"/></stack>
 <layer name="Hidden" src="data/hidden.png" visibility="hidden"/><layer name="Ground" src="data/ground.png"/></stack></image>`;
 
-const rgba = async (width: number, height: number, seed: number, inside: (x: number, y: number) => boolean) => {
+const rgba = async (
+  width: number,
+  height: number,
+  seed: number,
+  inside: (x: number, y: number) => boolean,
+) => {
   const rgb = pixels(width, height, seed);
   const out = Buffer.alloc(width * height * 4);
-  for (let i = 0; i < width * height; i += 1) if (inside(i % width, Math.floor(i / width))) out.set([...rgb.subarray(i * 3, i * 3 + 3), 255], i * 4);
-  return sharp(out, { raw: { width, height, channels: 4 } }).png({ compressionLevel: 1 }).toBuffer();
+  for (let i = 0; i < width * height; i += 1)
+    if (inside(i % width, Math.floor(i / width))) out.set([...rgb.subarray(i * 3, i * 3 + 3), 255], i * 4);
+  return sharp(out, { raw: { width, height, channels: 4 } })
+    .png({ compressionLevel: 1 })
+    .toBuffer();
 };
 
 async function poster(): Promise<Buffer> {
   const zip = new JSZip();
   zip.file("mimetype", "image/openraster", { compression: "STORE" });
   zip.file("stack.xml", STACK);
-  const ground = await sharp(await jpegPhoto(400, 300, 21)).png({ compressionLevel: 0 }).toBuffer();
+  const ground = await sharp(await jpegPhoto(400, 300, 21))
+    .png({ compressionLevel: 0 })
+    .toBuffer();
   const files: Record<string, Buffer> = {
-    "data/title.png": await sharp({ create: { width: 200, height: 40, channels: 4, background: "#f4ecd8ff" } }).png({ compressionLevel: 0 }).toBuffer(),
-    "data/spot.png": await rgba(400, 300, 22, (x, y) => Math.hypot(x - 250, y - 120) < 50), "data/hidden.png": await rgba(400, 300, 23, () => true), "data/ground.png": ground,
-    "mergedimage.png": ground, "Thumbnails/thumbnail.png": await sharp(ground).resize(256).png({ compressionLevel: 0 }).toBuffer(), "history/1.bin": Buffer.alloc(40_000, 3),
+    "data/title.png": await sharp({
+      create: { width: 200, height: 40, channels: 4, background: "#f4ecd8ff" },
+    })
+      .png({ compressionLevel: 0 })
+      .toBuffer(),
+    "data/spot.png": await rgba(400, 300, 22, (x, y) => Math.hypot(x - 250, y - 120) < 50),
+    "data/hidden.png": await rgba(400, 300, 23, () => true),
+    "data/ground.png": ground,
+    "mergedimage.png": ground,
+    "Thumbnails/thumbnail.png": await sharp(ground).resize(256).png({ compressionLevel: 0 }).toBuffer(),
+    "history/1.bin": Buffer.alloc(40_000, 3),
   };
   for (const [name, bytes] of Object.entries(files)) zip.file(name, bytes, { compression: "STORE" });
   return zip.generateAsync({ type: "nodebuffer" });
 }
-const lighten = async (lighter: Partial<Lighter>, size?: { width: number; height: number }) => lightenLayered("ora", await poster(), { ...DEFAULT_LIGHTER, ...lighter }, size);
+const lighten = async (lighter: Partial<Lighter>, size?: { width: number; height: number }) =>
+  lightenLayered("ora", await poster(), { ...DEFAULT_LIGHTER, ...lighter }, size);
 /** The flattened picture as a PNG's raw codes. */
 const flattened = async (bytes: Buffer, layers?: { shown: string[]; hidden: string[] }) => {
   const { output } = await fit(bytes, { format: ["png"] }, { ...CENTRED, layers });
   return sharp(output!).ensureAlpha().raw().toBuffer();
 };
-const entries = async (bytes: Buffer) => Object.keys((await JSZip.loadAsync(bytes)).files).filter((name) => !name.endsWith("/")).sort();
+const entries = async (bytes: Buffer) =>
+  Object.keys((await JSZip.loadAsync(bytes)).files)
+    .filter((name) => !name.endsWith("/"))
+    .sort();
 
 describe("the tree of layers", () => {
   it("has a place for every layer and group, and is written as it was read, unknown attributes included", () => {
     const artwork = readStack(STACK);
-    expect([...placed(artwork.root)].map(({ place, node, seen }) => [place, node.name, seen])).toEqual([["0", "Title & co", true], ["1", "Group", true], ["1.0", "Spot", true], ["2", "Hidden", false], ["3", "Ground", true]]);
+    expect([...placed(artwork.root)].map(({ place, node, seen }) => [place, node.name, seen])).toEqual([
+      ["0", "Title & co", true],
+      ["1", "Group", true],
+      ["1.0", "Spot", true],
+      ["2", "Hidden", false],
+      ["3", "Ground", true],
+    ]);
     const again = readStack(writeStack(artwork));
     expect(again).toEqual({ ...artwork, root: { ...artwork.root, children: again.root.children } });
     expect([...placed(again.root)].map(({ node }) => node.attributes.edited ?? null)).toContain("yes");
@@ -59,25 +87,56 @@ describe("the tree of layers", () => {
 
   it("takes other choices of what is shown, groups with all that is in them", async () => {
     const bytes = await poster();
-    const [all, less, more] = await Promise.all([flattened(bytes), flattened(bytes, { shown: [], hidden: ["1", "0"] }), flattened(bytes, { shown: ["2"], hidden: [] })]);
-    const at = (data: Buffer, x: number, y: number) => [...data.subarray((y * 400 + x) * 4, (y * 400 + x) * 4 + 3)];
-    const ground = pixelsOf(await sharp(await jpegPhoto(400, 300, 21)).raw().toBuffer(), 250, 120);
+    const [all, less, more] = await Promise.all([
+      flattened(bytes),
+      flattened(bytes, { shown: [], hidden: ["1", "0"] }),
+      flattened(bytes, { shown: ["2"], hidden: [] }),
+    ]);
+    const at = (data: Buffer, x: number, y: number) => [
+      ...data.subarray((y * 400 + x) * 4, (y * 400 + x) * 4 + 3),
+    ];
+    const ground = pixelsOf(
+      await sharp(await jpegPhoto(400, 300, 21))
+        .raw()
+        .toBuffer(),
+      250,
+      120,
+    );
     expect(at(less, 250, 120)).toEqual(ground);
     expect(at(all, 250, 120)).not.toEqual(ground);
     expect(at(more, 380, 280)).not.toEqual(at(all, 380, 280));
-    expect([...placed(chosen(readStack(STACK), { shown: ["2"], hidden: ["1"] }).root)].map(({ seen }) => seen)).toEqual([true, false, false, true, true]);
+    expect(
+      [...placed(chosen(readStack(STACK), { shown: ["2"], hidden: ["1"] }).root)].map(({ seen }) => seen),
+    ).toEqual([true, false, false, true, true]);
   });
 });
-const pixelsOf = (data: Buffer, x: number, y: number) => [...data.subarray((y * 400 + x) * 3, (y * 400 + x) * 3 + 3)];
+const pixelsOf = (data: Buffer, x: number, y: number) => [
+  ...data.subarray((y * 400 + x) * 3, (y * 400 + x) * 3 + 3),
+];
 
 describe("what weighs how much", () => {
   it("names layers, the stored picture, the thumbnail and what lies beside, the heaviest first", async () => {
     const zip = await JSZip.loadAsync(await poster());
-    const sizes = new Map(await Promise.all(Object.keys(zip.files).filter((name) => !zip.files[name].dir).map(async (name) => [name, (await zip.file(name)!.async("nodebuffer")).length] as const)));
+    const sizes = new Map(
+      await Promise.all(
+        Object.keys(zip.files)
+          .filter((name) => !zip.files[name].dir)
+          .map(async (name) => [name, (await zip.file(name)!.async("nodebuffer")).length] as const),
+      ),
+    );
     const parts = partsOf(readStack(STACK), sizes);
-    expect(parts.map(({ bytes }) => bytes)).toEqual([...parts.map(({ bytes }) => bytes)].sort((a, b) => b - a));
-    expect(Object.fromEntries(parts.map(({ path, kind, hidden }) => [path, hidden ? `hidden ${kind}` : kind]))).toMatchObject({
-      "mergedimage.png": "preview", "Thumbnails/thumbnail.png": "thumbnail", "history/1.bin": "extra", "data/hidden.png": "hidden layer", "data/spot.png": "layer", "stack.xml": "frame",
+    expect(parts.map(({ bytes }) => bytes)).toEqual(
+      [...parts.map(({ bytes }) => bytes)].sort((a, b) => b - a),
+    );
+    expect(
+      Object.fromEntries(parts.map(({ path, kind, hidden }) => [path, hidden ? `hidden ${kind}` : kind])),
+    ).toMatchObject({
+      "mergedimage.png": "preview",
+      "Thumbnails/thumbnail.png": "thumbnail",
+      "history/1.bin": "extra",
+      "data/hidden.png": "hidden layer",
+      "data/spot.png": "layer",
+      "stack.xml": "frame",
     });
   });
 });
@@ -89,12 +148,22 @@ describe("lighter, and still layered", () => {
     expect(file.length).toBeLessThan(bytes.length * 0.6);
     expect(await flattened(file)).toEqual(await flattened(bytes));
     expect(await entries(file)).toEqual(await entries(bytes));
-    const spot = [...placed(readStack((await (await JSZip.loadAsync(file)).file("stack.xml")!.async("string"))).root)].find(({ node }) => node.name === "Spot")!.node;
+    const spot = [
+      ...placed(readStack(await (await JSZip.loadAsync(file)).file("stack.xml")!.async("string")).root),
+    ].find(({ node }) => node.name === "Spot")!.node;
     expect(spot).toMatchObject({ x: 201, y: 71 });
     // Measured: turning a measure off gives back about what it said (the rest are headers of the package).
-    for (const [change, key] of [[{ crop: false }, "crop"], [{ hidden: true }, "hidden"], [{ extras: true }, "extras"], [{ preview: "drop" }, "previewDrop"], [{ thumbnail: "smaller" }, "thumbnailSmaller"]] as const) {
+    for (const [change, key] of [
+      [{ crop: false }, "crop"],
+      [{ hidden: true }, "hidden"],
+      [{ extras: true }, "extras"],
+      [{ preview: "drop" }, "previewDrop"],
+      [{ thumbnail: "smaller" }, "thumbnailSmaller"],
+    ] as const) {
       const other = await lighten(change);
-      expect(Math.abs(Math.abs(other.file.length - file.length) - report.savings[key]), key).toBeLessThan(700);
+      expect(Math.abs(Math.abs(other.file.length - file.length) - report.savings[key]), key).toBeLessThan(
+        700,
+      );
     }
     expect(report.savings.repack).toBeGreaterThan(300_000);
   });
@@ -111,7 +180,16 @@ describe("lighter, and still layered", () => {
     const { file, report } = await lighten({}, { width: 150, height: 113 });
     expect([report.width, report.height]).toEqual([150, 113]);
     const small = await flattened(file);
-    const like = await sharp(await sharp(await flattened(await poster()), { raw: { width: 400, height: 300, channels: 4 } }).removeAlpha().resize(150, 113, { fit: "fill" }).raw().toBuffer(), { raw: { width: 150, height: 113, channels: 3 } }).raw().toBuffer();
+    const like = await sharp(
+      await sharp(await flattened(await poster()), { raw: { width: 400, height: 300, channels: 4 } })
+        .removeAlpha()
+        .resize(150, 113, { fit: "fill" })
+        .raw()
+        .toBuffer(),
+      { raw: { width: 150, height: 113, channels: 3 } },
+    )
+      .raw()
+      .toBuffer();
     let sum = 0;
     for (let i = 0; i < 150 * 113; i += 1) {
       // No seam of half-covered pixels at the edge.
@@ -126,7 +204,9 @@ describe("lighter, and still layered", () => {
     const keep = (more: Partial<Brief>) => fit(bytes, { layers: "keep", ...more });
     const free = await keep({});
     expect(free).toMatchObject({ error: null, format: "ora", difference: 0, passedThrough: false });
-    expect(free.proof!.checks).toEqual([{ clause: "layers", asked: "kept", found: "layers", ok: true, gaveWay: false }]);
+    expect(free.proof!.checks).toEqual([
+      { clause: "layers", asked: "kept", found: "layers", ok: true, gaveWay: false },
+    ]);
     expect(free.proof!.facts).toMatchObject({ format: "ora", width: 400, height: 300 });
     const tight = await keep({ fileSize: { max: "350kB" }, width: { min: 200 } });
     expect(tight.error).toBeNull();
@@ -135,7 +215,9 @@ describe("lighter, and still layered", () => {
     expect(tight.geometry!.width).toBeLessThan(400);
     expect(tight.steps.map((step) => step.do).join()).toMatch(/Reduce all layers/);
     const impossible = await keep({ fileSize: { max: "60kB" }, width: { min: 390 } });
-    expect(impossible.error).toMatch(/ceiling is 60\.0? ?kB\. This would save more: leaving out hidden layers/);
+    expect(impossible.error).toMatch(
+      /ceiling is 60\.0? ?kB\. This would save more: leaving out hidden layers/,
+    );
     const square = await keep({ width: { exact: 200 }, height: { exact: 200 } });
     expect(square.error).toMatch(/^Layers can only become fewer pixels together/);
     const obeys = await keep({ fileSize: { max: "2MB" } });
@@ -148,21 +230,36 @@ describe("lighter, and still layered", () => {
     expect(format).toBe("jpeg");
     expect(notes).toContain("Layers gave way: JPEG holds one picture.");
     expect(proof!.ok).toBe(true);
-    expect(proof!.checks.find((check) => check.clause === "layers")).toMatchObject({ found: "one picture", ok: null, gaveWay: true });
-    expect((await fit(await poster(), { layers: "flatten", format: ["png"] })).proof!.checks.find((check) => check.clause === "layers")).toMatchObject({ ok: true });
+    expect(proof!.checks.find((check) => check.clause === "layers")).toMatchObject({
+      found: "one picture",
+      ok: null,
+      gaveWay: true,
+    });
+    expect(
+      (await fit(await poster(), { layers: "flatten", format: ["png"] })).proof!.checks.find(
+        (check) => check.clause === "layers",
+      ),
+    ).toMatchObject({ ok: true });
     expect((await fit(await jpegPhoto(80, 60, 5), { layers: "keep" })).proof!.checks).toEqual([]);
   });
 
   it("takes no part in sharing a limit on the whole", async () => {
     const brief = parseBrief({ zumbrelBrief: 1, name: "b", layers: "keep", total: { max: "1MB" } });
-    await expect(trace({ source: await readSource(await poster()), brief }, null, null, null)).rejects.toThrow(/cannot be shared with a file that stays in layers/);
+    await expect(
+      trace({ source: await readSource(await poster()), brief }, null, null, null),
+    ).rejects.toThrow(/cannot be shared with a file that stays in layers/);
   });
 
   it("is refused where parts are of kinds that cannot be written, and can still be flattened", async () => {
     const zip = await JSZip.loadAsync(await poster());
-    zip.file("stack.xml", STACK.replace("<layer name=\"Hidden\"", "<text name=\"words\"/><layer name=\"Hidden\""));
+    zip.file("stack.xml", STACK.replace('<layer name="Hidden"', '<text name="words"/><layer name="Hidden"'));
     const bytes = await zip.generateAsync({ type: "nodebuffer" });
-    await expect(fitPhoto({ source: await readSource(bytes), brief: parseBrief({ zumbrelBrief: 1, name: "b", layers: "keep" }) })).rejects.toThrow(/parts of other kinds than layers and groups \(text\)/);
+    await expect(
+      fitPhoto({
+        source: await readSource(bytes),
+        brief: parseBrief({ zumbrelBrief: 1, name: "b", layers: "keep" }),
+      }),
+    ).rejects.toThrow(/parts of other kinds than layers and groups \(text\)/);
     expect((await fit(bytes, { format: ["jpeg"] })).error).toBeNull();
   });
 });
@@ -173,22 +270,36 @@ const page = async (width: number, height: number, seed: number, deep = false) =
 };
 
 describe("TIFFs of several pages", () => {
-  const book = async () => Buffer.from(joinTiffs([await page(300, 200, 31), await page(200, 320, 32), await page(120, 80, 33)]));
+  const book = async () =>
+    Buffer.from(joinTiffs([await page(300, 200, 31), await page(200, 320, 32), await page(120, 80, 33)]));
   it("are read page by page, also by the colour library; the chosen page is the photo", async () => {
     const bytes = await book();
-    expect(tiffPages(bytes).map(({ width, height, bytes: size }) => [width, height, size])).toEqual([[300, 200, 180_000], [200, 320, 192_000], [120, 80, 28_800]]);
+    expect(tiffPages(bytes).map(({ width, height, bytes: size }) => [width, height, size])).toEqual([
+      [300, 200, 180_000],
+      [200, 320, 192_000],
+      [120, 80, 28_800],
+    ]);
     expect(await sharp(bytes).metadata()).toMatchObject({ pages: 3, width: 300 });
     const first = await fit(bytes, { format: ["png"] });
     expect(first.steps[0]).toEqual({ do: "Use the first page", why: "the file holds 3 pictures" });
     const second = await fit(bytes, { format: ["png"] }, { ...CENTRED, page: 2 });
     expect(second.steps[0].do).toBe("Use page 2");
-    expect(await sharp(second.output!).raw().toBuffer()).toEqual(await sharp(await jpegPhoto(200, 320, 32)).raw().toBuffer());
+    expect(await sharp(second.output!).raw().toBuffer()).toEqual(
+      await sharp(await jpegPhoto(200, 320, 32))
+        .raw()
+        .toBuffer(),
+    );
     // A TIFF is asked and is there, but it is not that page alone.
     const alone = await fit(bytes, { format: ["tiff"] }, { ...CENTRED, page: 2 });
     expect(alone.passedThrough).toBe(false);
     expect(tiffPages(alone.output!)).toMatchObject([{ width: 200, height: 320 }]);
-    expect((await fit(bytes, { layers: "flatten" })).proof).toMatchObject({ ok: true, facts: { format: "tiff", pages: 1, width: 300 } });
-    await expect(fit(bytes, { format: ["png"] }, { ...CENTRED, page: 4 })).rejects.toThrow(/Page 4 is asked for, and the file has 3/);
+    expect((await fit(bytes, { layers: "flatten" })).proof).toMatchObject({
+      ok: true,
+      facts: { format: "tiff", pages: 1, width: 300 },
+    });
+    await expect(fit(bytes, { format: ["png"] }, { ...CENTRED, page: 4 })).rejects.toThrow(
+      /Page 4 is asked for, and the file has 3/,
+    );
   });
 
   it("stay of several pages and become lighter, every pixel the same", async () => {
@@ -197,9 +308,16 @@ describe("TIFFs of several pages", () => {
     expect(error).toBeNull();
     expect([format, difference]).toEqual(["tiff", 0]);
     expect(output!.length).toBeLessThan(bytes.length * 0.8);
-    for (const number of [0, 1, 2]) expect(await sharp(output!, { page: number }).raw().toBuffer()).toEqual(await sharp(bytes, { page: number }).raw().toBuffer());
+    for (const number of [0, 1, 2])
+      expect(await sharp(output!, { page: number }).raw().toBuffer()).toEqual(
+        await sharp(bytes, { page: number }).raw().toBuffer(),
+      );
     const small = await fit(bytes, { layers: "keep", longSide: { max: 150 } });
-    expect(tiffPages(small.output!).map(({ width, height }) => [width, height])).toEqual([[150, 100], [100, 160], [60, 40]]);
+    expect(tiffPages(small.output!).map(({ width, height }) => [width, height])).toEqual([
+      [150, 100],
+      [100, 160],
+      [60, 40],
+    ]);
   });
 
   it("that go round in a circle, lead out of the file or do not end are refused", async () => {
@@ -212,14 +330,22 @@ describe("TIFFs of several pages", () => {
     out.writeUInt32LE(0x7fff_fff0, first + 2 + bytes.readUInt16LE(first) * 12);
     await expect(readSource(out)).rejects.toThrow("lies outside of the file");
     // 64-bit offsets: the same chain, wider.
-    const big = await sharp(await jpegPhoto(90, 60, 34)).tiff({ bigtiff: true }).toBuffer();
+    const big = await sharp(await jpegPhoto(90, 60, 34))
+      .tiff({ bigtiff: true })
+      .toBuffer();
     expect(tiffPages(big)).toMatchObject([{ width: 90, height: 60 }]);
     expect((await fit(big, { format: ["jpeg"] })).proof!.ok).toBe(true);
   });
 
   it("keep pages only where the brief asks, the file has them, and no other format is asked", async () => {
     const { facts } = await readSource(await book());
-    const keeps = (clauses: object) => keepsLayers(resolveBrief(parseBrief({ zumbrelBrief: 1, name: "b", ...clauses })), facts);
-    expect([keeps({}), keeps({ layers: "keep" }), keeps({ layers: "keep", format: ["tiff"] }), keeps({ layers: "keep", format: ["jpeg"] })]).toEqual([false, true, true, false]);
+    const keeps = (clauses: object) =>
+      keepsLayers(resolveBrief(parseBrief({ zumbrelBrief: 1, name: "b", ...clauses })), facts);
+    expect([
+      keeps({}),
+      keeps({ layers: "keep" }),
+      keeps({ layers: "keep", format: ["tiff"] }),
+      keeps({ layers: "keep", format: ["jpeg"] }),
+    ]).toEqual([false, true, true, false]);
   });
 });

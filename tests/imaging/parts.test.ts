@@ -3,11 +3,16 @@ import { describe, expect, it } from "vitest";
 import { visibleDifference } from "@/core/difference";
 import { pipeThrough } from "@/imaging/child";
 import { Judge, seenLarger } from "@/imaging/judge";
-import { eightBits, regionOf, type Level } from "@/imaging/levels";
-import { sampleOf, SIDE } from "@/imaging/sample";
+import { eightBits, type Level, regionOf } from "@/imaging/levels";
+import { SIDE, sampleOf } from "@/imaging/sample";
 import { pixels } from "../support/photos";
 
-const planned = (width: number, height: number, seed = 1) => ({ data: pixels(width, height, seed), width, height, channels: 3 });
+const planned = (width: number, height: number, seed = 1) => ({
+  data: pixels(width, height, seed),
+  width,
+  height,
+  channels: 3,
+});
 
 describe("the sample of a large picture", () => {
   const picture = planned(1500, 1100, 71);
@@ -15,25 +20,52 @@ describe("the sample of a large picture", () => {
 
   it("is put together from whole parts of it, from the calmest to the busiest", () => {
     expect([sample.width, sample.height]).toEqual([512, 512]);
-    const row = (data: Uint8Array | Uint16Array, width: number, x: number, y: number) => Buffer.from(data.subarray((y * width + x) * 3, (y * width + x + SIDE) * 3) as Uint8Array).toString("latin1");
+    const row = (data: Uint8Array | Uint16Array, width: number, x: number, y: number) =>
+      Buffer.from(data.subarray((y * width + x) * 3, (y * width + x + SIDE) * 3) as Uint8Array).toString(
+        "latin1",
+      );
     const places = new Set<string>();
-    for (let y = 0; y + SIDE <= picture.height; y += SIDE) for (let x = 0; x + SIDE <= picture.width; x += SIDE) places.add(row(picture.data, picture.width, x, y));
-    for (let y = 0; y < 512; y += SIDE) for (let x = 0; x < 512; x += SIDE) expect(places.has(row(sample.data, 512, x, y))).toBe(true);
+    for (let y = 0; y + SIDE <= picture.height; y += SIDE)
+      for (let x = 0; x + SIDE <= picture.width; x += SIDE)
+        places.add(row(picture.data, picture.width, x, y));
+    for (let y = 0; y < 512; y += SIDE)
+      for (let x = 0; x < 512; x += SIDE) expect(places.has(row(sample.data, 512, x, y))).toBe(true);
   });
 
   it("counts what lies beside its seams for far less", () => {
-    const spoilt = { ...sample, data: Uint8Array.from(sample.data, (v, i) => (Math.floor(i / 3) % 512 % SIDE < 3 ? 255 - v : v)) };
-    expect(visibleDifference({ ...sample, parts: SIDE }, spoilt).difference).toBeLessThan(visibleDifference(sample, spoilt).difference / 2);
+    const spoilt = {
+      ...sample,
+      data: Uint8Array.from(sample.data, (v, i) => ((Math.floor(i / 3) % 512) % SIDE < 3 ? 255 - v : v)),
+    };
+    expect(visibleDifference({ ...sample, parts: SIDE }, spoilt).difference).toBeLessThan(
+      visibleDifference(sample, spoilt).difference / 2,
+    );
   });
 });
 
 describe("pictures for the screen", () => {
   it("become 8 bits of RGB or RGBA from anything", () => {
-    expect(eightBits({ data: new Uint8Array([7, 200]), width: 2, height: 1, channels: 1 })).toMatchObject({ channels: 3, data: new Uint8Array([7, 7, 7, 200, 200, 200]) });
-    expect(eightBits({ data: new Uint8Array([7, 90]), width: 1, height: 1, channels: 2 })).toMatchObject({ channels: 4, data: new Uint8Array([7, 7, 7, 90]) });
-    expect([...eightBits({ data: new Uint16Array([65_535, 0, 32_896]), width: 1, height: 1, channels: 3 }).data]).toEqual([255, 0, 128]);
+    expect(eightBits({ data: new Uint8Array([7, 200]), width: 2, height: 1, channels: 1 })).toMatchObject({
+      channels: 3,
+      data: new Uint8Array([7, 7, 7, 200, 200, 200]),
+    });
+    expect(eightBits({ data: new Uint8Array([7, 90]), width: 1, height: 1, channels: 2 })).toMatchObject({
+      channels: 4,
+      data: new Uint8Array([7, 7, 7, 90]),
+    });
+    expect([
+      ...eightBits({ data: new Uint16Array([65_535, 0, 32_896]), width: 1, height: 1, channels: 3 }).data,
+    ]).toEqual([255, 0, 128]);
     // Ten bits in the upper ones of sixteen: white is 65472.
-    expect([...eightBits({ data: new Uint16Array([65_472, 65_472, 65_472]), width: 1, height: 1, channels: 3, top: 65_472 }).data]).toEqual([255, 255, 255]);
+    expect([
+      ...eightBits({
+        data: new Uint16Array([65_472, 65_472, 65_472]),
+        width: 1,
+        height: 1,
+        channels: 3,
+        top: 65_472,
+      }).data,
+    ]).toEqual([255, 255, 255]);
   });
 
   it("come in squares of every level, smaller at the edges, none beyond", async () => {
@@ -41,7 +73,10 @@ describe("pictures for the screen", () => {
     const levels: Promise<Level>[] = [Promise.resolve({ data, width, height, channels: 3 })];
     const corner = await regionOf(levels, { level: 0, x: 512, y: 512, side: 512 });
     expect([corner!.width, corner!.height, corner!.data.length]).toEqual([188, 18, 188 * 18 * 4]);
-    expect([...corner!.data.subarray(0, 4)]).toEqual([...data.subarray((512 * 700 + 512) * 3, (512 * 700 + 512) * 3 + 3), 255]);
+    expect([...corner!.data.subarray(0, 4)]).toEqual([
+      ...data.subarray((512 * 700 + 512) * 3, (512 * 700 + 512) * 3 + 3),
+      255,
+    ]);
     const whole = await regionOf(levels, { level: 3, x: 0, y: 0, side: 512 });
     expect([whole!.width, whole!.height, levels.length]).toEqual([88, 67, 4]);
     expect(await regionOf(levels, { level: 3, x: 512, y: 0, side: 512 })).toBeNull();
@@ -54,8 +89,15 @@ describe("judging", () => {
   it("knows the same picture without comparing, and tells another from it", async () => {
     const picture = planned(200, 150, 73);
     const judge = new Judge("a", picture, undefined);
-    expect(await judge.of({ ...picture, data: Uint8Array.from(picture.data) })).toEqual({ difference: 0, worst: null, shift: { lightness: 0, colour: 0 } });
-    const other = await judge.of({ ...picture, data: Uint8Array.from(picture.data, (v) => Math.min(255, v + 9)) });
+    expect(await judge.of({ ...picture, data: Uint8Array.from(picture.data) })).toEqual({
+      difference: 0,
+      worst: null,
+      shift: { lightness: 0, colour: 0 },
+    });
+    const other = await judge.of({
+      ...picture,
+      data: Uint8Array.from(picture.data, (v) => Math.min(255, v + 9)),
+    });
     expect(other.difference).toBeGreaterThan(0.5);
     expect(other.shift.lightness).toBeGreaterThan(1);
     await expect(judge.of(planned(100, 150))).rejects.toThrow("different size");
@@ -65,7 +107,10 @@ describe("judging", () => {
     const flat = { data: new Uint8Array(20 * 10 * 3).fill(90), width: 20, height: 10, channels: 3 };
     const larger = await seenLarger(flat, { width: 50, height: 25 });
     expect([larger.width, larger.height, larger.data.every((v) => v === 90)]).toEqual([50, 25, true]);
-    const deep = await seenLarger({ data: new Uint16Array(4 * 4 * 3).fill(40_000), width: 4, height: 4, channels: 3 }, { width: 9, height: 9 });
+    const deep = await seenLarger(
+      { data: new Uint16Array(4 * 4 * 3).fill(40_000), width: 4, height: 4, channels: 3 },
+      { width: 9, height: 9 },
+    );
     expect(deep.data).toBeInstanceOf(Uint16Array);
     for (const v of deep.data) expect(Math.abs(v - 40_000)).toBeLessThanOrEqual(257);
   });
@@ -76,13 +121,17 @@ describe("a child", () => {
     const input = Buffer.from(pixels(300, 200));
     const echo = await pipeThrough("cat", [], input);
     expect([echo!.code, Buffer.compare(echo!.out, input)]).toEqual([0, 0]);
-    expect(await pipeThrough("sh", ["-c", "echo first >&2; echo why it failed >&2; exit 3"], input)).toMatchObject({ code: 3, words: "why it failed" });
+    expect(
+      await pipeThrough("sh", ["-c", "echo first >&2; echo why it failed >&2; exit 3"], input),
+    ).toMatchObject({ code: 3, words: "why it failed" });
     expect(await pipeThrough("no-such-program-here", [], input)).toBeNull();
   });
 
   it("is killed when nobody wants it any more", async () => {
     const start = performance.now();
-    await expect(pipeThrough("sleep", ["30"], Buffer.alloc(0), () => Promise.reject(new Error("left")))).rejects.toThrow("left");
+    await expect(
+      pipeThrough("sleep", ["30"], Buffer.alloc(0), () => Promise.reject(new Error("left"))),
+    ).rejects.toThrow("left");
     expect(performance.now() - start).toBeLessThan(5_000);
   });
 });

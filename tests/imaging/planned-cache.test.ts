@@ -11,8 +11,19 @@ beforeAll(async () => void (folder = await mkdtemp(join(tmpdir(), "zumbrel-plann
 afterAll(() => rm(folder, { recursive: true, force: true }));
 
 const picture = (deep: boolean, seed: number): Prepared => {
-  const values = Array.from({ length: 20 * 10 * 3 }, (_, i) => (i * 7919 + seed * 104_729) % (deep ? 65_536 : 256));
-  return { data: deep ? Uint16Array.from(values) : Uint8Array.from(values), width: 20, height: 10, channels: 3, kernel: "lanczos3", conversion: null, screen: 4.5 };
+  const values = Array.from(
+    { length: 20 * 10 * 3 },
+    (_, i) => (i * 7919 + seed * 104_729) % (deep ? 65_536 : 256),
+  );
+  return {
+    data: deep ? Uint16Array.from(values) : Uint8Array.from(values),
+    width: 20,
+    height: 10,
+    channels: 3,
+    kernel: "lanczos3",
+    conversion: null,
+    screen: 4.5,
+  };
 };
 
 describe("the cache of planned pictures", () => {
@@ -20,7 +31,9 @@ describe("the cache of planned pictures", () => {
     const cache = new PlannedCache(folder, 1e9);
     const made = picture(deep, 1);
     await cache.put(`same-${deep}`, made);
-    expect(await cache.get(`same-${deep}`)).toEqual(expect.objectContaining({ width: 20, height: 10, channels: 3, kernel: "lanczos3", screen: 4.5 }));
+    expect(await cache.get(`same-${deep}`)).toEqual(
+      expect.objectContaining({ width: 20, height: 10, channels: 3, kernel: "lanczos3", screen: 4.5 }),
+    );
     expect([...(await cache.get(`same-${deep}`))!.data]).toEqual([...made.data]);
     expect(await cache.get("nothing")).toBeNull();
   });

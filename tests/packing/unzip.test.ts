@@ -23,15 +23,25 @@ interface Raw {
   deflated?: boolean;
 }
 
-const CRC = Uint32Array.from({ length: 256 }, (_, n) => Array.from({ length: 8 }).reduce<number>((c) => (c & 1 ? 0xedb88320 ^ (c >>> 1) : c >>> 1), n));
-const crc32 = (data: Buffer) => (data.reduce((crc, byte) => CRC[(crc ^ byte) & 255] ^ (crc >>> 8), 0xffffffff) ^ 0xffffffff) >>> 0;
+const CRC = Uint32Array.from({ length: 256 }, (_, n) =>
+  Array.from({ length: 8 }).reduce<number>((c) => (c & 1 ? 0xedb88320 ^ (c >>> 1) : c >>> 1), n),
+);
+const crc32 = (data: Buffer) =>
+  (data.reduce((crc, byte) => CRC[(crc ^ byte) & 255] ^ (crc >>> 8), 0xffffffff) ^ 0xffffffff) >>> 0;
 
 /** A package written byte by byte (APPNOTE 6.3.10), so that it can hold what no tool packs. */
 function pack(entries: Raw[]): Buffer {
   const pieces: Buffer[] = [];
   const directory: Buffer[] = [];
   let at = 0;
-  for (const { name, data = Buffer.from("x"), mode = 0o100644, flags = 0x800, claims, deflated = false } of entries) {
+  for (const {
+    name,
+    data = Buffer.from("x"),
+    mode = 0o100644,
+    flags = 0x800,
+    claims,
+    deflated = false,
+  } of entries) {
     const packed = deflated ? deflateRawSync(data) : data;
     const file = Buffer.from(name);
     const common = Buffer.alloc(26);
@@ -65,7 +75,9 @@ async function take(zip: Buffer, limit = 10_000_000) {
   await writeFile(path, zip);
   const taken: Record<string, Buffer> = {};
   const refused = await unzip({
-    path, entryLimit: limit, words: (error) => String(error),
+    path,
+    entryLimit: limit,
+    words: (error) => String(error),
     take: async ({ name, folder: below, stream }) => {
       const pieces: Buffer[] = [];
       for await (const piece of stream) pieces.push(piece as Buffer);
@@ -78,7 +90,13 @@ async function take(zip: Buffer, limit = 10_000_000) {
 describe("a package", () => {
   it("gives its pictures with their folders, and leaves the junk of file managers", async () => {
     const zip = new JSZip();
-    zip.file("a.jpg", "1").file("day 1/b.jpg", "22").file("day 1/.DS_Store", "x").file("__MACOSX/._a.jpg", "x").file("Thumbs.db", "x").folder("empty");
+    zip
+      .file("a.jpg", "1")
+      .file("day 1/b.jpg", "22")
+      .file("day 1/.DS_Store", "x")
+      .file("__MACOSX/._a.jpg", "x")
+      .file("Thumbs.db", "x")
+      .folder("empty");
     const { taken, refused } = await take(await zip.generateAsync({ type: "nodebuffer" }));
     expect(Object.keys(taken)).toEqual(["a.jpg", "day 1/b.jpg"]);
     expect(taken["day 1/b.jpg"].toString()).toBe("22");
@@ -110,13 +128,20 @@ describe("a package", () => {
   });
 
   it("that lies about the size of an entry does not get past the limit", async () => {
-    const { taken, refused } = await take(pack([{ name: "liar.jpg", data: Buffer.alloc(900_000, 1), deflated: true, claims: 10 }, { name: "b.jpg" }]));
+    const { taken, refused } = await take(
+      pack([
+        { name: "liar.jpg", data: Buffer.alloc(900_000, 1), deflated: true, claims: 10 },
+        { name: "b.jpg" },
+      ]),
+    );
     expect(Object.keys(taken)).toEqual(["b.jpg"]);
     expect(Object.keys(refused)).toEqual(["liar.jpg"]);
   });
 
   it("of ten thousand files is taken up to the limit, and the rest is refused by entry", async () => {
-    const { taken, refused } = await take(pack(Array.from({ length: 10_000 }, (_, i) => ({ name: `${i}.jpg` }))));
+    const { taken, refused } = await take(
+      pack(Array.from({ length: 10_000 }, (_, i) => ({ name: `${i}.jpg` }))),
+    );
     expect(Object.keys(taken)).toHaveLength(MOST_ENTRIES);
     expect(Object.keys(refused)).toHaveLength(10_000 - MOST_ENTRIES);
   });
@@ -130,7 +155,10 @@ describe("our own package", () => {
   it("is as long as was told, passes unzip -t, and opens in another library", async () => {
     const path = join(folder, "picture");
     await writeFile(path, Buffer.alloc(70_000, 7));
-    const { bytes, stream } = await zipOf([{ name: "day 1/ä.jpg", from: { path } }, { name: "list.csv", from: { bytes: Buffer.from("a,b\r\n") } }]);
+    const { bytes, stream } = await zipOf([
+      { name: "day 1/ä.jpg", from: { path } },
+      { name: "list.csv", from: { bytes: Buffer.from("a,b\r\n") } },
+    ]);
     const pieces: Buffer[] = [];
     for await (const piece of stream) pieces.push(piece as Buffer);
     const zip = Buffer.concat(pieces);

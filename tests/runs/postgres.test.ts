@@ -4,8 +4,8 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import pg from "pg";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { freePort, Postgres } from "@/runs/postgres";
 import { dataFolder } from "@/runs/places";
+import { freePort, Postgres } from "@/runs/postgres";
 
 let folder: string;
 beforeAll(async () => {
@@ -36,14 +36,24 @@ describe("the database server", () => {
 
     const pid = Number((await readFile(join(folder, "db/postmaster.pid"), "utf8")).split("\n")[0]);
     process.kill(pid, "SIGKILL");
-    await expect.poll(() => readFile(`/proc/${pid}/cmdline`, "utf8").catch(() => ""), { timeout: 10_000 }).toBe("");
+    await expect
+      .poll(() => readFile(`/proc/${pid}/cmdline`, "utf8").catch(() => ""), { timeout: 10_000 })
+      .toBe("");
     const third = await Postgres.start(folder);
     expect(await ask(third.url, "select answer from kept")).toBe(42);
     await third.stop();
 
     // A number of a process that is somebody else's is no server of ours.
     const stranger = spawn("sleep", ["60"]);
-    const lines = [String(stranger.pid), join(folder, "db"), "0", String(await freePort()), "", "127.0.0.1", ""].join("\n");
+    const lines = [
+      String(stranger.pid),
+      join(folder, "db"),
+      "0",
+      String(await freePort()),
+      "",
+      "127.0.0.1",
+      "",
+    ].join("\n");
     await writeFile(join(folder, "db/postmaster.pid"), lines);
     const fourth = await Postgres.start(folder);
     expect(await ask(fourth.url, "select answer from kept")).toBe(42);

@@ -2,7 +2,7 @@
 import { and, eq, sql } from "drizzle-orm";
 import { extract } from "letterparser";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { parseBrief, type Brief } from "@/core/brief";
+import { type Brief, parseBrief } from "@/core/brief";
 import { make } from "@/runs/make";
 import { measure } from "@/runs/measure";
 import { share } from "@/runs/share";
@@ -14,9 +14,9 @@ import { sharesOf } from "@/store/queries/shares";
 import { assignments, runItems } from "@/store/schema";
 import type { Store } from "@/store/store";
 import type { BatchView } from "@/ui/api/contract";
-import { bringIn } from "../support/store";
 import { jpegPhoto } from "../support/photos";
-import { startRoutes, type Routes } from "../support/routes";
+import { type Routes, startRoutes } from "../support/routes";
+import { bringIn } from "../support/store";
 
 let routes: Routes;
 let store: Store;
@@ -48,9 +48,14 @@ async function work(): Promise<number> {
 }
 
 async function newBatch(brief: Partial<Brief>, count = photos.length): Promise<string> {
-  const revision = await createBrief(store.db, routes.workspaceId, parseBrief({ zumbrelBrief: 1, name: "whole", ...brief }));
+  const revision = await createBrief(
+    store.db,
+    routes.workspaceId,
+    parseBrief({ zumbrelBrief: 1, name: "whole", ...brief }),
+  );
   const id = await createBatch(store.db, routes.workspaceId, "Report", revision.id);
-  for (const [i, bytes] of photos.slice(0, count).entries()) await bringIn(store, routes.workspaceId, id, `IMG_${i + 1}.JPG`, bytes);
+  for (const [i, bytes] of photos.slice(0, count).entries())
+    await bringIn(store, routes.workspaceId, id, `IMG_${i + 1}.JPG`, bytes);
   return id;
 }
 
@@ -81,11 +86,23 @@ describe("a limit on a message", () => {
     expect(eml.length).toBeGreaterThan(330_000 * 0.95);
     const message = extract(eml.toString("latin1"));
     expect(message.attachments!.map((one) => one.filename)).toEqual(photos.map((_, i) => `IMG_${i + 1}.JPG`));
-    const items = await store.db.select().from(runItems).where(eq(runItems.runId, runId)).orderBy(runItems.position);
-    for (const [i, one] of message.attachments!.entries()) expect(Buffer.from(one.body as Uint8Array).equals(await store.files.read(items[i].outputSha256!))).toBe(true);
-    const zipped = Buffer.from(await (await routes.raw("GET", "runs/[id]/mail", { id: runId }, undefined, "?as=zip")).arrayBuffer());
+    const items = await store.db
+      .select()
+      .from(runItems)
+      .where(eq(runItems.runId, runId))
+      .orderBy(runItems.position);
+    for (const [i, one] of message.attachments!.entries())
+      expect(Buffer.from(one.body as Uint8Array).equals(await store.files.read(items[i].outputSha256!))).toBe(
+        true,
+      );
+    const zipped = Buffer.from(
+      await (await routes.raw("GET", "runs/[id]/mail", { id: runId }, undefined, "?as=zip")).arrayBuffer(),
+    );
     expect(zipped.length).toBeLessThanOrEqual(330_000);
-    expect((await routes.call("GET", "runs/[id]", { id: runId })).body).toMatchObject({ total: { clause: "total", ok: true }, messages: [{ files: 9 }] });
+    expect((await routes.call("GET", "runs/[id]", { id: runId })).body).toMatchObject({
+      total: { clause: "total", ok: true },
+      messages: [{ files: 9 }],
+    });
   }, 120_000);
 
   it("is shared out anew when photos go and come back, with what was tried", async () => {
@@ -93,7 +110,10 @@ describe("a limit on a message", () => {
     await work();
     const before = await listRows(store.db, id);
     const level = (await stateOf(id)).level!;
-    await makeEdit(store.db, await batch(id), "leaving out two", { kind: "remove", batchPhotoIds: before.slice(0, 2).map((row) => row.id) });
+    await makeEdit(store.db, await batch(id), "leaving out two", {
+      kind: "remove",
+      batchPhotoIds: before.slice(0, 2).map((row) => row.id),
+    });
     await work();
     expect((await stateOf(id)).photos).toBe(4);
     expect((await stateOf(id)).level ?? 0).toBeLessThan(level);
@@ -113,7 +133,10 @@ describe("a limit that leaves room", () => {
     expect(await stateOf(id)).toMatchObject({ state: "own", level: null });
     const rows = await listRows(store.db, id);
     expect(rows.map((row) => row.measured!.passedThrough)).toEqual([true, true, true]);
-    const traced = await store.db.select({ traced: assignments.traced }).from(assignments).where(eq(assignments.id, rows[0].assignmentId!));
+    const traced = await store.db
+      .select({ traced: assignments.traced })
+      .from(assignments)
+      .where(eq(assignments.id, rows[0].assignmentId!));
     expect(traced[0].traced!.all.points).toEqual([]);
   }, 60_000);
 
@@ -131,9 +154,13 @@ describe("a limit that cannot be met", () => {
     await work();
     const [total] = (await view(id)).totals;
     expect(total).toMatchObject({ state: "cannot", photos: 6 });
-    expect(total.why).toMatch(/^Cannot: together the photos take [0-9.]+ kB as one message .* more than the limit of 90\.0 kB\.$/);
+    expect(total.why).toMatch(
+      /^Cannot: together the photos take [0-9.]+ kB as one message .* more than the limit of 90\.0 kB\.$/,
+    );
     expect(total.offers.map((offer) => offer.kind)).toEqual(["pixels", "messages", "photos", "limit"]);
-    expect((await view(id)).rows.map((row) => row.verdict!.state)).toEqual(Array.from({ length: 6 }, () => "cannot"));
+    expect((await view(id)).rows.map((row) => row.verdict!.state)).toEqual(
+      Array.from({ length: 6 }, () => "cannot"),
+    );
     expect((await routes.call("POST", "batches/[id]/runs", { id }, {})).status).toBe(409);
 
     const [pixels, messages, without, limit] = total.offers;
@@ -145,27 +172,49 @@ describe("a limit that cannot be met", () => {
       await stepEdit(store.db, routes.workspaceId, id, "undo");
       expect(await settled()).toBe("cannot");
     };
-    if (messages.kind === "messages") expect((await routes.call("PUT", "batches/[id]/messages", { id }, { messages: messages.count })).status).toBe(200);
+    if (messages.kind === "messages")
+      expect(
+        (await routes.call("PUT", "batches/[id]/messages", { id }, { messages: messages.count })).status,
+      ).toBe(200);
     expect(await settled()).toBe("shared");
     const runId = (await startRun(store.db, await batch(id)))!;
     await work();
-    const detail = (await routes.call("GET", "runs/[id]", { id: runId })).body as { messages: { files: number; bytes: number }[]; total: { ok: boolean } };
+    const detail = (await routes.call("GET", "runs/[id]", { id: runId })).body as {
+      messages: { files: number; bytes: number }[];
+      total: { ok: boolean };
+    };
     expect(detail.messages.length).toBeLessThanOrEqual(messages.kind === "messages" ? messages.count : 0);
     expect(sum(detail.messages.map((message) => message.files))).toBe(6);
     expect(detail.total.ok).toBe(true);
     for (let n = 1; n <= detail.messages.length; n += 1) {
-      const eml = Buffer.from(await (await routes.raw("GET", "runs/[id]/mail", { id: runId }, undefined, `?n=${n}`)).arrayBuffer());
+      const eml = Buffer.from(
+        await (await routes.raw("GET", "runs/[id]/mail", { id: runId }, undefined, `?n=${n}`)).arrayBuffer(),
+      );
       expect(eml.length).toBeLessThanOrEqual(90_000);
       expect(extract(eml.toString("latin1")).subject).toBe(`Report (${n} of ${detail.messages.length})`);
     }
     await undo();
 
-    if (without.kind === "photos") await makeEdit(store.db, await batch(id), "leaving out", { kind: "remove", batchPhotoIds: without.ids });
+    if (without.kind === "photos")
+      await makeEdit(store.db, await batch(id), "leaving out", {
+        kind: "remove",
+        batchPhotoIds: without.ids,
+      });
     expect(await settled()).toBe("shared");
     await undo();
 
     const brief = (await view(id)).brief!.body;
-    const change = async (body: Brief) => expect((await routes.call("PUT", "batches/[id]/brief", { id }, { brief: body, words: "offer", of: (await view(id)).brief!.revisionId })).status).toBe(200);
+    const change = async (body: Brief) =>
+      expect(
+        (
+          await routes.call(
+            "PUT",
+            "batches/[id]/brief",
+            { id },
+            { brief: body, words: "offer", of: (await view(id)).brief!.revisionId },
+          )
+        ).status,
+      ).toBe(200);
     if (limit.kind === "limit") await change({ ...brief, total: { ...brief.total!, max: limit.bytes } });
     expect(await settled()).toBe("shared");
     await undo();
@@ -192,10 +241,23 @@ describe("photos that cannot take part", () => {
     await work();
     const [first] = await listRows(store.db, id);
     const choice = { format: "jpeg", quality: 95, chroma: "4:4:4", table: 0 } as const;
-    await makeEdit(store.db, await batch(id), "finer", { kind: "choice", rows: [{ batchPhotoId: first.id, revisionId: first.revisionId!, before: { frame: first.frame!, accepted: false }, after: { frame: first.frame!, accepted: false, choice } }] });
+    await makeEdit(store.db, await batch(id), "finer", {
+      kind: "choice",
+      rows: [
+        {
+          batchPhotoId: first.id,
+          revisionId: first.revisionId!,
+          before: { frame: first.frame!, accepted: false },
+          after: { frame: first.frame!, accepted: false, choice },
+        },
+      ],
+    });
     await work();
     const rows = await listRows(store.db, id);
-    const [chosen] = await store.db.select().from(assignments).where(and(eq(assignments.id, rows[0].assignmentId!), eq(assignments.current, true)));
+    const [chosen] = await store.db
+      .select()
+      .from(assignments)
+      .where(and(eq(assignments.id, rows[0].assignmentId!), eq(assignments.current, true)));
     expect(chosen.measured!.setting).toMatchObject({ quality: 95, chroma: "4:4:4" });
     expect(sum(rows.map((row) => row.measured!.bytes ?? 0))).toBeLessThanOrEqual(120_000);
   }, 120_000);

@@ -8,7 +8,7 @@ import { measure } from "@/runs/measure";
 import { thumb } from "@/runs/thumb";
 import { TooLargeError } from "@/store/file-store";
 import { createBatch, getBatch, listBatches, listRows, putDemoAway } from "@/store/queries/batches";
-import { createBrief, listBriefs, reviseBrief, type Revision } from "@/store/queries/briefs";
+import { createBrief, listBriefs, type Revision, reviseBrief } from "@/store/queries/briefs";
 import { editState, makeEdit, stepEdit } from "@/store/queries/edits";
 import { latestRun, startRun } from "@/store/queries/runs";
 import { collectFiles } from "@/store/queries/storage";
@@ -16,15 +16,22 @@ import { trimTrials } from "@/store/queries/trials";
 import { localWorkspace } from "@/store/queries/workspace";
 import { files, photos, runItems, trials } from "@/store/schema";
 import type { Store } from "@/store/store";
-import { bringIn, freshStore } from "../support/store";
 import { jpegPhoto } from "../support/photos";
+import { bringIn, freshStore } from "../support/store";
 
 let store: Store;
 let close: () => Promise<void>;
 let workspace: string;
 let brief: Revision;
 let batchId: string;
-const body = parseBrief({ zumbrelBrief: 1, name: "form", format: ["jpeg"], width: { exact: 120 }, height: { exact: 150 }, fileSize: { min: "8KB", max: "20KB" } });
+const body = parseBrief({
+  zumbrelBrief: 1,
+  name: "form",
+  format: ["jpeg"],
+  width: { exact: 120 },
+  height: { exact: 150 },
+  fileSize: { min: "8KB", max: "20KB" },
+});
 
 beforeAll(async () => ({ store, close } = await freshStore()));
 afterAll(() => close());
@@ -36,8 +43,19 @@ beforeEach(async () => {
 
 const batch = async () => (await getBatch(store.db, workspace, batchId))!;
 const rows = async () => listRows(store.db, batchId);
-const jobs = async (task: string) => (await store.db.execute<{ id: string }>(sql`select payload->>'id' as id from graphile_worker._private_jobs j join graphile_worker._private_tasks t on t.id = j.task_id where t.identifier = ${task}`)).rows.map((r) => r.id);
-const diskFiles = async () => (await readdir(join(store.files.path("0".repeat(64)), "../.."), { recursive: true, withFileTypes: true }).catch(() => [])).filter((f) => f.isFile()).length;
+const jobs = async (task: string) =>
+  (
+    await store.db.execute<{ id: string }>(
+      sql`select payload->>'id' as id from graphile_worker._private_jobs j join graphile_worker._private_tasks t on t.id = j.task_id where t.identifier = ${task}`,
+    )
+  ).rows.map((r) => r.id);
+const diskFiles = async () =>
+  (
+    await readdir(join(store.files.path("0".repeat(64)), "../.."), {
+      recursive: true,
+      withFileTypes: true,
+    }).catch(() => [])
+  ).filter((f) => f.isFile()).length;
 
 describe("bringing photos in", () => {
   it("stores the same photo once, whatever it is called, and gives it an assignment and jobs", async () => {
@@ -48,11 +66,14 @@ describe("bringing photos in", () => {
     expect(two.photoId).toBe(one.photoId);
     expect(await diskFiles()).toBe(before + 1);
     expect(await rows()).toHaveLength(1);
-    expect((await store.db.select().from(photos).where(eq(photos.id, one.photoId)))).toHaveLength(1);
+    expect(await store.db.select().from(photos).where(eq(photos.id, one.photoId))).toHaveLength(1);
     const [row] = await rows();
     expect(await jobs("measure")).toContain(row.assignmentId);
     expect(await jobs("thumb")).toContain(row.photoId);
-    expect((await listBatches(store.db, workspace)).find((b) => b.id === batchId)).toMatchObject({ photos: 1, bytes: bytes.length });
+    expect((await listBatches(store.db, workspace)).find((b) => b.id === batchId)).toMatchObject({
+      photos: 1,
+      bytes: bytes.length,
+    });
   });
 
   it("keeps nothing of an upload that breaks off or is too large", async () => {
@@ -84,8 +105,16 @@ describe("measuring", () => {
     expect(done.measured).toMatchObject({ error: null, passedThrough: false });
     expect((await store.files.read(done.measured!.outputSha256!)).length).toBe(done.measured!.bytes);
     const made = (await store.db.select().from(trials)).length;
-    const next = await reviseBrief(store.db, brief.briefId, parseBrief({ ...body, fileSize: { min: "8KB", max: "19.8KB" } }));
-    await makeEdit(store.db, await batch(), "changing file size", { kind: "brief", before: brief.id, after: next.id });
+    const next = await reviseBrief(
+      store.db,
+      brief.briefId,
+      parseBrief({ ...body, fileSize: { min: "8KB", max: "19.8KB" } }),
+    );
+    await makeEdit(store.db, await batch(), "changing file size", {
+      kind: "brief",
+      before: brief.id,
+      after: next.id,
+    });
     const [moved] = await rows();
     expect(moved.measured).toBeNull();
     await measure(store, moved.assignmentId!);
@@ -98,7 +127,11 @@ describe("measuring", () => {
     await bringIn(store, workspace, batchId, "a.jpg", await jpegPhoto(600, 800, 14));
     const [row] = await rows();
     const next = await reviseBrief(store.db, brief.briefId, parseBrief({ ...body, width: { exact: 100 } }));
-    await makeEdit(store.db, await batch(), "changing pixels", { kind: "brief", before: brief.id, after: next.id });
+    await makeEdit(store.db, await batch(), "changing pixels", {
+      kind: "brief",
+      before: brief.id,
+      after: next.id,
+    });
     expect(await jobs("measure")).not.toContain(row.assignmentId);
     await measure(store, row.assignmentId!);
     await stepEdit(store.db, workspace, batchId, "undo");
@@ -107,7 +140,13 @@ describe("measuring", () => {
 
   it("gives a damaged photo its reason", async () => {
     const bytes = await jpegPhoto(600, 800, 15);
-    await bringIn(store, workspace, batchId, "a.jpg", Buffer.concat([bytes.subarray(0, bytes.length / 2), Buffer.from([0xff, 0xd9])]));
+    await bringIn(
+      store,
+      workspace,
+      batchId,
+      "a.jpg",
+      Buffer.concat([bytes.subarray(0, bytes.length / 2), Buffer.from([0xff, 0xd9])]),
+    );
     const [row] = await rows();
     await measure(store, row.assignmentId!);
     expect((await rows())[0].measured!.error).toMatch(/cut short/);
@@ -118,12 +157,29 @@ describe("undo and redo", () => {
   it("go through briefs, frames and removals in order, and keep what was measured", async () => {
     const { batchPhotoId } = await bringIn(store, workspace, batchId, "a.jpg", await jpegPhoto(800, 600, 16));
     await measure(store, (await rows())[0].assignmentId!);
-    const next = await reviseBrief(store.db, brief.briefId, parseBrief({ ...body, fileSize: { max: "30KB" } }));
-    await makeEdit(store.db, await batch(), "changing file size", { kind: "brief", before: brief.id, after: next.id });
+    const next = await reviseBrief(
+      store.db,
+      brief.briefId,
+      parseBrief({ ...body, fileSize: { max: "30KB" } }),
+    );
+    await makeEdit(store.db, await batch(), "changing file size", {
+      kind: "brief",
+      before: brief.id,
+      after: next.id,
+    });
     const start = { frame: { x: 0.5, y: 0.5 }, accepted: false };
-    await makeEdit(store.db, await batch(), "moving the frame", { kind: "frame", batchPhotoId, revisionId: next.id, before: start, after: { frame: { x: 0, y: 0.5 }, accepted: true } });
+    await makeEdit(store.db, await batch(), "moving the frame", {
+      kind: "frame",
+      batchPhotoId,
+      revisionId: next.id,
+      before: start,
+      after: { frame: { x: 0, y: 0.5 }, accepted: true },
+    });
     expect((await rows())[0]).toMatchObject({ frame: { x: 0, y: 0.5 }, accepted: true });
-    await makeEdit(store.db, await batch(), "leaving out a.jpg", { kind: "remove", batchPhotoIds: [batchPhotoId] });
+    await makeEdit(store.db, await batch(), "leaving out a.jpg", {
+      kind: "remove",
+      batchPhotoIds: [batchPhotoId],
+    });
     expect(await rows()).toHaveLength(0);
     expect(await editState(store.db, batchId)).toEqual({ undo: "leaving out a.jpg", redo: null });
     const undo = () => stepEdit(store.db, workspace, batchId, "undo");
@@ -137,7 +193,11 @@ describe("undo and redo", () => {
     expect(await undo()).toBe(false);
     expect(await stepEdit(store.db, workspace, batchId, "redo")).toBe(true);
     expect((await batch()).revisionId).toBe(next.id);
-    await makeEdit(store.db, await batch(), "choosing another", { kind: "brief", before: next.id, after: brief.id });
+    await makeEdit(store.db, await batch(), "choosing another", {
+      kind: "brief",
+      before: next.id,
+      after: brief.id,
+    });
     expect((await editState(store.db, batchId)).redo).toBeNull();
   });
 });
@@ -154,7 +214,10 @@ describe("runs", () => {
     await Promise.all([...items, ...items].map((item) => make(store, item.id)));
     const run = (await latestRun(store.db, batchId))!;
     expect(run.row).toMatchObject({ id: runId, finishedAt: expect.any(Date) });
-    expect(run.items.map((i) => [i.state, i.ok])).toEqual([["done", true], ["done", true]]);
+    expect(run.items.map((i) => [i.state, i.ok])).toEqual([
+      ["done", true],
+      ["done", true],
+    ]);
     // Names that differ only in case would meet on some file systems.
     expect(new Set(run.items.map((i) => i.outputName!.toLowerCase())).size).toBe(2);
     expect(run.items[0].checks!.map((c) => c.clause)).toEqual(["format", "width", "height", "fileSize"]);
@@ -169,7 +232,8 @@ describe("runs", () => {
     await store.files.remove((await rows())[0].measured!.outputSha256!);
     const runId = (await startRun(store.db, await batch()))!;
     await store.files.remove(bad.sha256);
-    for (const item of await store.db.select().from(runItems).where(eq(runItems.runId, runId))) await make(store, item.id);
+    for (const item of await store.db.select().from(runItems).where(eq(runItems.runId, runId)))
+      await make(store, item.id);
     const run = (await latestRun(store.db, batchId))!;
     expect(run.items.map((i) => i.state)).toEqual(["done", "failed"]);
     expect(run.items[1].error).toBeTruthy();
@@ -212,6 +276,8 @@ describe("storage", () => {
   it("lists a shipped brief as it was shipped, whatever was changed on a batch", async () => {
     const shipped = await createBrief(store.db, workspace, { ...body, name: "shipped" }, { shipped: true });
     await reviseBrief(store.db, shipped.briefId, { ...body, name: "shipped", fileSize: { max: "1MB" } });
-    expect((await listBriefs(store.db, workspace)).find((b) => b.body.name === "shipped")!.id).toBe(shipped.id);
+    expect((await listBriefs(store.db, workspace)).find((b) => b.body.name === "shipped")!.id).toBe(
+      shipped.id,
+    );
   });
 });

@@ -5,7 +5,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import { parseBrief } from "@/core/brief";
 import { make } from "@/runs/make";
 import { measure } from "@/runs/measure";
-import { resumeWhereSpace, ROOM } from "@/runs/space";
+import { ROOM, resumeWhereSpace } from "@/runs/space";
 import { thumb } from "@/runs/thumb";
 import { createBatch, getBatch, listRows, removeBatch, restoreBatch } from "@/store/queries/batches";
 import { createBrief } from "@/store/queries/briefs";
@@ -18,14 +18,20 @@ import { localWorkspace } from "@/store/queries/workspace";
 import { addJobs } from "@/store/queue";
 import { assignments, batches, files, photos, runItems, runs, workers } from "@/store/schema";
 import type { Store } from "@/store/store";
-import { bringIn, freshStore } from "../support/store";
 import { jpegPhoto } from "../support/photos";
+import { bringIn, freshStore } from "../support/store";
 
 let store: Store;
 let close: () => Promise<void>;
 let workspace: string;
 let batchId: string;
-const body = parseBrief({ zumbrelBrief: 1, name: "card", format: ["jpeg"], longSide: { exact: 90 }, quality: { min: 70, max: 70 } });
+const body = parseBrief({
+  zumbrelBrief: 1,
+  name: "card",
+  format: ["jpeg"],
+  longSide: { exact: 90 },
+  quality: { min: 70, max: 70 },
+});
 const names = ["one.jpg", "two.JPG", "three.jpeg"];
 
 beforeAll(async () => {
@@ -36,16 +42,28 @@ afterAll(() => close());
 beforeEach(async () => {
   const brief = await createBrief(store.db, workspace, body);
   batchId = await createBatch(store.db, workspace, "batch", brief.id);
-  for (const [i, name] of names.entries()) await bringIn(store, workspace, batchId, name, await jpegPhoto(120, 90, 50 + i));
+  for (const [i, name] of names.entries())
+    await bringIn(store, workspace, batchId, name, await jpegPhoto(120, 90, 50 + i));
 });
 
 const batch = async () => (await getBatch(store.db, workspace, batchId))!;
 const begin = async (anew = false) => (await startRun(store.db, await batch(), anew))!;
-const items = (runId: string) => store.db.select().from(runItems).where(eq(runItems.runId, runId)).orderBy(runItems.position);
-const jobs = async (task: string) => (await store.db.execute<{ id: string }>(sql`select payload->>'id' as id from graphile_worker._private_jobs j join graphile_worker._private_tasks t on t.id = j.task_id where t.identifier = ${task} and j.is_available`)).rows.map((row) => row.id);
+const items = (runId: string) =>
+  store.db.select().from(runItems).where(eq(runItems.runId, runId)).orderBy(runItems.position);
+const jobs = async (task: string) =>
+  (
+    await store.db.execute<{ id: string }>(
+      sql`select payload->>'id' as id from graphile_worker._private_jobs j join graphile_worker._private_tasks t on t.id = j.task_id where t.identifier = ${task} and j.is_available`,
+    )
+  ).rows.map((row) => row.id);
 const state = async () => {
   const run = (await latestRun(store.db, batchId))!;
-  return { states: run.items.map((item) => item.state), finished: run.row.finishedAt !== null, paused: run.row.pausedAt !== null, reason: run.row.pauseReason };
+  return {
+    states: run.items.map((item) => item.state),
+    finished: run.row.finishedAt !== null,
+    paused: run.row.pausedAt !== null,
+    reason: run.row.pauseReason,
+  };
 };
 
 describe("a run", () => {
@@ -58,7 +76,11 @@ describe("a run", () => {
     expect((await jobs("make")).filter((id) => [second.id, third.id].includes(id))).toEqual([]);
     // A job that was under way when the button was pressed leaves its item for later.
     await make(store, second.id);
-    expect(await state()).toMatchObject({ states: ["done", "waiting", "waiting"], finished: false, paused: true });
+    expect(await state()).toMatchObject({
+      states: ["done", "waiting", "waiting"],
+      finished: false,
+      paused: true,
+    });
     await resumeRun(store.db, runId);
     expect(await jobs("make")).toEqual(expect.arrayContaining([second.id, third.id]));
     const before = (await items(runId))[0].finishedAt;
@@ -100,7 +122,11 @@ describe("a run", () => {
     for (const { id } of await items(first)) await make(store, id);
     const rows = await listRows(store.db, batchId);
     await makeEdit(store.db, await batch(), "another frame", {
-      kind: "frame", batchPhotoId: rows[2].id, revisionId: rows[2].revisionId!, before: { frame: rows[2].frame!, accepted: false }, after: { frame: { x: 0.5, y: 0.5, turn: 90 }, accepted: true },
+      kind: "frame",
+      batchPhotoId: rows[2].id,
+      revisionId: rows[2].revisionId!,
+      before: { frame: rows[2].frame!, accepted: false },
+      after: { frame: { x: 0.5, y: 0.5, turn: 90 }, accepted: true },
     });
     const second = await begin();
     expect((await state()).states).toEqual(["done", "done", "waiting"]);
@@ -120,13 +146,18 @@ describe("a run", () => {
     const [first, second] = await items(runId);
     await make(store, first.id);
     const put = store.files.put.bind(store.files);
-    store.files.put = () => Promise.reject(Object.assign(new Error("no space left on device"), { code: "ENOSPC" }));
+    store.files.put = () =>
+      Promise.reject(Object.assign(new Error("no space left on device"), { code: "ENOSPC" }));
     try {
       await make(store, second.id);
     } finally {
       store.files.put = put;
     }
-    expect(await state()).toMatchObject({ states: ["done", "waiting", "waiting"], paused: true, reason: "disk" });
+    expect(await state()).toMatchObject({
+      states: ["done", "waiting", "waiting"],
+      paused: true,
+      reason: "disk",
+    });
     await resumeWhereSpace(store, async () => ROOM - 1);
     expect((await state()).paused).toBe(true);
     await resumeWhereSpace(store, async () => ROOM);
@@ -150,16 +181,25 @@ describe("a run", () => {
   it("is the newest by its number, also where the clock was set back", async () => {
     const first = await begin();
     const second = await begin(true);
-    await store.db.update(runs).set({ createdAt: new Date(Date.now() - 3_600_000) }).where(eq(runs.id, second));
+    await store.db
+      .update(runs)
+      .set({ createdAt: new Date(Date.now() - 3_600_000) })
+      .where(eq(runs.id, second));
     expect((await latestRun(store.db, batchId))!.row.id).toBe(second);
     for (const id of [first, second]) await store.db.transaction((tx) => cancelRun(tx, id));
   });
 
   it("keeps folders, and gives two files of one name in one folder different ones", async () => {
-    await store.db.execute(sql`update batch_photos set name = 'same.jpg', folder = case when name = 'three.jpeg' then '' else 'day 1' end where batch_id = ${batchId}`);
+    await store.db.execute(
+      sql`update batch_photos set name = 'same.jpg', folder = case when name = 'three.jpeg' then '' else 'day 1' end where batch_id = ${batchId}`,
+    );
     const runId = await begin();
     for (const { id } of await items(runId)) await make(store, id);
-    expect((await items(runId)).map((item) => item.outputName)).toEqual(["day 1/same.jpg", "day 1/same-2.jpg", "same.jpg"]);
+    expect((await items(runId)).map((item) => item.outputName)).toEqual([
+      "day 1/same.jpg",
+      "day 1/same-2.jpg",
+      "same.jpg",
+    ]);
   });
 });
 
@@ -167,14 +207,25 @@ describe("workers", () => {
   const locked = async (worker: string) => {
     const id = `00000000-0000-4000-8000-${String(Math.floor(Math.random() * 1e12)).padStart(12, "0")}`;
     await addJobs(store.db, "thumb", [id], 5);
-    await store.db.execute(sql`update graphile_worker._private_jobs set locked_by = ${worker}, locked_at = now() where key = ${`thumb:${id}`}`);
-    return async () => (await store.db.execute<{ locked: string | null }>(sql`select locked_by as locked from graphile_worker._private_jobs where key = ${`thumb:${id}`}`)).rows[0].locked;
+    await store.db.execute(
+      sql`update graphile_worker._private_jobs set locked_by = ${worker}, locked_at = now() where key = ${`thumb:${id}`}`,
+    );
+    return async () =>
+      (
+        await store.db.execute<{ locked: string | null }>(
+          sql`select locked_by as locked from graphile_worker._private_jobs where key = ${`thumb:${id}`}`,
+        )
+      ).rows[0].locked;
   };
 
   it("that stop beating lose their jobs to the others; those that beat keep them", async () => {
     let now = 0;
     const watch = new DeathWatch(store.db, 30_000, () => now);
-    const [alive, dead, stranger] = [await locked("pool-alive"), await locked("pool-dead"), await locked("pool-stranger")];
+    const [alive, dead, stranger] = [
+      await locked("pool-alive"),
+      await locked("pool-dead"),
+      await locked("pool-stranger"),
+    ];
     await beat(store.db, "a", ["pool-alive", "pool-dead"]);
     for (const at of [0, 20_000, 31_000]) {
       now = at;
@@ -198,10 +249,14 @@ describe("workers", () => {
   it("do not wait for jobs that were due before the clock was set back", async () => {
     const id = "00000000-0000-4000-8000-00000000000c";
     await addJobs(store.db, "thumb", [id], 5);
-    await store.db.execute(sql`update graphile_worker._private_jobs set run_at = now() + interval '1 hour' where key = ${`thumb:${id}`}`);
+    await store.db.execute(
+      sql`update graphile_worker._private_jobs set run_at = now() + interval '1 hour' where key = ${`thumb:${id}`}`,
+    );
     expect(await jobs("thumb")).toContain(id);
     await healClock(store.db);
-    const { rows } = await store.db.execute<{ due: boolean }>(sql`select run_at <= now() as due from graphile_worker._private_jobs where key = ${`thumb:${id}`}`);
+    const { rows } = await store.db.execute<{ due: boolean }>(
+      sql`select run_at <= now() as due from graphile_worker._private_jobs where key = ${`thumb:${id}`}`,
+    );
     expect(rows[0].due).toBe(true);
   });
 
@@ -211,9 +266,13 @@ describe("workers", () => {
     await addLostJobs(store.db);
     expect(await addLostJobs(store.db)).toBe(0);
     // Five tries on a full disk, a job that went, and one that is under way.
-    await store.db.execute(sql`update graphile_worker._private_jobs set attempts = max_attempts where key = ${`measure:${first}`}`);
+    await store.db.execute(
+      sql`update graphile_worker._private_jobs set attempts = max_attempts where key = ${`measure:${first}`}`,
+    );
     await store.db.execute(sql`delete from graphile_worker._private_jobs where key = ${`measure:${second}`}`);
-    await store.db.execute(sql`update graphile_worker._private_jobs set locked_by = 'pool-x', locked_at = now(), attempts = 1 where key = ${`measure:${third}`}`);
+    await store.db.execute(
+      sql`update graphile_worker._private_jobs set locked_by = 'pool-x', locked_at = now(), attempts = 1 where key = ${`measure:${third}`}`,
+    );
     expect(await addLostJobs(store.db)).toBe(2);
     expect(await jobs("measure")).toEqual(expect.arrayContaining([first, second]));
     await store.db.execute(sql`delete from graphile_worker._private_jobs where locked_by = 'pool-x'`);
@@ -223,13 +282,18 @@ describe("workers", () => {
   });
 
   it("lose no job that is taken at the moment when it is replaced", async () => {
-    const ids = Array.from({ length: 40 }, (_, i) => `00000000-0000-4000-9000-${String(i).padStart(12, "0")}`);
+    const ids = Array.from(
+      { length: 40 },
+      (_, i) => `00000000-0000-4000-9000-${String(i).padStart(12, "0")}`,
+    );
     const taken = new Set<string>();
     let going = true;
     // A worker that takes and finishes jobs as fast as it can.
     const worker = (async () => {
       while (going) {
-        const { rows } = await store.db.execute<{ id: string; key: string | null; payload: { id: string } }>(sql`update graphile_worker._private_jobs set locked_by = 'pool-fast', locked_at = now() where id in (select id from graphile_worker._private_jobs where payload->>'id' like '00000000-0000-4000-9000-%' and is_available for update skip locked limit 1) returning id, key, payload`);
+        const { rows } = await store.db.execute<{ id: string; key: string | null; payload: { id: string } }>(
+          sql`update graphile_worker._private_jobs set locked_by = 'pool-fast', locked_at = now() where id in (select id from graphile_worker._private_jobs where payload->>'id' like '00000000-0000-4000-9000-%' and is_available for update skip locked limit 1) returning id, key, payload`,
+        );
         for (const job of rows) {
           taken.add(job.payload.id);
           await store.db.execute(sql`delete from graphile_worker._private_jobs where id = ${job.id}`);
@@ -263,7 +327,9 @@ describe("the store", () => {
     const { bytes } = await collectFiles(store, "7 days", "0 seconds");
     expect(bytes).toBeGreaterThan(0);
     expect(await store.files.has(row.sha256)).toBe(false);
-    expect((await store.db.select().from(files).where(eq(files.sha256, row.sha256)))[0]).toMatchObject({ gone: true });
+    expect((await store.db.select().from(files).where(eq(files.sha256, row.sha256)))[0]).toMatchObject({
+      gone: true,
+    });
     expect(await checkStore(store, 0)).toMatchObject({ missing: [], strays: [] });
 
     // Brought in again, it is there again, with its small picture to be made.
@@ -288,7 +354,9 @@ describe("the store", () => {
     await freeSpace(store);
     await collectFiles(store, "7 days", "0 seconds");
     const after = (await latestRun(store.db, batchId))!;
-    expect(after.items.map((item) => [item.state, item.gone, item.ok])).toEqual(Array.from({ length: 3 }, () => ["done", true, true]));
+    expect(after.items.map((item) => [item.state, item.gone, item.ok])).toEqual(
+      Array.from({ length: 3 }, () => ["done", true, true]),
+    );
     // Another run makes them again.
     const again = await begin();
     for (const { id } of await items(again)) await make(store, id);

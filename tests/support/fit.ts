@@ -1,5 +1,5 @@
 /** One photo through one brief and its proof, as every way into the product does it. */
-import { parseBrief, type Brief } from "@/core/brief";
+import { type Brief, parseBrief } from "@/core/brief";
 import type { Frame } from "@/core/frame";
 import { readSource } from "@/imaging/facts";
 import { fitPhoto, prove } from "@/imaging/fit-photo";
@@ -9,6 +9,8 @@ export async function fit(photo: Buffer, clauses: Partial<Brief>, frame?: Frame)
   const source = await readSource(photo);
   const answer = await fitPhoto({ source, brief, frame });
   const output = answer.output ? Buffer.from(answer.output) : null;
-  const proof = output ? await prove(brief, output, { before: source.facts, frame: answer.frame, original: photo }) : null;
+  const proof = output
+    ? await prove(brief, output, { before: source.facts, frame: answer.frame, original: photo })
+    : null;
   return { ...answer, output, proof };
 }

@@ -2,7 +2,8 @@
 import { boxes, readAvif } from "@/core/containers";
 
 const u16 = (...values: number[]) => Buffer.from(values.flatMap((v) => [v >> 8, v & 255]));
-const u32 = (...values: number[]) => Buffer.from(values.flatMap((v) => [(v >>> 24) & 255, (v >>> 16) & 255, (v >>> 8) & 255, v & 255]));
+const u32 = (...values: number[]) =>
+  Buffer.from(values.flatMap((v) => [(v >>> 24) & 255, (v >>> 16) & 255, (v >>> 8) & 255, v & 255]));
 const box = (type: string, ...parts: Uint8Array[]) => {
   const body = Buffer.concat(parts);
   return Buffer.concat([u32(body.length + 8), Buffer.from(type, "latin1"), body]);
@@ -21,14 +22,42 @@ export function gridOf(two: Buffer, tile: { width: number; height: number }): Bu
   const properties = boxes(two, ipco.body, ipco.end).length;
   const size = box("ispe", u32(0, tile.width * 2, tile.height));
   const entries = two.readUInt32BE(ipma.body + 4);
-  const associations = box("ipma", two.subarray(ipma.body, ipma.body + 4), u32(entries + 1), two.subarray(ipma.body + 8, ipma.end), u16(id), Buffer.from([1, properties + 1]));
+  const associations = box(
+    "ipma",
+    two.subarray(ipma.body, ipma.body + 4),
+    u32(entries + 1),
+    two.subarray(ipma.body + 8, ipma.end),
+    u16(id),
+    Buffer.from([1, properties + 1]),
+  );
   const grid = Buffer.concat([Buffer.from([0, 0, 0, tiles.length - 1]), u16(tile.width * 2, tile.height)]);
   const meta = (shift: number) => {
-    const rows = tiles.map((item) => Buffer.concat([u16(item.id, 0, 0, 1), u32(item.extents[0].offset + shift, item.extents[0].length)]));
+    const rows = tiles.map((item) =>
+      Buffer.concat([u16(item.id, 0, 0, 1), u32(item.extents[0].offset + shift, item.extents[0].length)]),
+    );
     return box(
-      "meta", u32(0), whole("hdlr"), box("pitm", u32(0), u16(id)), box("iloc", Buffer.from([1, 0, 0, 0]), u16(0x4400, tiles.length + 1), ...rows, u16(id, 1, 0, 1), u32(0, grid.length)),
-      box("iinf", u32(0), u16(infos.length + 1), ...infos, box("infe", u32(0x02000000), u16(id, 0), Buffer.from("grid\0", "latin1"))),
-      box("iref", u32(0), box("dimg", u16(id, tiles.length, ...tiles.map((item) => item.id)))), box("iprp", box("ipco", two.subarray(ipco.body, ipco.end), size), associations), box("idat", grid),
+      "meta",
+      u32(0),
+      whole("hdlr"),
+      box("pitm", u32(0), u16(id)),
+      box(
+        "iloc",
+        Buffer.from([1, 0, 0, 0]),
+        u16(0x4400, tiles.length + 1),
+        ...rows,
+        u16(id, 1, 0, 1),
+        u32(0, grid.length),
+      ),
+      box(
+        "iinf",
+        u32(0),
+        u16(infos.length + 1),
+        ...infos,
+        box("infe", u32(0x02000000), u16(id, 0), Buffer.from("grid\0", "latin1")),
+      ),
+      box("iref", u32(0), box("dimg", u16(id, tiles.length, ...tiles.map((item) => item.id)))),
+      box("iprp", box("ipco", two.subarray(ipco.body, ipco.end), size), associations),
+      box("idat", grid),
     );
   };
   const shift = meta(0).length - (file.meta.end - file.meta.start);

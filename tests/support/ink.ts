@@ -37,12 +37,21 @@ function random(seed: number): () => number {
 }
 
 /** A looping line with a dot, as signatures have. */
-function strokes({ x, y, size }: { x: number; y: number; size: number }, width: number, height: number): [number, number][][] {
+function strokes(
+  { x, y, size }: { x: number; y: number; size: number },
+  width: number,
+  height: number,
+): [number, number][][] {
   const line: [number, number][] = [];
   const w = size * width;
   for (let t = 0; t <= 1; t += 0.0008) {
     const loop = t * Math.PI * 11;
-    line.push([x * width + (t - 0.5) * w + Math.sin(loop) * w * 0.045, y * height + Math.cos(loop * 0.92) * w * 0.1 * (0.5 + 0.5 * Math.cos(t * 5)) + Math.sin(t * 9) * w * 0.02]);
+    line.push([
+      x * width + (t - 0.5) * w + Math.sin(loop) * w * 0.045,
+      y * height +
+        Math.cos(loop * 0.92) * w * 0.1 * (0.5 + 0.5 * Math.cos(t * 5)) +
+        Math.sin(t * 9) * w * 0.02,
+    ]);
   }
   const dot: [number, number][] = [[x * width - w * 0.2, y * height - w * 0.16]];
   return [line, dot];
@@ -61,12 +70,20 @@ export function drawInk(sheet: Sheet): InkPicture {
       }
     }
   };
-  for (const place of at) for (const line of strokes(place, width, height)) for (const [x, y] of line) put(x, y, (pen / 2) * (line.length === 1 ? 1.3 : 1));
+  for (const place of at)
+    for (const line of strokes(place, width, height))
+      for (const [x, y] of line) put(x, y, (pen / 2) * (line.length === 1 ? 1.3 : 1));
   const next = random(7);
-  const specks = Array.from({ length: sheet.specks ?? 0 }, () => [next() * width, next() * height, 0.6 + next() * pen * 0.12]);
+  const specks = Array.from({ length: sheet.specks ?? 0 }, () => [
+    next() * width,
+    next() * height,
+    0.6 + next() * pen * 0.12,
+  ]);
   const dust = new Float32Array(width * height);
   for (const [cx, cy, r] of specks) {
-    for (let y = Math.max(0, Math.floor(cy - 3)); y < Math.min(height, cy + 3); y += 1) for (let x = Math.max(0, Math.floor(cx - 3)); x < Math.min(width, cx + 3); x += 1) if (Math.hypot(x + 0.5 - cx, y + 0.5 - cy) < r) dust[y * width + x] = 0.8;
+    for (let y = Math.max(0, Math.floor(cy - 3)); y < Math.min(height, cy + 3); y += 1)
+      for (let x = Math.max(0, Math.floor(cx - 3)); x < Math.min(width, cx + 3); x += 1)
+        if (Math.hypot(x + 0.5 - cx, y + 0.5 - cy) < r) dust[y * width + x] = 0.8;
   }
   const data = new Uint8Array(width * height * 3);
   for (let y = 0, i = 0; y < height; y += 1) {
@@ -76,14 +93,18 @@ export function drawInk(sheet: Sheet): InkPicture {
       if (sheet.crease) light *= 1 - 0.18 * Math.exp(-(((x - width * 0.37 - y * 0.05) / 5) ** 2));
       let line = 0;
       if (sheet.ruled) {
-        const off = (((y - sheet.ruled.slope * x) % sheet.ruled.every) + sheet.ruled.every) % sheet.ruled.every;
+        const off =
+          (((y - sheet.ruled.slope * x) % sheet.ruled.every) + sheet.ruled.every) % sheet.ruled.every;
         line = off < 2 ? sheet.ruled.strength : 0;
       }
       const a = Math.max(truth[i], dust[i]);
       const grain = () => (next() + next() + next() - 1.5) * (sheet.noise ?? 0);
       for (let c = 0; c < 3; c += 1) {
         const ground = sheet.paper[c] * (1 - line) + sheet.ink[c] * line;
-        data[i * 3 + c] = Math.max(0, Math.min(255, Math.round(srgb((ground * (1 - a) + sheet.ink[c] * a) * light) + grain())));
+        data[i * 3 + c] = Math.max(
+          0,
+          Math.min(255, Math.round(srgb((ground * (1 - a) + sheet.ink[c] * a) * light) + grain())),
+        );
       }
     }
   }

@@ -18,6 +18,9 @@ export function pixels(width: number, height: number, seed = 1): Uint8Array {
   return out;
 }
 
-export const raw = (width: number, height: number, seed = 1) => sharp(pixels(width, height, seed), { raw: { width, height, channels: 3 } });
-export const jpegPhoto = (width: number, height: number, seed = 1, quality = 92): Promise<Buffer> => raw(width, height, seed).jpeg({ quality }).toBuffer();
-export const pngPhoto = (width: number, height: number, seed = 1): Promise<Buffer> => raw(width, height, seed).png().toBuffer();
+export const raw = (width: number, height: number, seed = 1) =>
+  sharp(pixels(width, height, seed), { raw: { width, height, channels: 3 } });
+export const jpegPhoto = (width: number, height: number, seed = 1, quality = 92): Promise<Buffer> =>
+  raw(width, height, seed).jpeg({ quality }).toBuffer();
+export const pngPhoto = (width: number, height: number, seed = 1): Promise<Buffer> =>
+  raw(width, height, seed).png().toBuffer();

@@ -8,8 +8,19 @@ type Handler = (request: Request, context: { params: Promise<Record<string, stri
 export interface Routes {
   store: Store;
   workspaceId: string;
-  raw(method: string, path: string, params?: Record<string, string>, body?: unknown, query?: string): Promise<Response>;
-  call(method: string, path: string, params?: Record<string, string>, body?: unknown): Promise<{ status: number; body: unknown }>;
+  raw(
+    method: string,
+    path: string,
+    params?: Record<string, string>,
+    body?: unknown,
+    query?: string,
+  ): Promise<Response>;
+  call(
+    method: string,
+    path: string,
+    params?: Record<string, string>,
+    body?: unknown,
+  ): Promise<{ status: number; body: unknown }>;
   /** A batch without a brief, with these photos in it. */
   newBatch(name: string, photos: Record<string, Buffer>): Promise<string>;
   close(): Promise<void>;
@@ -19,16 +30,25 @@ export async function startRoutes(): Promise<Routes> {
   const { store, close } = await freshStore();
   const workspace = localWorkspace(store.db);
   // Routes that wait for the worker listen on a connection of their own.
-  Object.assign(process.env, { ZUMBREL_DATABASE: store.pool.options.connectionString, ZUMBREL_DATA: "tests" });
+  Object.assign(process.env, {
+    ZUMBREL_DATABASE: store.pool.options.connectionString,
+    ZUMBREL_DATA: "tests",
+  });
   // The handlers take the process's store: give them this one.
   Object.assign(globalThis, { zumbrelStore: { store, workspaceId: workspace } });
   const loaded = new Map<string, Record<string, Handler>>();
   const raw: Routes["raw"] = async (method, path, params = {}, body, query = "") => {
-    if (!loaded.has(path)) loaded.set(path, (await import(/* @vite-ignore */ `../../src/app/api/${path}/route.ts`)) as Record<string, Handler>);
+    if (!loaded.has(path))
+      loaded.set(
+        path,
+        (await import(/* @vite-ignore */ `../../src/app/api/${path}/route.ts`)) as Record<string, Handler>,
+      );
     const init: RequestInit & { duplex?: "half" } = { method };
     if (Buffer.isBuffer(body)) Object.assign(init, { body: new Uint8Array(body), duplex: "half" });
     else if (body !== undefined) init.body = JSON.stringify(body);
-    return loaded.get(path)![method](new Request(`http://127.0.0.1/api/x${query}`, init), { params: Promise.resolve(params) });
+    return loaded
+      .get(path)!
+      [method](new Request(`http://127.0.0.1/api/x${query}`, init), { params: Promise.resolve(params) });
   };
   const call: Routes["call"] = async (...args) => {
     const response = await raw(...args);
@@ -36,7 +56,8 @@ export async function startRoutes(): Promise<Routes> {
   };
   const newBatch: Routes["newBatch"] = async (name, photos) => {
     const { id } = (await call("POST", "batches", {}, { name })).body as { id: string };
-    for (const [file, bytes] of Object.entries(photos)) await raw("POST", "batches/[id]/photos", { id }, bytes, `?name=${encodeURIComponent(file)}`);
+    for (const [file, bytes] of Object.entries(photos))
+      await raw("POST", "batches/[id]/photos", { id }, bytes, `?name=${encodeURIComponent(file)}`);
     return id;
   };
   return { store, workspaceId: await workspace, raw, call, newBatch, close };

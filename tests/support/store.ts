@@ -6,7 +6,7 @@ import { join } from "node:path";
 import pg from "pg";
 import { readSource } from "@/imaging/facts";
 import { migrateStore } from "@/store/migrate";
-import { addPhoto, getBatch, type BatchRow } from "@/store/queries/batches";
+import { addPhoto, type BatchRow, getBatch } from "@/store/queries/batches";
 import { openStore, type Store } from "@/store/store";
 
 export async function freshStore(): Promise<{ store: Store; close: () => Promise<void> }> {
@@ -28,7 +28,13 @@ export async function freshStore(): Promise<{ store: Store; close: () => Promise
   };
 }
 
-export async function bringIn(store: Store, workspaceId: string, batchId: string, name: string, bytes: Buffer) {
+export async function bringIn(
+  store: Store,
+  workspaceId: string,
+  batchId: string,
+  name: string,
+  bytes: Buffer,
+) {
   const stored = await store.files.put(bytes);
   const { facts } = await readSource(bytes);
   const batch: BatchRow = (await getBatch(store.db, workspaceId, batchId))!;

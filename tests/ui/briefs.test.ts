@@ -14,17 +14,29 @@ describe("the wording in pieces", () => {
     fc.assert(
       fc.property(wordings, (text) => {
         const reading = readWording(text);
-        expect(piecesOf(text, reading.briefs).map((piece) => piece.text).join("")).toBe(text);
+        expect(
+          piecesOf(text, reading.briefs)
+            .map((piece) => piece.text)
+            .join(""),
+        ).toBe(text);
       }),
       { numRuns: 200 },
     );
   });
 
   it("ties words to clauses, numbered as they stand", () => {
-    const read = pieces.filter((piece) => piece.kind === "read").map((piece) => [piece.number, piece.text, piece.keys]);
+    const read = pieces
+      .filter((piece) => piece.kind === "read")
+      .map((piece) => [piece.number, piece.text, piece.keys]);
     expect(read).toEqual([
-      [1, "PNG or JPEG", ["0.format"]], [2, "330 px wide by 420 px high", ["0.pixels"]], [3, "30 to 90 KB", ["0.fileSize"]], [4, "28 mm × 35 mm", ["0.paper"]],
-      [5, "black pen", ["1.ink"]], [6, "200x90", ["1.pixels"]], [7, "not under 6 KB", ["1.fileSize"]], [7, "nor over 16 KB", ["1.fileSize"]],
+      [1, "PNG or JPEG", ["0.format"]],
+      [2, "330 px wide by 420 px high", ["0.pixels"]],
+      [3, "30 to 90 KB", ["0.fileSize"]],
+      [4, "28 mm × 35 mm", ["0.paper"]],
+      [5, "black pen", ["1.ink"]],
+      [6, "200x90", ["1.pixels"]],
+      [7, "not under 6 KB", ["1.fileSize"]],
+      [7, "nor over 16 KB", ["1.fileSize"]],
     ]);
   });
 
@@ -33,7 +45,10 @@ describe("the wording in pieces", () => {
     const both = readWording(text).briefs;
     expect(numbersOf(both).get(linkOf(0, "format"))).toBe(3);
     expect(numbersOf(both).get(linkOf(1, "format"))).toBe(3);
-    expect(piecesOf(text, both).find((piece) => piece.text === "JPEG")!.keys).toEqual(["0.format", "1.format"]);
+    expect(piecesOf(text, both).find((piece) => piece.text === "JPEG")!.keys).toEqual([
+      "0.format",
+      "1.format",
+    ]);
   });
 
   it("marks what only a person can check, and what was not understood", () => {

@@ -1,19 +1,42 @@
 import { describe, expect, it } from "vitest";
-import { parseBrief, readWording, resolveBrief, type Brief } from "@/core/brief";
-import type { RowView } from "@/ui/api/contract";
+import { type Brief, parseBrief, readWording, resolveBrief } from "@/core/brief";
 import { pixelGauge } from "@/core/gauge";
-import { asAsked, briefSummary, CHIPS, isWished, receiversWords, statedChips, withClauses } from "@/ui/clauses/chips";
+import type { RowView } from "@/ui/api/contract";
+import {
+  asAsked,
+  briefSummary,
+  CHIPS,
+  isWished,
+  receiversWords,
+  statedChips,
+  withClauses,
+} from "@/ui/clauses/chips";
 import { rowState, toneOf } from "@/ui/desk/row-state";
 
 const brief = (clauses: Partial<Brief>) => parseBrief({ zumbrelBrief: 1, name: "b", ...clauses });
 const chip = (key: string) => CHIPS.find((c) => c.key === key)!;
 
 describe("chips", () => {
-  const full = brief({ format: ["jpeg", "png"], width: { exact: 240 }, height: { exact: 300 }, fileSize: { min: "24KB", max: "60KB" }, resolution: { exact: "120ppcm" }, frame: "pad", names: "{name}-x", metadata: "none" });
+  const full = brief({
+    format: ["jpeg", "png"],
+    width: { exact: 240 },
+    height: { exact: 300 },
+    fileSize: { min: "24KB", max: "60KB" },
+    resolution: { exact: "120ppcm" },
+    frame: "pad",
+    names: "{name}-x",
+    metadata: "none",
+  });
 
   it("read as people speak", () => {
     expect(statedChips(full).map((c) => [c.title, c.words(full)])).toEqual([
-      ["Format", "JPEG or PNG"], ["Pixels", "240 × 300"], ["File size", "24 to 60 KB"], ["Resolution", "120 ppcm"], ["Frame", "background added"], ["Metadata", "none"], ["Names", "{name}-x"],
+      ["Format", "JPEG or PNG"],
+      ["Pixels", "240 × 300"],
+      ["File size", "24 to 60 KB"],
+      ["Resolution", "120 ppcm"],
+      ["Frame", "background added"],
+      ["Metadata", "none"],
+      ["Names", "{name}-x"],
     ]);
     expect(statedChips(brief({}))).toEqual([]);
     expect(briefSummary(full)).toBe("240 × 300, 24 to 60 KB");
@@ -32,7 +55,11 @@ describe("chips", () => {
   it("show both values where the receiver was overruled, and lead back", () => {
     const [asked] = readWording("At most 90 KB, 240 x 300 px.").briefs;
     const raised = withClauses(asked, chip("fileSize"), { fileSize: { max: "120KB" } });
-    expect([chip("fileSize").words(raised), receiversWords(raised, chip("fileSize")), receiversWords(raised, chip("pixels"))]).toEqual(["at most 120 KB", "at most 90 KB", null]);
+    expect([
+      chip("fileSize").words(raised),
+      receiversWords(raised, chip("fileSize")),
+      receiversWords(raised, chip("pixels")),
+    ]).toEqual(["at most 120 KB", "at most 90 KB", null]);
     const wider = withClauses(asked, chip("pixels"), { width: { exact: 250 }, height: { exact: 300 } });
     expect(receiversWords(wider, chip("pixels"))).toBe("240 × 300");
     expect(asAsked(raised, chip("fileSize"))).toEqual(asked);
@@ -41,28 +68,78 @@ describe("chips", () => {
 
   it("mark wishes, and stand in the order of the wording", () => {
     const [asked] = readWording("At most 90 KB, JPEG, if possible 240 x 300 px.").briefs;
-    expect(statedChips(asked).map((c) => [c.key, isWished(asked, c)])).toEqual([["fileSize", false], ["format", false], ["pixels", true]]);
+    expect(statedChips(asked).map((c) => [c.key, isWished(asked, c)])).toEqual([
+      ["fileSize", false],
+      ["format", false],
+      ["pixels", true],
+    ]);
     const demanded = withClauses(asked, chip("pixels"), { longSide: { max: 400 } }, false);
     expect(demanded.wishes).toBeUndefined();
-    expect(withClauses(demanded, chip("fileSize"), { fileSize: { max: "80KB" } }, true).wishes).toEqual(["fileSize"]);
+    expect(withClauses(demanded, chip("fileSize"), { fileSize: { max: "80KB" } }, true).wishes).toEqual([
+      "fileSize",
+    ]);
   });
 });
 
 const facts = { width: 4000, height: 3000 } as RowView["before"];
 const row = (change: Partial<RowView>): RowView => ({
-  id: "r", revisionId: "v", own: false, photoId: "p", assignmentId: "a", name: "n", folder: "", nameNotes: [], thumb: true, before: facts, frame: { x: 0.5, y: 0.5 }, screen: null, geometry: null, figure: "about", bytes: 1, difference: null, cleanFrom: null, choice: null, ppi: null, steps: [], notes: [], ink: null, checks: [],
-  verdict: null, outputName: null, made: null, ...change,
+  id: "r",
+  revisionId: "v",
+  own: false,
+  photoId: "p",
+  assignmentId: "a",
+  name: "n",
+  folder: "",
+  nameNotes: [],
+  thumb: true,
+  before: facts,
+  frame: { x: 0.5, y: 0.5 },
+  screen: null,
+  geometry: null,
+  figure: "about",
+  bytes: 1,
+  difference: null,
+  cleanFrom: null,
+  choice: null,
+  ppi: null,
+  steps: [],
+  notes: [],
+  ink: null,
+  checks: [],
+  verdict: null,
+  outputName: null,
+  made: null,
+  ...change,
 });
-const made = (change: Partial<NonNullable<RowView["made"]>>): RowView["made"] => ({ itemId: "i", runId: "u", onlyYou: [], ticks: {}, state: "done", error: null, name: "n", bytes: 1, checks: [], unchanged: [], dropped: [], ok: true, ...change });
+const made = (change: Partial<NonNullable<RowView["made"]>>): RowView["made"] => ({
+  itemId: "i",
+  runId: "u",
+  onlyYou: [],
+  ticks: {},
+  state: "done",
+  error: null,
+  name: "n",
+  bytes: 1,
+  checks: [],
+  unchanged: [],
+  dropped: [],
+  ok: true,
+  ...change,
+});
 
 describe("a row's state", () => {
   it("is the proof after a run, else the verdict, else that work is going on", () => {
     expect(rowState(row({}))).toEqual({ state: null, reason: "measuring", working: true });
-    expect(rowState(row({ figure: "measured", verdict: { state: "needs", reason: "check the frame" } }))).toMatchObject({ state: "needs", working: false });
+    expect(
+      rowState(row({ figure: "measured", verdict: { state: "needs", reason: "check the frame" } })),
+    ).toMatchObject({ state: "needs", working: false });
     expect(rowState(row({ verdict: { state: "needs", reason: "" }, made: made({}) })).state).toBe("meets");
     expect(rowState(row({ made: made({ ok: false }) })).state).toBe("cannot");
     expect(rowState(row({ made: made({ state: "waiting" }) }))).toMatchObject({ state: null, working: true });
-    expect(rowState(row({ made: made({ state: "failed", error: "The disk is full." }) }))).toMatchObject({ state: "cannot", reason: "The disk is full." });
+    expect(rowState(row({ made: made({ state: "failed", error: "The disk is full." }) }))).toMatchObject({
+      state: "cannot",
+      reason: "The disk is full.",
+    });
     expect(toneOf(row({}))).toBe("open");
   });
 });

@@ -3,8 +3,10 @@ import { describe, expect, it } from "vitest";
 import { foldersOf } from "@/ui/api/upload";
 
 /** Dropped files carry `path`, those of a chosen folder `webkitRelativePath`. */
-const file = (paths: { path?: string; webkitRelativePath?: string }): File => Object.assign(new File(["x"], "a.jpg"), paths) as File;
-const dropped = (...paths: string[]) => foldersOf(paths.map((path) => Object.defineProperty(file({}), "path", { value: path }) as File));
+const file = (paths: { path?: string; webkitRelativePath?: string }): File =>
+  Object.assign(new File(["x"], "a.jpg"), paths) as File;
+const dropped = (...paths: string[]) =>
+  foldersOf(paths.map((path) => Object.defineProperty(file({}), "path", { value: path }) as File));
 
 describe("the folders of files that come together", () => {
   it("are kept below the one folder that was brought in", () => {

@@ -1,46 +1,122 @@
 /** What panes look at, which lines the chart has, and how panes survive a reload. */
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { settingKey, settingOf, type Choice } from "@/core/search";
+import { type Choice, settingKey, settingOf } from "@/core/search";
 import type { TrialView, WeighView } from "@/ui/api/contract";
 import { byteTicks, heightAt, linesOf } from "@/ui/weigh/lines";
-import { firstPanes, paneName, pictureKey, readPanes, trialOf, writePanes, type PaneOf } from "@/ui/weigh/panes";
-import { fitZoom, held, inSight, MOST_ZOOM, place, stepZoom, tilesOf, viewOf, zoomAbout } from "@/ui/weigh/view";
+import {
+  firstPanes,
+  type PaneOf,
+  paneName,
+  pictureKey,
+  readPanes,
+  trialOf,
+  writePanes,
+} from "@/ui/weigh/panes";
+import {
+  fitZoom,
+  held,
+  inSight,
+  MOST_ZOOM,
+  place,
+  stepZoom,
+  tilesOf,
+  viewOf,
+  zoomAbout,
+} from "@/ui/weigh/view";
 
 const trial = (choice: Choice, bytes: number, difference: number | null): TrialView => {
   const setting = settingOf(choice, 800 * 600)!;
-  return { key: settingKey(setting), setting, bytes, difference, worst: null, shift: null, ms: 10, kept: true };
+  return {
+    key: settingKey(setting),
+    setting,
+    bytes,
+    difference,
+    worst: null,
+    shift: null,
+    ms: 10,
+    kept: true,
+  };
 };
-const jpeg = (quality: number): Choice => ({ format: "jpeg", quality, chroma: "4:2:0", table: 0, effort: "quick" });
+const jpeg = (quality: number): Choice => ({
+  format: "jpeg",
+  quality,
+  chroma: "4:2:0",
+  table: 0,
+  effort: "quick",
+});
 const view: WeighView = {
-  id: "a", geometry: { width: 800, height: 600 } as WeighView["geometry"], original: { width: 4000, height: 3000 }, sourceBytes: 2e6, formats: ["jpeg"], range: { min: null, max: 90_000 },
-  chroma: "4:2:0", bits: 8 as const, packed: null, ways: [], ladder: 3, made: 3, error: null, choice: null, chosen: null,
-  trials: [trial(jpeg(50), 40_000, 2), trial(jpeg(90), 160_000, 0.8), trial(jpeg(80), 80_000, 1.2), trial({ format: "webp", quality: 80 }, 60_000, null), trial({ format: "png", colours: null, level: 9 }, 900_000, 0), trial({ ...jpeg(85), table: 7 } as Choice, 99_000, 1)],
+  id: "a",
+  geometry: { width: 800, height: 600 } as WeighView["geometry"],
+  original: { width: 4000, height: 3000 },
+  sourceBytes: 2e6,
+  formats: ["jpeg"],
+  range: { min: null, max: 90_000 },
+  chroma: "4:2:0",
+  bits: 8 as const,
+  packed: null,
+  ways: [],
+  ladder: 3,
+  made: 3,
+  error: null,
+  choice: null,
+  chosen: null,
+  trials: [
+    trial(jpeg(50), 40_000, 2),
+    trial(jpeg(90), 160_000, 0.8),
+    trial(jpeg(80), 80_000, 1.2),
+    trial({ format: "webp", quality: 80 }, 60_000, null),
+    trial({ format: "png", colours: null, level: 9 }, 900_000, 0),
+    trial({ ...jpeg(85), table: 7 } as Choice, 99_000, 1),
+  ],
 };
 
 describe("the view of the panes", () => {
-  const size = fc.record({ width: fc.integer({ min: 1, max: 9000 }), height: fc.integer({ min: 1, max: 9000 }) });
+  const size = fc.record({
+    width: fc.integer({ min: 1, max: 9000 }),
+    height: fc.integer({ min: 1, max: 9000 }),
+  });
   const room = { width: 440, height: 640 };
 
   it("covers what is in sight with squares, at a level that is no coarser than the screen", () => {
     fc.assert(
-      fc.property(size, fc.double({ min: 0.02, max: 32, noNaN: true }), fc.double({ min: 0, max: 1, noNaN: true }), (output, zoom, share) => {
-        const placed = place({ x: output.width * share, y: output.height * share, zoom }, output, output, room, true);
-        expect(placed.scale * 2 ** placed.level).toBeLessThanOrEqual(Math.max(1, placed.scale) + 1e-6);
-        const part = inSight(placed, output, room);
-        expect(part.width).toBeGreaterThanOrEqual(0);
-        expect(part.x + part.width).toBeLessThanOrEqual(Math.ceil(output.width / 2 ** placed.level));
-        for (const at of tilesOf(part, placed.level)) expect([at.x * 512 < part.x + part.width, at.y * 512 < part.y + part.height, (at.x + 1) * 512 > part.x]).toEqual([true, true, true]);
-        // Never more than what the pane itself can show, and its edges.
-        expect(tilesOf(part, placed.level).length).toBeLessThanOrEqual(12);
-      }),
+      fc.property(
+        size,
+        fc.double({ min: 0.02, max: 32, noNaN: true }),
+        fc.double({ min: 0, max: 1, noNaN: true }),
+        (output, zoom, share) => {
+          const placed = place(
+            { x: output.width * share, y: output.height * share, zoom },
+            output,
+            output,
+            room,
+            true,
+          );
+          expect(placed.scale * 2 ** placed.level).toBeLessThanOrEqual(Math.max(1, placed.scale) + 1e-6);
+          const part = inSight(placed, output, room);
+          expect(part.width).toBeGreaterThanOrEqual(0);
+          expect(part.x + part.width).toBeLessThanOrEqual(Math.ceil(output.width / 2 ** placed.level));
+          for (const at of tilesOf(part, placed.level))
+            expect([
+              at.x * 512 < part.x + part.width,
+              at.y * 512 < part.y + part.height,
+              (at.x + 1) * 512 > part.x,
+            ]).toEqual([true, true, true]);
+          // Never more than what the pane itself can show, and its edges.
+          expect(tilesOf(part, placed.level).length).toBeLessThanOrEqual(12);
+        },
+      ),
     );
   });
 
   it("shows pictures of other pixels at the same apparent size, or each at its own", () => {
     const look = { x: 400, y: 300, zoom: 1 };
     expect(place(look, view.geometry, view.original, room, true)).toMatchObject({ scale: 0.2, level: 2 });
-    expect(place(look, view.geometry, view.original, room, false)).toMatchObject({ scale: 1, level: 0, left: 2000 - 220 });
+    expect(place(look, view.geometry, view.original, room, false)).toMatchObject({
+      scale: 1,
+      level: 0,
+      left: 2000 - 220,
+    });
   });
 
   it("zooms in steps up to 3200 % about the pointer, and keeps the middle on the picture", () => {
@@ -63,7 +139,9 @@ describe("the view of the panes", () => {
 describe("lines of the chart", () => {
   it("join trials of one kind, coarse to fine; others stand alone", () => {
     const lines = linesOf(view);
-    expect(lines.map((line) => [line.format, line.points.map((p) => p.quality)])).toEqual([["jpeg", [50, 80, 90]]]);
+    expect(lines.map((line) => [line.format, line.points.map((p) => p.quality)])).toEqual([
+      ["jpeg", [50, 80, 90]],
+    ]);
     expect(heightAt(lines[0], 80_000)).toBeCloseTo(1.2);
     expect(heightAt(lines[0], 56_568)).toBeCloseTo(1.6, 2);
     expect([heightAt(lines[0], 30_000), heightAt(lines[0], 170_000)]).toEqual([null, null]);
@@ -80,15 +158,28 @@ describe("panes", () => {
   it("survive the address, and what is no pane does not", () => {
     const panes: PaneOf[] = ["reference", "original", jpeg(70), { format: "webp", quality: null }];
     expect(readPanes(writePanes(panes))).toEqual(panes);
-    for (const text of [null, "", "[]", '["reference"]', '["reference", {"format":"exe"}]', "{", '{"a":1}']) expect(readPanes(text), String(text)).toBeNull();
+    for (const text of [null, "", "[]", '["reference"]', '["reference", {"format":"exe"}]', "{", '{"a":1}'])
+      expect(readPanes(text), String(text)).toBeNull();
     expect(readPanes(JSON.stringify(Array(9).fill("reference")))).toHaveLength(6);
   });
 
   it("begin with what the plan takes, and name what they show", () => {
-    expect(firstPanes({ ...view, chosen: view.trials[5].key })).toEqual(["reference", view.trials[5].setting]);
+    expect(firstPanes({ ...view, chosen: view.trials[5].key })).toEqual([
+      "reference",
+      view.trials[5].setting,
+    ]);
     expect(firstPanes(view)).toEqual(["reference", view.trials[0].setting]);
     expect(firstPanes({ ...view, trials: [] })).toEqual(["reference", "original"]);
-    expect([trialOf(jpeg(80), view)?.bytes, trialOf(jpeg(81), view), trialOf("original", view), pictureKey({ aim: "clean" }, view)]).toEqual([80_000, null, null, null]);
-    expect([paneName("reference"), paneName("original"), paneName(jpeg(80))]).toEqual(["Before encoding", "The photo itself", "JPEG 4:2:0, 80"]);
+    expect([
+      trialOf(jpeg(80), view)?.bytes,
+      trialOf(jpeg(81), view),
+      trialOf("original", view),
+      pictureKey({ aim: "clean" }, view),
+    ]).toEqual([80_000, null, null, null]);
+    expect([paneName("reference"), paneName("original"), paneName(jpeg(80))]).toEqual([
+      "Before encoding",
+      "The photo itself",
+      "JPEG 4:2:0, 80",
+    ]);
   });
 });

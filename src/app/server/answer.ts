@@ -5,7 +5,10 @@ import { sentence } from "@/imaging/error";
 
 /** A request that cannot be served, with its status. */
 export class RequestError extends Error {
-  constructor(readonly status: number, message: string) {
+  constructor(
+    readonly status: number,
+    message: string,
+  ) {
     super(message);
   }
 }
@@ -13,7 +16,8 @@ export class RequestError extends Error {
 const id = z.uuid();
 
 export function checkId(value: string): string {
-  if (!id.safeParse(value).success) throw new RequestError(404, "There is no such thing here. Go back to the Desk.");
+  if (!id.safeParse(value).success)
+    throw new RequestError(404, "There is no such thing here. Go back to the Desk.");
   return value;
 }
 
@@ -27,7 +31,9 @@ export function route(handler: (request: Request, params: Parameters) => Promise
   return async (request: Request, context: Context): Promise<Response> => {
     try {
       const value = await handler(request, await context.params);
-      return value instanceof Response ? value : Response.json(value ?? { ok: true }, { headers: { "cache-control": "no-store" } });
+      return value instanceof Response
+        ? value
+        : Response.json(value ?? { ok: true }, { headers: { "cache-control": "no-store" } });
     } catch (error) {
       return Response.json({ error: wordsOf(error) }, { status: statusOf(error) });
     }
@@ -40,15 +46,24 @@ function statusOf(error: unknown): number {
   const name = error instanceof Error ? error.name : "";
   if (name === "TooLargeError") return 413;
   if (name === "NotSharedError") return 409;
-  if (name === "PhotoError" || name === "ContainerError" || name === "BriefError" || name === "SheetError") return 422;
+  if (name === "PhotoError" || name === "ContainerError" || name === "BriefError" || name === "SheetError")
+    return 422;
   if ((error as NodeJS.ErrnoException | null)?.code === "ENOSPC") return 507;
   return 500;
 }
 
 export function wordsOf(error: unknown): string {
-  if (error instanceof RequestError || error instanceof BriefError || (error instanceof Error && ["TooLargeError", "NotSharedError"].includes(error.name))) return error.message;
-  if (error instanceof z.ZodError) return `The request is wrong: ${error.issues[0].path.join(".")} ${error.issues[0].message}.`;
-  return statusOf(error) === 500 ? "Something went wrong here; nothing was changed. Try again." : sentence(error);
+  if (
+    error instanceof RequestError ||
+    error instanceof BriefError ||
+    (error instanceof Error && ["TooLargeError", "NotSharedError"].includes(error.name))
+  )
+    return error.message;
+  if (error instanceof z.ZodError)
+    return `The request is wrong: ${error.issues[0].path.join(".")} ${error.issues[0].message}.`;
+  return statusOf(error) === 500
+    ? "Something went wrong here; nothing was changed. Try again."
+    : sentence(error);
 }
 
 export async function readBody<T extends z.ZodType>(request: Request, schema: T): Promise<z.infer<T>> {

@@ -1,7 +1,7 @@
 /** The batch a route is about, and edits of it. */
 import { sql } from "drizzle-orm";
+import { type BatchRow, getBatch } from "@/store/queries/batches";
 import { announce } from "@/store/queue";
-import { getBatch, type BatchRow } from "@/store/queries/batches";
 import type { Executor } from "@/store/store";
 import { checkId, RequestError } from "./answer";
 import { getStore, getWorkspace } from "./store";
@@ -13,7 +13,10 @@ export async function requireBatch(id: string): Promise<BatchRow> {
 }
 
 /** Runs a change in one transaction, one at a time for a batch, and tells the open pages. */
-export async function changeBatch<T>(id: string, change: (tx: Executor, batch: BatchRow) => Promise<T>): Promise<T> {
+export async function changeBatch<T>(
+  id: string,
+  change: (tx: Executor, batch: BatchRow) => Promise<T>,
+): Promise<T> {
   const { db } = getStore();
   await requireBatch(id);
   const workspaceId = await getWorkspace();

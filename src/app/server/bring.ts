@@ -19,11 +19,20 @@ const ZIP_LIMIT = 16 * 1024 ** 3;
 const MOST_NAMED = 200;
 
 /** `query`: the file's name, the folder it lay in, and its place among others (at). */
-export async function bring(batchId: string, query: URLSearchParams, stream: AsyncIterable<Uint8Array>): Promise<BroughtIn> {
+export async function bring(
+  batchId: string,
+  query: URLSearchParams,
+  stream: AsyncIterable<Uint8Array>,
+): Promise<BroughtIn> {
   await requireBatch(batchId);
   const name = shownName(query.get("name") ?? "");
   const folder = safeFolder(query.get("folder") ?? "");
-  const position = z.coerce.number().min(0).max(1e15).catch(Date.now()).parse(query.get("at") ?? undefined);
+  const position = z.coerce
+    .number()
+    .min(0)
+    .max(1e15)
+    .catch(Date.now())
+    .parse(query.get("at") ?? undefined);
   if (/[.]zip$/i.test(name)) return bringPackage(batchId, stream, folder, position);
   const { here, batchPhotoId } = await bringPhoto(batchId, stream, { name, folder, position });
   return { added: here ? 0 : 1, known: here ? 1 : 0, rows: [batchPhotoId], refused: [], refusedCount: 0 };
@@ -36,7 +45,11 @@ interface Place {
 }
 
 /** `here`: the batch had it already. */
-async function bringPhoto(batchId: string, stream: AsyncIterable<Uint8Array>, place: Place): Promise<{ here: boolean; batchPhotoId: string }> {
+async function bringPhoto(
+  batchId: string,
+  stream: AsyncIterable<Uint8Array>,
+  place: Place,
+): Promise<{ here: boolean; batchPhotoId: string }> {
   const { db, files: disk } = getStore();
   const stored = await disk.putStream(stream, LIMIT);
   try {
@@ -48,7 +61,12 @@ async function bringPhoto(batchId: string, stream: AsyncIterable<Uint8Array>, pl
   }
 }
 
-async function bringPackage(batchId: string, stream: AsyncIterable<Uint8Array>, folder: string, position: number): Promise<BroughtIn> {
+async function bringPackage(
+  batchId: string,
+  stream: AsyncIterable<Uint8Array>,
+  folder: string,
+  position: number,
+): Promise<BroughtIn> {
   const path = await getStore().files.temporary(stream, ZIP_LIMIT);
   const counts = { added: 0, known: 0 };
   const rows: string[] = [];
@@ -57,12 +75,17 @@ async function bringPackage(batchId: string, stream: AsyncIterable<Uint8Array>, 
     const take = async (file: { name: string; folder: string; stream: Readable }) => {
       // Between two files that were dropped together there is room for those of a package.
       n += 1;
-      const { here: known, batchPhotoId } = await bringPhoto(batchId, file.stream, { name: shownName(file.name), folder: [folder, file.folder].filter(Boolean).join("/"), position: position + n / 1e7 });
+      const { here: known, batchPhotoId } = await bringPhoto(batchId, file.stream, {
+        name: shownName(file.name),
+        folder: [folder, file.folder].filter(Boolean).join("/"),
+        position: position + n / 1e7,
+      });
       counts[known ? "known" : "added"] += 1;
       rows.push(batchPhotoId);
     };
     const refused = await unzip({ path, entryLimit: LIMIT, take, words: wordsOf });
-    if (!counts.added && !counts.known && !refused.length) throw new RequestError(422, "There is no picture in this ZIP.");
+    if (!counts.added && !counts.known && !refused.length)
+      throw new RequestError(422, "There is no picture in this ZIP.");
     return { ...counts, rows, refused: refused.slice(0, MOST_NAMED), refusedCount: refused.length };
   } finally {
     await unlink(path).catch(() => undefined);
@@ -72,5 +95,10 @@ async function bringPackage(batchId: string, stream: AsyncIterable<Uint8Array>, 
 /** The name as it is shown: the last part of a path, without control characters, not endlessly long. */
 function shownName(name: string): string {
   const last = name.split(/[\\/]/).pop() ?? "";
-  return last.replace(/[\u0000-\u001f\u007f-\u009f\u202a-\u202e\u2066-\u2069]/g, "").trim().slice(-255) || "photo";
+  return (
+    last
+      .replace(/[\u0000-\u001f\u007f-\u009f\u202a-\u202e\u2066-\u2069]/g, "")
+      .trim()
+      .slice(-255) || "photo"
+  );
 }

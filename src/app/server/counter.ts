@@ -1,15 +1,23 @@
 /** The counter as the page shows it, and the briefs and packages that are made from its rules. */
 import { and, desc, eq, isNull } from "drizzle-orm";
-import { readWording, type Brief } from "@/core/brief";
+import { type Brief, readWording } from "@/core/brief";
 import type { Answer } from "@/receivers/answer";
+import { readHead } from "@/receivers/head";
 import { effectivePpi } from "@/receivers/print";
 import type { FormRules, Rules } from "@/receivers/rules";
 import { shownAt } from "@/receivers/wall";
 import { slotWording, wordingOf } from "@/receivers/wording";
-import { readHead } from "@/receivers/head";
 import { addPhoto, createBatch, listRows } from "@/store/queries/batches";
 import { createBrief } from "@/store/queries/briefs";
-import { createPackage, getArrival, latestPackage, listArrivals, listHandovers, setSlots, type ArrivalRow } from "@/store/queries/counter";
+import {
+  type ArrivalRow,
+  createPackage,
+  getArrival,
+  latestPackage,
+  listArrivals,
+  listHandovers,
+  setSlots,
+} from "@/store/queries/counter";
 import { makeEdit } from "@/store/queries/edits";
 import { outputsOf, startRun } from "@/store/queries/runs";
 import { getSetting } from "@/store/queries/workspace";
@@ -19,29 +27,67 @@ import type { ArrivalView, ArrivedFileView, CounterView, ReceiverView } from "@/
 import { checkId, RequestError } from "./answer";
 import { changeBatch } from "./batch";
 import { beginHandover, slotsFor } from "./hand-over";
-import { receiversHere, requireReceiver, type Receiver } from "./receive";
+import { type Receiver, receiversHere, requireReceiver } from "./receive";
 import { requireRun } from "./runs";
 import { getStore, getWorkspace } from "./store";
 
 export async function counterView(): Promise<CounterView> {
-  return { receivers: (await receiversHere()).map(({ id, rules }) => ({ id, rules })), smtpPort: Number(await getSetting(getStore().db, "smtpPort")) || null };
+  return {
+    receivers: (await receiversHere()).map(({ id, rules }) => ({ id, rules })),
+    smtpPort: Number(await getSetting(getStore().db, "smtpPort")) || null,
+  };
 }
 
 export async function receiverView(id: string): Promise<ReceiverView> {
   const { db } = getStore();
   const receiver = await requireReceiver(id);
-  const [came, under, pack] = await Promise.all([listArrivals(db, receiver.id), listHandovers(db, receiver.id), latestPackage(db, receiver.id)]);
-  const alive = pack && (await db.select({ id: batches.id }).from(batches).where(and(eq(batches.id, pack.batchId), isNull(batches.deletedAt)))).length > 0;
+  const [came, under, pack] = await Promise.all([
+    listArrivals(db, receiver.id),
+    listHandovers(db, receiver.id),
+    latestPackage(db, receiver.id),
+  ]);
+  const alive =
+    pack &&
+    (
+      await db
+        .select({ id: batches.id })
+        .from(batches)
+        .where(and(eq(batches.id, pack.batchId), isNull(batches.deletedAt)))
+    ).length > 0;
   return {
-    id: receiver.id, rules: receiver.rules, wording: wordingOf(receiver.rules),
+    id: receiver.id,
+    rules: receiver.rules,
+    wording: wordingOf(receiver.rules),
     arrivals: came.map(arrivalView),
-    handovers: under.map(({ id: own, runId, state, error, answer, tries, createdAt }) => ({ id: own, runId, state, error, answer: (answer as Answer | null) ?? null, tries, at: createdAt.toISOString() })),
-    package: pack && alive ? { batchId: pack.batchId, slots: Object.fromEntries(Object.entries(pack.slots).map(([key, slot]) => [key, slot.batchPhotoId])) } : null,
+    handovers: under.map(({ id: own, runId, state, error, answer, tries, createdAt }) => ({
+      id: own,
+      runId,
+      state,
+      error,
+      answer: (answer as Answer | null) ?? null,
+      tries,
+      at: createdAt.toISOString(),
+    })),
+    package:
+      pack && alive
+        ? {
+            batchId: pack.batchId,
+            slots: Object.fromEntries(
+              Object.entries(pack.slots).map(([key, slot]) => [key, slot.batchPhotoId]),
+            ),
+          }
+        : null,
   };
 }
 
 function arrivalView(row: ArrivalRow): ArrivalView {
-  return { id: row.id, at: row.createdAt.toISOString(), answer: row.answer as Answer, message: row.message, files: row.files.map(({ slot, name, bytes }): ArrivedFileView => ({ slot, name, bytes })) };
+  return {
+    id: row.id,
+    at: row.createdAt.toISOString(),
+    answer: row.answer as Answer,
+    message: row.message,
+    files: row.files.map(({ slot, name, bytes }): ArrivedFileView => ({ slot, name, bytes })),
+  };
 }
 
 /** Sizes of an arrival's files, and how the receiver shows or prints them. */
@@ -51,7 +97,14 @@ export async function arrivedSizes(id: string) {
   return Promise.all(
     arrival.files.map(async (file) => {
       const head = await readHead(await disk.read(file.sha256).catch(() => Buffer.alloc(0)));
-      return head && { width: head.width, height: head.height, scale: rules.kind === "wall" ? shownAt(rules, head) : null, ppi: rules.kind === "print" ? effectivePpi(rules, head) : null };
+      return (
+        head && {
+          width: head.width,
+          height: head.height,
+          scale: rules.kind === "wall" ? shownAt(rules, head) : null,
+          ppi: rules.kind === "print" ? effectivePpi(rules, head) : null,
+        }
+      );
     }),
   );
 }
@@ -69,15 +122,23 @@ export function briefsOf({ rules }: Receiver): { briefs: Brief[]; slots: string[
     const { briefs } = readWording(wordingOf(rules));
     return { briefs: briefs.slice(0, 1).map((brief) => ({ ...brief, name: rules.name, from })), slots: [] };
   }
-  const made = rules.slots.map((slot) => ({ key: slot.key, brief: readWording(slotWording(slot)).briefs[0] as Brief | undefined, title: slot.title }));
+  const made = rules.slots.map((slot) => ({
+    key: slot.key,
+    brief: readWording(slotWording(slot)).briefs[0] as Brief | undefined,
+    title: slot.title,
+  }));
   const known = made.filter((one) => one.brief);
-  return { briefs: known.map(({ brief, title }) => ({ ...brief!, name: `${rules.name}: ${title}`, from })), slots: known.map(({ key }) => key) };
+  return {
+    briefs: known.map(({ brief, title }) => ({ ...brief!, name: `${rules.name}: ${title}`, from })),
+    slots: known.map(({ key }) => key),
+  };
 }
 
 /** Puts them on the shelf. */
 export async function shelveBriefs(id: string): Promise<{ names: string[] }> {
   const { briefs } = briefsOf(await requireReceiver(id));
-  if (!briefs.length) throw new RequestError(422, "No rule was found in this wording. Change the receiver's rules first.");
+  if (!briefs.length)
+    throw new RequestError(422, "No rule was found in this wording. Change the receiver's rules first.");
   const workspaceId = await getWorkspace();
   await getStore().db.transaction(async (tx) => {
     for (const brief of briefs) await createBrief(tx, workspaceId, brief);
@@ -112,13 +173,18 @@ export async function beginPackage(id: string): Promise<{ batchId: string }> {
 }
 
 /** Puts a photo, brought in already, into a slot of the package; the one that was there leaves the batch. */
-export async function fillSlot(id: string, slot: string, from: { photoId: string } | { rowId: string }): Promise<void> {
+export async function fillSlot(
+  id: string,
+  slot: string,
+  from: { photoId: string } | { rowId: string },
+): Promise<void> {
   const receiver = await requireForm(id);
   const { db } = getStore();
   const workspaceId = await getWorkspace();
   const pack = await latestPackage(db, receiver.id);
   const own = pack?.slots[slot];
-  if (!pack || !own) throw new RequestError(404, "The form asks for no such document now. Begin the documents anew.");
+  if (!pack || !own)
+    throw new RequestError(404, "The form asks for no such document now. Begin the documents anew.");
   const title = receiver.rules.slots.find((one) => one.key === slot)?.title ?? slot;
   await changeBatch(pack.batchId, async (tx, batch) => {
     let rowId = "rowId" in from ? from.rowId : "";
@@ -136,11 +202,28 @@ export async function fillSlot(id: string, slot: string, from: { photoId: string
     const rows = await listRows(tx, batch.id);
     const row = rows.find((one) => one.id === rowId);
     if (!row) throw new RequestError(404, "This photo is no longer in the batch. Bring it in again.");
-    const elsewhere = Object.entries(pack.slots).find(([key, one]) => key !== slot && one.batchPhotoId === rowId && rows.some((r) => r.id === rowId && r.own === one.revisionId));
-    if (elsewhere) throw new RequestError(409, `This photo is the ${receiver.rules.slots.find((one) => one.key === elsewhere[0])?.title ?? elsewhere[0]} already. Choose another for ${title}.`);
-    await makeEdit(tx, batch, `choosing ${row.name} as ${title}`.slice(0, 300), { kind: "rows", batch: null, rows: { [rowId]: { before: row.own, after: own.revisionId } } });
+    const elsewhere = Object.entries(pack.slots).find(
+      ([key, one]) =>
+        key !== slot &&
+        one.batchPhotoId === rowId &&
+        rows.some((r) => r.id === rowId && r.own === one.revisionId),
+    );
+    if (elsewhere)
+      throw new RequestError(
+        409,
+        `This photo is the ${receiver.rules.slots.find((one) => one.key === elsewhere[0])?.title ?? elsewhere[0]} already. Choose another for ${title}.`,
+      );
+    await makeEdit(tx, batch, `choosing ${row.name} as ${title}`.slice(0, 300), {
+      kind: "rows",
+      batch: null,
+      rows: { [rowId]: { before: row.own, after: own.revisionId } },
+    });
     const old = own.batchPhotoId;
-    if (old && old !== rowId && rows.some((one) => one.id === old)) await makeEdit(tx, batch, `replacing the ${title}`.slice(0, 300), { kind: "remove", batchPhotoIds: [old] });
+    if (old && old !== rowId && rows.some((one) => one.id === old))
+      await makeEdit(tx, batch, `replacing the ${title}`.slice(0, 300), {
+        kind: "remove",
+        batchPhotoIds: [old],
+      });
     await setSlots(tx, pack.id, { ...pack.slots, [slot]: { ...own, batchPhotoId: rowId } });
   });
 }
@@ -152,12 +235,27 @@ export async function handOverPackage(id: string): Promise<{ id: string }> {
   const pack = await latestPackage(db, receiver.id);
   if (!pack) throw new RequestError(409, "Begin the documents first.");
   const rows = await listRows(db, pack.batchId);
-  const missing = receiver.rules.slots.filter((slot) => !rows.some((row) => row.id === pack.slots[slot.key]?.batchPhotoId));
-  if (missing.length) throw new RequestError(409, `Still missing: ${missing.map((slot) => slot.title).join(", ")}.`);
+  const missing = receiver.rules.slots.filter(
+    (slot) => !rows.some((row) => row.id === pack.slots[slot.key]?.batchPhotoId),
+  );
+  if (missing.length)
+    throw new RequestError(409, `Still missing: ${missing.map((slot) => slot.title).join(", ")}.`);
   const runId = await changeBatch(pack.batchId, (tx, batch) => startRun(tx, batch));
-  if (!runId) throw new RequestError(409, "None of these photos can meet its rules, so there is nothing to hand over. Look at them on the Desk.");
-  const items = await db.select({ id: runItems.id, row: assignments.batchPhotoId }).from(runItems).innerJoin(assignments, eq(assignments.id, runItems.assignmentId)).where(eq(runItems.runId, runId));
-  const slots = Object.fromEntries(Object.entries(pack.slots).flatMap(([slot, { batchPhotoId }]) => items.filter((item) => item.row === batchPhotoId).map((item) => [slot, item.id])));
+  if (!runId)
+    throw new RequestError(
+      409,
+      "None of these photos can meet its rules, so there is nothing to hand over. Look at them on the Desk.",
+    );
+  const items = await db
+    .select({ id: runItems.id, row: assignments.batchPhotoId })
+    .from(runItems)
+    .innerJoin(assignments, eq(assignments.id, runItems.assignmentId))
+    .where(eq(runItems.runId, runId));
+  const slots = Object.fromEntries(
+    Object.entries(pack.slots).flatMap(([slot, { batchPhotoId }]) =>
+      items.filter((item) => item.row === batchPhotoId).map((item) => [slot, item.id]),
+    ),
+  );
   return { id: await beginHandover(receiver.id, runId, slots) };
 }
 
@@ -173,13 +271,21 @@ export async function photosToChoose(): Promise<{ photoId: string; name: string;
     .orderBy(desc(batchPhotos.createdAt))
     .limit(300);
   const seen = new Set<string>();
-  return rows.filter(({ photoId }) => !seen.has(photoId) && seen.add(photoId)).map(({ photoId, name, batch }) => ({ photoId, name, batch }));
+  return rows
+    .filter(({ photoId }) => !seen.has(photoId) && seen.add(photoId))
+    .map(({ photoId, name, batch }) => ({ photoId, name, batch }));
 }
 
 /** The finished files of a run, and which slot of a form each would get. */
-export async function runForForm(id: string, runId: string): Promise<{ files: { itemId: string; name: string }[]; slots: Record<string, string> }> {
+export async function runForForm(
+  id: string,
+  runId: string,
+): Promise<{ files: { itemId: string; name: string }[]; slots: Record<string, string> }> {
   const receiver = await requireForm(id);
   const run = await requireRun(runId);
   const outputs = await outputsOf(getStore().db, await getWorkspace(), { runId: run.id });
-  return { files: outputs.map((item) => ({ itemId: item.id, name: item.name.split("/").pop()! })), slots: slotsFor(receiver.rules, outputs) };
+  return {
+    files: outputs.map((item) => ({ itemId: item.id, name: item.name.split("/").pop()! })),
+    slots: slotsFor(receiver.rules, outputs),
+  };
 }

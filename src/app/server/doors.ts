@@ -11,7 +11,12 @@ export function atDoor(request: IncomingMessage, response: ServerResponse): Prom
   return door && serve(door[1], door[2], request, response);
 }
 
-async function serve(id: string, what: string, request: IncomingMessage, response: ServerResponse): Promise<void> {
+async function serve(
+  id: string,
+  what: string,
+  request: IncomingMessage,
+  response: ServerResponse,
+): Promise<void> {
   const query = new URL(request.url ?? "/", "http://127.0.0.1").searchParams;
   // A request that broke off has none any more.
   const { socket } = request;

@@ -17,7 +17,9 @@ class Events {
   private async connect(): Promise<void> {
     const client = new pg.Client({ connectionString: readEnvironment().database });
     this.client = client;
-    client.on("notification", ({ payload }) => this.listeners.forEach((listener) => listener(payload ?? "{}")));
+    client.on("notification", ({ payload }) =>
+      this.listeners.forEach((listener) => listener(payload ?? "{}")),
+    );
     client.on("error", () => this.again(client));
     client.on("end", () => this.again(client));
     try {

@@ -14,7 +14,7 @@ import { outputsOf } from "@/store/queries/runs";
 import { getSetting } from "@/store/queries/workspace";
 import { announce } from "@/store/queue";
 import { RequestError } from "./answer";
-import { requireReceiver, type Receiver } from "./receive";
+import { type Receiver, requireReceiver } from "./receive";
 import { mailFiles, requireRun } from "./runs";
 import { getStore, getWorkspace } from "./store";
 
@@ -24,12 +24,19 @@ const PATIENCE_MS = 60_000;
 const LOOK_MS = 300;
 
 /** The item that each slot of a form gets, as far as briefs and slots bear the same names; `chosen` comes first. */
-export function slotsFor(rules: FormRules, outputs: readonly Output[], chosen: Record<string, string> = {}): Record<string, string> {
+export function slotsFor(
+  rules: FormRules,
+  outputs: readonly Output[],
+  chosen: Record<string, string> = {},
+): Record<string, string> {
   const taken = new Set(Object.values(chosen));
   const found: Record<string, string> = {};
   for (const slot of rules.slots) {
     const own = chosen[slot.key];
-    const like = outputs.find((item) => !taken.has(item.id) && item.snapshot.brief.name.toLowerCase().endsWith(slot.title.toLowerCase()));
+    const like = outputs.find(
+      (item) =>
+        !taken.has(item.id) && item.snapshot.brief.name.toLowerCase().endsWith(slot.title.toLowerCase()),
+    );
     const id = own && outputs.some((item) => item.id === own) ? own : like?.id;
     if (!id) continue;
     found[slot.key] = id;
@@ -39,7 +46,11 @@ export function slotsFor(rules: FormRules, outputs: readonly Output[], chosen: R
 }
 
 /** Begins handing a run over; it goes on by itself. Throws where it is not clear which file is for which document. */
-export async function beginHandover(receiverId: string, runId: string, chosen?: Record<string, string>): Promise<string> {
+export async function beginHandover(
+  receiverId: string,
+  runId: string,
+  chosen?: Record<string, string>,
+): Promise<string> {
   const receiver = await requireReceiver(receiverId);
   const run = await requireRun(runId);
   const { db } = getStore();
@@ -48,7 +59,11 @@ export async function beginHandover(receiverId: string, runId: string, chosen?: 
   let slots: Record<string, string> | null = chosen && !run.finishedAt ? chosen : null;
   if (receiver.rules.kind === "form" && run.finishedAt) {
     slots = slotsFor(receiver.rules, await outputsOf(db, workspaceId, { runId }), chosen);
-    if (!Object.keys(slots).length) throw new RequestError(409, "It is not clear which of these files is for which document of the form. Choose them on the Counter.");
+    if (!Object.keys(slots).length)
+      throw new RequestError(
+        409,
+        "It is not clear which of these files is for which document of the form. Choose them on the Counter.",
+      );
   }
   const id = await createHandover(db, { workspaceId, receiverId: receiver.id, runId: run.id, slots });
   await begin(id);
@@ -57,7 +72,8 @@ export async function beginHandover(receiverId: string, runId: string, chosen?: 
 
 export async function tryAgain(id: string): Promise<void> {
   const row = await getHandover(getStore().db, id);
-  if (!row || row.workspaceId !== (await getWorkspace())) throw new RequestError(404, "This hand-over is no longer there.");
+  if (!row || row.workspaceId !== (await getWorkspace()))
+    throw new RequestError(404, "This hand-over is no longer there.");
   if (row.state !== "failed") throw new RequestError(409, "This hand-over is not waiting to be tried again.");
   await begin(id);
 }
@@ -77,7 +93,10 @@ async function carry(row: HandoverRow): Promise<void> {
   try {
     const receiver = await requireReceiver(row.receiverId);
     const outputs = await finishedOutputs(row, receiver);
-    const answer = receiver.rules.kind === "mailbox" ? await byMail(row, receiver.rules) : await byDoor(row, receiver, outputs);
+    const answer =
+      receiver.rules.kind === "mailbox"
+        ? await byMail(row, receiver.rules)
+        : await byDoor(row, receiver, outputs);
     await endTry(db, id, { state: "answered", answer });
   } catch (error) {
     await endTry(db, id, { state: "failed", error: wordsFor(error) }).catch(() => undefined);
@@ -89,8 +108,10 @@ function wordsFor(error: unknown): string {
   if (error instanceof RequestError) return error.message;
   const code = (error as NodeJS.ErrnoException | null)?.code ?? "";
   const again = "Try again; what has arrived is not sent twice.";
-  if (["ECONNRESET", "EPIPE", "ESOCKET", "ECONNECTION"].includes(code)) return `The receiver closed the line in the middle. ${again}`;
-  if (code === "ETIMEDOUT" || code === "ETIME") return `The receiver did not answer within ${PATIENCE_MS / 1000} seconds. ${again}`;
+  if (["ECONNRESET", "EPIPE", "ESOCKET", "ECONNECTION"].includes(code))
+    return `The receiver closed the line in the middle. ${again}`;
+  if (code === "ETIMEDOUT" || code === "ETIME")
+    return `The receiver did not answer within ${PATIENCE_MS / 1000} seconds. ${again}`;
   if (code === "ECONNREFUSED") return `The receiver does not answer at all. ${again}`;
   return `The hand-over broke off: ${error instanceof Error ? error.message.split("\n")[0].slice(0, 200) : "no reason given"}. ${again}`;
 }
@@ -106,7 +127,11 @@ async function finishedOutputs(row: HandoverRow, receiver: Receiver): Promise<Ou
     await setTimeout(LOOK_MS);
   }
   const outputs = await outputsOf(db, row.workspaceId, { runId: row.runId });
-  if (!outputs.length) throw new RequestError(409, "The run has made no file, so there is nothing to hand over. Look at it on Runs.");
+  if (!outputs.length)
+    throw new RequestError(
+      409,
+      "The run has made no file, so there is nothing to hand over. Look at it on Runs.",
+    );
   if (receiver.rules.kind === "form" && !row.slots) row.slots = slotsFor(receiver.rules, outputs);
   return outputs;
 }
@@ -118,7 +143,11 @@ async function byDoor(row: HandoverRow, receiver: Receiver, outputs: readonly Ou
   const given = slots ? outputs.filter((item) => of.has(item.id)) : outputs;
   const { files } = getStore();
   for (const item of given) {
-    const query = new URLSearchParams({ key: row.id, name: item.name.split("/").pop()!, ...(of.has(item.id) && { slot: of.get(item.id)! }) });
+    const query = new URLSearchParams({
+      key: row.id,
+      name: item.name.split("/").pop()!,
+      ...(of.has(item.id) && { slot: of.get(item.id)! }),
+    });
     await post(`/counter/${receiver.id}/files?${query}`, files.path(item.sha256));
   }
   return (await post(`/counter/${receiver.id}/done?key=${row.id}`, null)) as Answer;
@@ -128,17 +157,29 @@ async function post(path: string, file: string | null): Promise<unknown> {
   const bytes = file ? (await stat(file)).size : 0;
   const { port } = readEnvironment();
   const text = await new Promise<string>((done, failed) => {
-    const request = httpRequest({ host: "127.0.0.1", port, path, method: "POST", headers: { "content-length": bytes, "content-type": "application/octet-stream" } }, (response) => {
-      const pieces: Buffer[] = [];
-      response.on("data", (piece: Buffer) => pieces.push(piece));
-      response.on("error", failed);
-      response.on("end", () => {
-        const body = Buffer.concat(pieces).toString("utf8");
-        if (response.statusCode === 200) done(body);
-        else failed(new RequestError(response.statusCode ?? 500, `The receiver answered: ${errorIn(body)}`));
-      });
-    });
-    request.setTimeout(PATIENCE_MS, () => request.destroy(Object.assign(new Error("no answer"), { code: "ETIMEDOUT" })));
+    const request = httpRequest(
+      {
+        host: "127.0.0.1",
+        port,
+        path,
+        method: "POST",
+        headers: { "content-length": bytes, "content-type": "application/octet-stream" },
+      },
+      (response) => {
+        const pieces: Buffer[] = [];
+        response.on("data", (piece: Buffer) => pieces.push(piece));
+        response.on("error", failed);
+        response.on("end", () => {
+          const body = Buffer.concat(pieces).toString("utf8");
+          if (response.statusCode === 200) done(body);
+          else
+            failed(new RequestError(response.statusCode ?? 500, `The receiver answered: ${errorIn(body)}`));
+        });
+      },
+    );
+    request.setTimeout(PATIENCE_MS, () =>
+      request.destroy(Object.assign(new Error("no answer"), { code: "ETIMEDOUT" })),
+    );
     request.on("error", failed);
     if (file) createReadStream(file).on("error", failed).pipe(request);
     else request.end();
@@ -164,17 +205,42 @@ async function byMail(row: HandoverRow, rules: MailboxRules): Promise<Answer> {
   const files = await mailFiles(store, run.id);
   const subject = run.title.split(" · ")[0];
   const parcels = await parcelsOf(files, subject, run.limit?.counted === "mail" ? run.limit.max : Infinity);
-  if (!parcels) throw new RequestError(409, "One of these files is larger than a message may be. Ask for smaller files on the Desk.");
+  if (!parcels)
+    throw new RequestError(
+      409,
+      "One of these files is larger than a message may be. Ask for smaller files on the Desk.",
+    );
   const port = Number(await getSetting(store.db, "smtpPort"));
-  const transport = nodemailer.createTransport({ host: "127.0.0.1", port, secure: false, ignoreTLS: true, connectionTimeout: PATIENCE_MS, socketTimeout: PATIENCE_MS });
+  const transport = nodemailer.createTransport({
+    host: "127.0.0.1",
+    port,
+    secure: false,
+    ignoreTLS: true,
+    connectionTimeout: PATIENCE_MS,
+    socketTimeout: PATIENCE_MS,
+  });
   const lines: Line[] = [];
   try {
     for (const [i, parcel] of parcels.entries()) {
       const about = parcels.length > 1 ? `Message ${i + 1} of ${parcels.length}` : "The message";
-      const { stream } = await composeMail({ subject, files: parcel, as: "separate", n: i + 1, of: parcels.length, id: `${row.id}-${i + 1}` });
+      const { stream } = await composeMail({
+        subject,
+        files: parcel,
+        as: "separate",
+        n: i + 1,
+        of: parcels.length,
+        id: `${row.id}-${i + 1}`,
+      });
       try {
-        const { response } = await transport.sendMail({ envelope: { from: "office@quillmoor.example", to: rules.address }, raw: stream });
-        lines.push({ about, ok: true, words: `${parcel.length} ${parcel.length === 1 ? "picture" : "pictures"}: ${response}` });
+        const { response } = await transport.sendMail({
+          envelope: { from: "office@quillmoor.example", to: rules.address },
+          raw: stream,
+        });
+        lines.push({
+          about,
+          ok: true,
+          words: `${parcel.length} ${parcel.length === 1 ? "picture" : "pictures"}: ${response}`,
+        });
       } catch (error) {
         stream.destroy();
         const { responseCode, response } = error as { responseCode?: number; response?: string };
@@ -186,6 +252,8 @@ async function byMail(row: HandoverRow, rules: MailboxRules): Promise<Answer> {
     transport.close();
   }
   const refused = lines.filter((line) => !line.ok).length;
-  const words = refused ? `${refused} of ${lines.length} ${lines.length === 1 ? "message was" : "messages were"} returned.` : `${lines.length === 1 ? "The message was" : `All ${lines.length} messages were`} delivered.`;
+  const words = refused
+    ? `${refused} of ${lines.length} ${lines.length === 1 ? "message was" : "messages were"} returned.`
+    : `${lines.length === 1 ? "The message was" : `All ${lines.length} messages were`} delivered.`;
   return { accepted: refused === 0, words, lines, receipt: null };
 }

@@ -1,8 +1,8 @@
 /** What a photo of layers or pages holds, what weighs how much in it, and what could be saved. */
 import { resolveBrief } from "@/core/brief";
 import { tiffPages } from "@/core/containers";
-import { DEFAULT_LIGHTER, planGeometry, type Frame, type Lighter } from "@/core/frame";
-import { chosen, placed, type Node, type Part } from "@/core/layers";
+import { DEFAULT_LIGHTER, type Frame, type Lighter, planGeometry } from "@/core/frame";
+import { chosen, type Node, type Part, placed } from "@/core/layers";
 import { keepsLayers } from "@/core/plan";
 import { trimNumber } from "@/core/units";
 import { lightenLayered } from "@/imaging/foreign";
@@ -25,7 +25,17 @@ export async function layersView(row: Row): Promise<LayersView> {
   const bytes = await getStore().files.read(row.sha256);
   const { layers, parts } = format === "ora" ? await oraLayers(bytes, frame) : tiffLayers(bytes, frame);
   const keeps = keepsLayers(resolveBrief(row.brief), facts);
-  return { name, format, width: facts.width, height: facts.height, bytes: facts.bytes, layers, parts, keeps, lighter: frame.lighter ?? DEFAULT_LIGHTER };
+  return {
+    name,
+    format,
+    width: facts.width,
+    height: facts.height,
+    bytes: facts.bytes,
+    layers,
+    parts,
+    keeps,
+    lighter: frame.lighter ?? DEFAULT_LIGHTER,
+  };
 }
 
 async function oraLayers(bytes: Buffer, frame: Frame): Promise<{ layers: LayerView[]; parts: Part[] }> {
@@ -33,13 +43,22 @@ async function oraLayers(bytes: Buffer, frame: Frame): Promise<{ layers: LayerVi
   const own = [...placed(artwork.root)];
   const taken = frame.layers ? [...placed(chosen(artwork, frame.layers).root)] : own;
   const layers = own.map(({ place, node }, i) => ({
-    place, name: node.name || (node.kind === "group" ? "A group" : "A layer"), group: node.kind === "group", shown: taken[i].node.visible, seen: taken[i].seen, visible: node.visible, how: howOf(node),
+    place,
+    name: node.name || (node.kind === "group" ? "A group" : "A layer"),
+    group: node.kind === "group",
+    shown: taken[i].node.visible,
+    seen: taken[i].seen,
+    visible: node.visible,
+    how: howOf(node),
   }));
   return { layers, parts };
 }
 
 function howOf({ operator, opacity }: Node): string {
-  const words = [operator === "src-over" ? "" : operator.replace("-", " "), opacity < 1 ? `${trimNumber(opacity * 100, 0)} %` : ""];
+  const words = [
+    operator === "src-over" ? "" : operator.replace("-", " "),
+    opacity < 1 ? `${trimNumber(opacity * 100, 0)} %` : "",
+  ];
   return words.filter(Boolean).join(", ");
 }
 
@@ -48,8 +67,27 @@ function tiffLayers(bytes: Buffer, frame: Frame): { layers: LayerView[]; parts: 
   const pages = tiffPages(bytes);
   const name = (i: number) => `Page ${i + 1}${pages[i].reduced ? ", a smaller copy" : ""}`;
   return {
-    layers: pages.map((one, i) => ({ place: String(i), name: name(i), group: false, shown: i + 1 === page, seen: i + 1 === page, visible: i === 0, how: `${one.width} × ${one.height} px` })),
-    parts: pages.map((one, i): Part => ({ kind: one.reduced ? "preview" : "layer", name: name(i), path: String(i + 1), places: [String(i)], bytes: one.bytes, hidden: false })).sort((a, b) => b.bytes - a.bytes),
+    layers: pages.map((one, i) => ({
+      place: String(i),
+      name: name(i),
+      group: false,
+      shown: i + 1 === page,
+      seen: i + 1 === page,
+      visible: i === 0,
+      how: `${one.width} × ${one.height} px`,
+    })),
+    parts: pages
+      .map(
+        (one, i): Part => ({
+          kind: one.reduced ? "preview" : "layer",
+          name: name(i),
+          path: String(i + 1),
+          places: [String(i)],
+          bytes: one.bytes,
+          hidden: false,
+        }),
+      )
+      .sort((a, b) => b.bytes - a.bytes),
   };
 }
 
@@ -60,7 +98,16 @@ const KEPT = 40;
 /** Really made, and only measured: what is chosen, and what each measure would save. */
 export function lighterView(row: Row, lighter: Lighter): Promise<LighterView> {
   const format = formatOf(row);
-  const key = JSON.stringify([row.sha256, lighter, row.brief.width, row.brief.height, row.brief.longSide, row.brief.shortSide, row.brief.scale, row.brief.box]);
+  const key = JSON.stringify([
+    row.sha256,
+    lighter,
+    row.brief.width,
+    row.brief.height,
+    row.brief.longSide,
+    row.brief.shortSide,
+    row.brief.scale,
+    row.brief.box,
+  ]);
   const found = known.get(key) ?? measured(row, format, lighter);
   known.set(key, found);
   found.catch(() => known.delete(key));
@@ -73,7 +120,21 @@ async function measured(row: Row, format: "ora" | "tiff", lighter: Lighter): Pro
   // As many pixels as the brief leaves, or fewer where somebody has said so.
   const geometry = planGeometry({ ...resolveBrief(row.brief), frame: "whole" }, facts);
   const scale = Math.min(lighter.scale / 100, geometry.width / facts.width, 1);
-  const size = { width: Math.max(1, Math.round(facts.width * scale)), height: Math.max(1, Math.round(facts.height * scale)) };
-  const { file, report } = await lightenLayered(format, await getStore().files.read(row.sha256), lighter, size);
-  return { savings: report.savings, bytes: file.length, width: report.width, height: report.height, told: report.told };
+  const size = {
+    width: Math.max(1, Math.round(facts.width * scale)),
+    height: Math.max(1, Math.round(facts.height * scale)),
+  };
+  const { file, report } = await lightenLayered(
+    format,
+    await getStore().files.read(row.sha256),
+    lighter,
+    size,
+  );
+  return {
+    savings: report.savings,
+    bytes: file.length,
+    width: report.width,
+    height: report.height,
+    told: report.told,
+  };
 }

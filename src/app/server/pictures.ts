@@ -2,17 +2,17 @@
  * Decoded pictures for the panes of Weigh: held in memory while they are looked at. Everything heavy runs on threads.
  */
 import { resolveBrief } from "@/core/brief";
-import { rawTakingOf, type Geometry, type RawTaking } from "@/core/frame";
-import type { Setting } from "@/core/search";
-import { PQ_SPACES, SPACES, WHITE_NITS, type PqName, type RgbSpace } from "@/core/colour";
+import { PQ_SPACES, type PqName, type RgbSpace, SPACES, WHITE_NITS } from "@/core/colour";
 import type { Planned } from "@/core/develop";
+import { type Geometry, type RawTaking, rawTakingOf } from "@/core/frame";
 import { meterLight } from "@/core/light";
+import type { Setting } from "@/core/search";
 import { decodeTrial } from "@/imaging/decode-trial";
 import { destinationOf } from "@/imaging/destination";
 import { readSource } from "@/imaging/facts";
-import { staged } from "@/imaging/stage";
-import { eightBits, lightLevel, type Level } from "@/imaging/levels";
+import { eightBits, type Level, lightLevel } from "@/imaging/levels";
 import { preparePicture } from "@/imaging/prepare";
+import { staged } from "@/imaging/stage";
 import { Workbench } from "@/imaging/workbench";
 import type { loadWeighed } from "@/store/queries/weigh";
 import type { Store } from "@/store/store";
@@ -65,15 +65,24 @@ export const referencePicture = (store: Store, row: Weighed, geometry: Geometry)
     return shown(await bench.planned(geometry, format), space);
   });
 
-const bright = (space: RgbSpace | "gray"): PqName | null => (Object.keys(PQ_SPACES) as PqName[]).find((name) => PQ_SPACES[name] === space) ?? null;
+const bright = (space: RgbSpace | "gray"): PqName | null =>
+  (Object.keys(PQ_SPACES) as PqName[]).find((name) => PQ_SPACES[name] === space) ?? null;
 
 /** Light above white goes to the page as it is, which shows it in several ways. */
 function shown(pixels: Planned & { top?: number }, space: RgbSpace | "gray"): Shown {
   const primaries = bright(space);
-  if (!primaries || !(pixels.data instanceof Uint16Array)) return { levels: [Promise.resolve(eightBits(pixels))], space: space === SPACES["display-p3"] || primaries ? "display-p3" : "srgb" };
+  if (!primaries || !(pixels.data instanceof Uint16Array))
+    return {
+      levels: [Promise.resolve(eightBits(pixels))],
+      space: space === SPACES["display-p3"] || primaries ? "display-p3" : "srgb",
+    };
   const level = lightLevel({ ...pixels, data: pixels.data });
   const { peak } = meterLight({ data: level.data as Uint16Array, channels: 3 });
-  return { levels: [Promise.resolve(level)], space: "display-p3", light: { primaries, reach: peak / WHITE_NITS } };
+  return {
+    levels: [Promise.resolve(level)],
+    space: "display-p3",
+    light: { primaries, reach: peak / WHITE_NITS },
+  };
 }
 
 /** The photo's own pixels under the frame, turned upright, as many as there are. */
@@ -81,27 +90,66 @@ export const originalPicture = (store: Store, row: Weighed, geometry: Geometry):
   remembered(`${row.id} original ${JSON.stringify(geometry.crop)}`, async () => {
     const { source, frame, resolved } = await open(store, row);
     // Light above white is what is made of the photo; the photo is shown as an ordinary screen shows it.
-    const to = destinationOf(resolved.light === "hdr" ? { ...resolved, light: "sdr", space: "display-p3" } : resolved, source, frame.takenAs);
+    const to = destinationOf(
+      resolved.light === "hdr" ? { ...resolved, light: "sdr", space: "display-p3" } : resolved,
+      source,
+      frame.takenAs,
+    );
     const size = originalSize(geometry);
     const whole = { x: 0, y: 0, ...size };
     const plan = {
-      geometry: { ...geometry, ...size, mode: "fill" as const, place: whole, scale: size.width / geometry.crop.width },
-      frame, to, bits: 8 as const, background: resolved.background, opaque: false, sharpen: null, ppi: null,
+      geometry: {
+        ...geometry,
+        ...size,
+        mode: "fill" as const,
+        place: whole,
+        scale: size.width / geometry.crop.width,
+      },
+      frame,
+      to,
+      bits: 8 as const,
+      background: resolved.background,
+      opaque: false,
+      sharpen: null,
+      ppi: null,
     };
     return shown(await preparePicture(source, plan), to.space);
   });
 
 /** The planned picture of a raw file, taken in one of its ways. */
-export const wayPicture = (store: Store, row: Weighed, geometry: Geometry, way: RawTaking["way"]): Promise<Shown> =>
+export const wayPicture = (
+  store: Store,
+  row: Weighed,
+  geometry: Geometry,
+  way: RawTaking["way"],
+): Promise<Shown> =>
   remembered(`${row.id} ${way} ${JSON.stringify(geometry)}`, async () => {
     const opened = await open(store, row);
     const { resolved, space } = opened;
-    const { source, frame, sha256 } = await staged({ source: opened.source, brief: row.brief, frame: { ...opened.frame, raw: { ...rawTakingOf(opened.frame), way } }, sha256: row.sha256 });
-    return shown(await new Workbench({ source, frame, sha256 }, resolved).planned(geometry, bright(space) ? "avif" : "png"), space);
+    const { source, frame, sha256 } = await staged({
+      source: opened.source,
+      brief: row.brief,
+      frame: { ...opened.frame, raw: { ...rawTakingOf(opened.frame), way } },
+      sha256: row.sha256,
+    });
+    return shown(
+      await new Workbench({ source, frame, sha256 }, resolved).planned(
+        geometry,
+        bright(space) ? "avif" : "png",
+      ),
+      space,
+    );
   });
 
 /** A trial as its bytes decode. `encoded`: the bare encoding. */
-export const trialPicture = (store: Store, row: Weighed, geometry: Geometry, key: string, setting: Setting, encoded: Buffer): Promise<Shown> =>
+export const trialPicture = (
+  store: Store,
+  row: Weighed,
+  geometry: Geometry,
+  key: string,
+  setting: Setting,
+  encoded: Buffer,
+): Promise<Shown> =>
   remembered(`${row.id} ${key} ${geometry.width}`, async () => {
     const { bench, resolved, source, space } = await open(store, row);
     const like = await bench.planned(geometry, setting.format);
@@ -113,7 +161,10 @@ export const trialPicture = (store: Store, row: Weighed, geometry: Geometry, key
 /** Pixels of the original's pane. */
 export function originalSize({ crop }: Geometry): { width: number; height: number } {
   const shrink = Math.min(1, Math.sqrt(MOST_ORIGINAL / (crop.width * crop.height)));
-  return { width: Math.max(1, Math.round(crop.width * shrink)), height: Math.max(1, Math.round(crop.height * shrink)) };
+  return {
+    width: Math.max(1, Math.round(crop.width * shrink)),
+    height: Math.max(1, Math.round(crop.height * shrink)),
+  };
 }
 
 interface Opened {
@@ -137,7 +188,12 @@ function open(store: Store, row: Weighed): Promise<Opened> {
 async function read(store: Store, row: Weighed): Promise<Opened> {
   const resolved = resolveBrief(row.brief);
   const photo = await readSource(await store.files.read(row.sha256));
-  const { source, sha256, frame } = await staged({ source: photo, brief: row.brief, frame: row.brief.ink ? row.frame : (row.measured?.frame ?? row.frame), sha256: row.sha256 });
+  const { source, sha256, frame } = await staged({
+    source: photo,
+    brief: row.brief,
+    frame: row.brief.ink ? row.frame : (row.measured?.frame ?? row.frame),
+    sha256: row.sha256,
+  });
   const { space } = destinationOf(resolved, source, frame.takenAs);
   return { bench: new Workbench({ source, frame, sha256 }, resolved), source, resolved, frame, space };
 }

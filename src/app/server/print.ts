@@ -10,7 +10,13 @@ import { getStore, getWorkspace } from "./store";
 export async function printable(runId: string): Promise<{ pieces: Piece[]; files: PageFile[] }> {
   const { db, files: disk } = getStore();
   const outputs = await outputsOf(db, await getWorkspace(), { runId });
-  if (!outputs.length) throw new RequestError(404, "This run has no files now: none is finished yet, or they were given up.");
-  const files = outputs.map(({ id, name, sha256, facts }) => ({ id, name: name.split("/").pop()!, ...paperSize(facts), read: () => disk.read(sha256) }));
+  if (!outputs.length)
+    throw new RequestError(404, "This run has no files now: none is finished yet, or they were given up.");
+  const files = outputs.map(({ id, name, sha256, facts }) => ({
+    id,
+    name: name.split("/").pop()!,
+    ...paperSize(facts),
+    read: () => disk.read(sha256),
+  }));
   return { pieces: files.map(({ id, name, width, height }) => ({ id, name, width, height })), files };
 }

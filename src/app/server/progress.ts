@@ -1,11 +1,16 @@
 /** How far a run is, and about how long it still takes. */
-import type { runs, ItemState } from "@/store/schema";
+import type { ItemState, runs } from "@/store/schema";
 import type { RunProgress } from "@/ui/api/contract";
 
 /** So many photos have to be done before the time left is told. */
 const ENOUGH = 2;
 
-export function runProgress(run: typeof runs.$inferSelect, items: readonly { state: ItemState }[], folders: boolean, now = Date.now()): RunProgress {
+export function runProgress(
+  run: typeof runs.$inferSelect,
+  items: readonly { state: ItemState }[],
+  folders: boolean,
+  now = Date.now(),
+): RunProgress {
   const count = (state: ItemState) => items.filter((item) => item.state === state).length;
   const [done, failed, cancelled] = [count("done"), count("failed"), count("cancelled")];
   const finished = run.finishedAt !== null;
@@ -15,5 +20,15 @@ export function runProgress(run: typeof runs.$inferSelect, items: readonly { sta
   const left = items.length - done - failed - cancelled;
   // A clock that was set back would tell nonsense.
   const known = !finished && !paused && since >= ENOUGH && seconds > 0;
-  return { id: run.id, total: items.length, done, failed, cancelled, finished, paused, secondsLeft: known ? Math.ceil((seconds / since) * left) : null, folders };
+  return {
+    id: run.id,
+    total: items.length,
+    done,
+    failed,
+    cancelled,
+    finished,
+    paused,
+    secondsLeft: known ? Math.ceil((seconds / since) * left) : null,
+    folders,
+  };
 }

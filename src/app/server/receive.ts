@@ -3,13 +3,20 @@ import { createHash } from "node:crypto";
 import type { IncomingMessage } from "node:http";
 import { setTimeout } from "node:timers/promises";
 import { z } from "zod";
-import { judgeForm } from "@/receivers/form";
-import { openMailbox, type Delivered, type Mailbox } from "@/receivers/mailbox";
-import { judgePrint } from "@/receivers/print";
-import { RECEIVERS, rulesSchema, type MailboxRules, type Rules } from "@/receivers/rules";
 import type { Answer, Received } from "@/receivers/answer";
+import { judgeForm } from "@/receivers/form";
+import { type Delivered, type Mailbox, openMailbox } from "@/receivers/mailbox";
+import { judgePrint } from "@/receivers/print";
+import { type MailboxRules, RECEIVERS, type Rules, rulesSchema } from "@/receivers/rules";
 import { judgeWall } from "@/receivers/wall";
-import { addArrived, addMessage, answerArrival, listReceivers, openArrival, type ReceiverRow } from "@/store/queries/counter";
+import {
+  addArrived,
+  addMessage,
+  answerArrival,
+  listReceivers,
+  openArrival,
+  type ReceiverRow,
+} from "@/store/queries/counter";
 import { putSetting } from "@/store/queries/workspace";
 import { announce } from "@/store/queue";
 import { checkId, RequestError } from "./answer";
@@ -45,7 +52,11 @@ const fileQuery = z.object({ key, name: z.string().min(1).max(255), slot: z.stri
 export class CutOff extends Error {}
 
 /** `POST /counter/<id>/files?key=…&name=…&slot=…`, the file as the body. */
-export async function takeFile(id: string, query: URLSearchParams, request: IncomingMessage): Promise<{ ok: true }> {
+export async function takeFile(
+  id: string,
+  query: URLSearchParams,
+  request: IncomingMessage,
+): Promise<{ ok: true }> {
   const { rules, id: receiverId } = await requireReceiver(id);
   const asked = fileQuery.parse({ key: query.get("key"), name: query.get("name"), slot: query.get("slot") });
   const { db, files } = getStore();
@@ -80,7 +91,8 @@ export async function answerTo(id: string, query: URLSearchParams): Promise<Answ
   if (rules.mood === "slow") await setTimeout(SLOW_MS);
   if (!arrival.files.length) throw new RequestError(422, "Nothing has come under this key.");
   const received: Received[] = [];
-  for (const file of arrival.files) received.push({ slot: file.slot, name: file.name, bytes: await files.read(file.sha256) });
+  for (const file of arrival.files)
+    received.push({ slot: file.slot, name: file.name, bytes: await files.read(file.sha256) });
   const receipt = `QM-${createHash("sha256").update(arrival.id).digest("hex").slice(0, 6).toUpperCase()}`;
   const answer = await judge(rules, received, receipt);
   const said = (await answerArrival(db, arrival.id, answer)) as Answer;
@@ -104,17 +116,35 @@ function judge(rules: Rules, files: readonly Received[], receipt: string): Promi
 /** Starts the mailbox; its port is kept for the screen and for senders. */
 export async function startMailbox(webPort: number): Promise<Mailbox> {
   const { db } = getStore();
-  const mailbox = async () => (await receiversHere()).find((one): one is Receiver & { rules: MailboxRules } => one.rules.kind === "mailbox")!;
-  const opened = await openMailbox({ rules: async () => (await mailbox()).rules, deliver: async (message) => keep((await mailbox()).id, message) }, webPort + 1);
+  const mailbox = async () =>
+    (await receiversHere()).find(
+      (one): one is Receiver & { rules: MailboxRules } => one.rules.kind === "mailbox",
+    )!;
+  const opened = await openMailbox(
+    {
+      rules: async () => (await mailbox()).rules,
+      deliver: async (message) => keep((await mailbox()).id, message),
+    },
+    webPort + 1,
+  );
   await putSetting(db, "smtpPort", opened.port);
   return opened;
 }
 
-async function keep(receiverId: string, { key: name, subject, from, bytes, raw, files, answer }: Delivered): Promise<boolean> {
+async function keep(
+  receiverId: string,
+  { key: name, subject, from, bytes, raw, files, answer }: Delivered,
+): Promise<boolean> {
   const { db, files: disk } = getStore();
-  const message = { subject: subject.slice(0, 300), from: from.slice(0, 200), bytes, sha256: raw && (await disk.put(raw)).sha256 };
+  const message = {
+    subject: subject.slice(0, 300),
+    from: from.slice(0, 200),
+    bytes,
+    sha256: raw && (await disk.put(raw)).sha256,
+  };
   const kept = [];
-  for (const file of files) kept.push({ slot: null, name: file.name.slice(0, 255), ...(await disk.put(file.bytes)) });
+  for (const file of files)
+    kept.push({ slot: null, name: file.name.slice(0, 255), ...(await disk.put(file.bytes)) });
   const fresh = await addMessage(db, receiverId, name.slice(0, 300), message, kept, answer);
   await announce(db, null);
   return fresh;

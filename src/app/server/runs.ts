@@ -1,13 +1,13 @@
 /** Runs, for the Runs screen and for what can be taken away. */
-import { asc, desc, eq, inArray, isNull, and, sql } from "drizzle-orm";
+import { and, asc, desc, eq, inArray, isNull, sql } from "drizzle-orm";
+import { clauseNames } from "@/core/brief";
 import { totalCheck } from "@/core/budget";
 import { formatBytes, formatSize, trimNumber } from "@/core/units";
-import { clauseNames } from "@/core/brief";
-import { messageBytes, parcelsOf, proofSheet, typeOf, type MailFile } from "@/packing";
+import { type MailFile, messageBytes, parcelsOf, proofSheet, typeOf } from "@/packing";
 import { readEnvironment } from "@/store/env";
 import { getRun } from "@/store/queries/run-control";
 import { outputsOf } from "@/store/queries/runs";
-import { files, photos, proofs, runItems, runs, type ItemState } from "@/store/schema";
+import { files, type ItemState, photos, proofs, runItems, runs } from "@/store/schema";
 import type { Database, Store } from "@/store/store";
 import type { RunDetail, RunItemView, RunView } from "@/ui/api/contract";
 import { checkId, RequestError } from "./answer";
@@ -28,7 +28,9 @@ export async function listRunViews(db: Database, workspaceId: string): Promise<R
   const rows = await db
     .select({
       run: runs,
-      states: sql<Record<string, number>>`(select coalesce(jsonb_object_agg(s.state, s.n), '{}'::jsonb) from (select state, count(*)::int as n from run_items where run_id = ${runs.id} group by state) s)`,
+      states: sql<
+        Record<string, number>
+      >`(select coalesce(jsonb_object_agg(s.state, s.n), '{}'::jsonb) from (select state, count(*)::int as n from run_items where run_id = ${runs.id} group by state) s)`,
       before: beforeBytes,
       after: sql<number>`coalesce(sum(${files.bytes}) filter (where ${runItems.state} = 'done'), 0)::float8`,
     })
@@ -39,11 +41,29 @@ export async function listRunViews(db: Database, workspaceId: string): Promise<R
     .groupBy(runs.id)
     .orderBy(desc(runs.seq))
     .limit(500);
-  return rows.map(({ run, states, before, after }) => viewOf(run, Object.entries(states).flatMap(([state, n]) => Array.from({ length: n }, () => ({ state: state as ItemState }))), before, after));
+  return rows.map(({ run, states, before, after }) =>
+    viewOf(
+      run,
+      Object.entries(states).flatMap(([state, n]) =>
+        Array.from({ length: n }, () => ({ state: state as ItemState })),
+      ),
+      before,
+      after,
+    ),
+  );
 }
 
 function viewOf(run: Run, items: readonly { state: ItemState }[], before: number, after: number): RunView {
-  return { id: run.id, batchId: run.batchId, title: run.title || "Files", at: run.createdAt.toISOString(), progress: runProgress(run, items, false), before, after, filesGone: run.filesDeletedAt !== null };
+  return {
+    id: run.id,
+    batchId: run.batchId,
+    title: run.title || "Files",
+    at: run.createdAt.toISOString(),
+    progress: runProgress(run, items, false),
+    before,
+    after,
+    filesGone: run.filesDeletedAt !== null,
+  };
 }
 
 export async function runDetail(db: Database, run: Run): Promise<RunDetail> {
@@ -52,23 +72,64 @@ export async function runDetail(db: Database, run: Run): Promise<RunDetail> {
     .from(runItems)
     .leftJoin(proofs, eq(proofs.runItemId, runItems.id))
     .leftJoin(files, eq(files.sha256, runItems.outputSha256))
-    .leftJoin(photos, and(eq(photos.sha256, sql`${runItems.snapshot}->>'sourceSha256'`), eq(photos.workspaceId, run.workspaceId)))
+    .leftJoin(
+      photos,
+      and(
+        eq(photos.sha256, sql`${runItems.snapshot}->>'sourceSha256'`),
+        eq(photos.workspaceId, run.workspaceId),
+      ),
+    )
     .where(eq(runItems.runId, run.id))
     .orderBy(asc(runItems.position));
-  const items = rows.map(({ item, proof, bytes, photoId }): RunItemView => ({
-    id: item.id, source: item.snapshot.sourceName, name: item.outputName, state: item.state, error: item.error, before: item.snapshot.before, after: proof?.facts ?? null, bytes, difference: item.difference,
-    checks: proof?.checks ?? [], unchanged: proof?.unchanged ?? [], dropped: proof?.dropped ?? [], notes: proof?.notes ?? [], onlyYou: item.snapshot.brief.onlyYou ?? [], ticks: item.ticks, ok: proof?.ok ?? null, photoId: photoId ?? "",
-  }));
+  const items = rows.map(
+    ({ item, proof, bytes, photoId }): RunItemView => ({
+      id: item.id,
+      source: item.snapshot.sourceName,
+      name: item.outputName,
+      state: item.state,
+      error: item.error,
+      before: item.snapshot.before,
+      after: proof?.facts ?? null,
+      bytes,
+      difference: item.difference,
+      checks: proof?.checks ?? [],
+      unchanged: proof?.unchanged ?? [],
+      dropped: proof?.dropped ?? [],
+      notes: proof?.notes ?? [],
+      onlyYou: item.snapshot.brief.onlyYou ?? [],
+      ticks: item.ticks,
+      ok: proof?.ok ?? null,
+      photoId: photoId ?? "",
+    }),
+  );
   const sum = (list: readonly number[]) => list.reduce((all, one) => all + one, 0);
   const made = items.filter((item) => item.state === "done");
   const sized = made.map((item) => ({ name: item.name!, type: typeOf(item.name!), bytes: item.bytes ?? 0 }));
   const subject = run.title.split(" · ")[0];
-  const parcels = sized.length ? ((await parcelsOf(sized, subject, run.limit?.counted === "mail" ? run.limit.max : Infinity)) ?? []) : [];
-  const messages = await Promise.all(parcels.map(async (parcel) => ({ files: parcel.length, bytes: await messageBytes(parcel, subject) })));
-  const found = run.limit?.counted === "mail" ? Math.max(0, ...messages.map((message) => message.bytes)) : sum(made.map((item) => item.bytes ?? 0));
+  const parcels = sized.length
+    ? ((await parcelsOf(sized, subject, run.limit?.counted === "mail" ? run.limit.max : Infinity)) ?? [])
+    : [];
+  const messages = await Promise.all(
+    parcels.map(async (parcel) => ({ files: parcel.length, bytes: await messageBytes(parcel, subject) })),
+  );
+  const found =
+    run.limit?.counted === "mail"
+      ? Math.max(0, ...messages.map((message) => message.bytes))
+      : sum(made.map((item) => item.bytes ?? 0));
   return {
-    ...viewOf(run, items, sum(items.map((item) => item.before.bytes)), sum(made.map((item) => item.bytes ?? 0))),
-    limit: run.limit, total: run.limit && made.length ? totalCheck({ ...run.limit, messages: Math.max(1, messages.length) }, found) : null, items, messages,
+    ...viewOf(
+      run,
+      items,
+      sum(items.map((item) => item.before.bytes)),
+      sum(made.map((item) => item.bytes ?? 0)),
+    ),
+    limit: run.limit,
+    total:
+      run.limit && made.length
+        ? totalCheck({ ...run.limit, messages: Math.max(1, messages.length) }, found)
+        : null,
+    items,
+    messages,
     outRoots: readEnvironment().outRoots,
   };
 }
@@ -76,21 +137,46 @@ export async function runDetail(db: Database, run: Run): Promise<RunDetail> {
 /** The finished files of a run as attachments. */
 export async function mailFiles({ db, files: disk }: Store, runId: string): Promise<MailFile[]> {
   const outputs = await outputsOf(db, await getWorkspace(), { runId });
-  return outputs.map(({ name, sha256, bytes }) => ({ name, type: typeOf(name), bytes, from: { path: disk.path(sha256) } }));
+  return outputs.map(({ name, sha256, bytes }) => ({
+    name,
+    type: typeOf(name),
+    bytes,
+    from: { path: disk.path(sha256) },
+  }));
 }
 
 export async function sheetOf(store: Store, run: Run): Promise<Uint8Array> {
   const detail = await runDetail(store.db, run);
   const ids = [...new Set(detail.items.map((item) => item.photoId).filter(Boolean))];
-  const thumbs = new Map(ids.length ? (await store.db.select({ id: photos.id, thumb: photos.thumbSha256 }).from(photos).where(inArray(photos.id, ids))).map((photo) => [photo.id, photo.thumb]) : []);
+  const thumbs = new Map(
+    ids.length
+      ? (
+          await store.db
+            .select({ id: photos.id, thumb: photos.thumbSha256 })
+            .from(photos)
+            .where(inArray(photos.id, ids))
+        ).map((photo) => [photo.id, photo.thumb])
+      : [],
+  );
   const rows = await Promise.all(
-    detail.items.filter((item) => item.state !== "waiting").map(async (item) => {
-      const thumb = thumbs.get(item.photoId);
-      return {
-        thumb: thumb ? await store.files.read(thumb).catch(() => null) : null, name: item.name ?? item.source, source: item.source, facts: factLines(item), ok: item.ok === true,
-        checks: item.checks.length ? item.checks.map((check) => ({ words: `${clauseNames[check.clause]}: asked ${check.asked}, found ${check.found}${check.gaveWay ? " (gave way)" : ""}`, ok: check.ok })) : [{ words: item.error ?? "not made", ok: false }],
-      };
-    }),
+    detail.items
+      .filter((item) => item.state !== "waiting")
+      .map(async (item) => {
+        const thumb = thumbs.get(item.photoId);
+        return {
+          thumb: thumb ? await store.files.read(thumb).catch(() => null) : null,
+          name: item.name ?? item.source,
+          source: item.source,
+          facts: factLines(item),
+          ok: item.ok === true,
+          checks: item.checks.length
+            ? item.checks.map((check) => ({
+                words: `${clauseNames[check.clause]}: asked ${check.asked}, found ${check.found}${check.gaveWay ? " (gave way)" : ""}`,
+                ok: check.ok,
+              }))
+            : [{ words: item.error ?? "not made", ok: false }],
+        };
+      }),
   );
   const { progress, before, after, total } = detail;
   const lines = [
@@ -112,6 +198,9 @@ function onlyYouLines(items: readonly RunItemView[]): string[] {
 
 function factLines({ before, after, difference }: RunItemView): string[] {
   if (!after) return [`${formatSize(before.width, before.height)} px, ${formatBytes(before.bytes)}`];
-  const lines = [`${after.format.toUpperCase()}, ${formatSize(after.width, after.height)} px, ${formatBytes(after.bytes)}`, `was ${before.format.toUpperCase()}, ${formatSize(before.width, before.height)} px, ${formatBytes(before.bytes)}`];
+  const lines = [
+    `${after.format.toUpperCase()}, ${formatSize(after.width, after.height)} px, ${formatBytes(after.bytes)}`,
+    `was ${before.format.toUpperCase()}, ${formatSize(before.width, before.height)} px, ${formatBytes(before.bytes)}`,
+  ];
   return difference === null ? lines : [...lines, `visible difference ${trimNumber(difference, 2)}`];
 }

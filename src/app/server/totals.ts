@@ -10,7 +10,12 @@ import type { BriefInUse, TotalView } from "@/ui/api/contract";
 
 type StoredRow = Awaited<ReturnType<typeof listRows>>[number];
 
-export async function totalViews(db: Database, batch: BatchRow, briefs: readonly BriefInUse[], rows: readonly StoredRow[]): Promise<TotalView[]> {
+export async function totalViews(
+  db: Database,
+  batch: BatchRow,
+  briefs: readonly BriefInUse[],
+  rows: readonly StoredRow[],
+): Promise<TotalView[]> {
   const limited = briefs.filter((brief) => brief.body.total && brief.rows > 0);
   if (!limited.length) return [];
   const states = await sharesOf(db, batch.id);
@@ -20,19 +25,40 @@ export async function totalViews(db: Database, batch: BatchRow, briefs: readonly
       const limit: Limit = { max, counted, messages: counted === "mail" ? batch.messages : 1 };
       const mine = rows.filter((row) => row.revisionId === revisionId);
       const now = mine.map((row) => row.facts.bytes);
-      const fixed = await overhead(limit, body.name, mine.map((row) => row.name));
+      const fixed = await overhead(
+        limit,
+        body.name,
+        mine.map((row) => row.name),
+      );
       const each = countedAs(limit);
       const common = {
-        revisionId, limit, photos: mine.length, now: now.reduce((sum, bytes) => sum + each(bytes), fixed),
+        revisionId,
+        limit,
+        photos: mine.length,
+        now: now.reduce((sum, bytes) => sum + each(bytes), fixed),
         room: counted === "mail" ? fileBytesWithin(max * limit.messages - fixed) : max,
       };
       const state = states.get(revisionId);
-      const current = state && state.limit.max === limit.max && state.limit.messages === limit.messages ? state : null;
+      const current =
+        state && state.limit.max === limit.max && state.limit.messages === limit.messages ? state : null;
       // Files that a share was settled for and are all made: what they really take.
       const measured = mine.flatMap((row) => (row.measured?.bytes != null ? [row.measured.bytes] : []));
-      const bytes = current && current.state !== "settling" && current.state !== "cannot" && measured.length === mine.length ? measured.reduce((sum, one) => sum + each(one), fixed) : (current?.total ?? null);
+      const bytes =
+        current &&
+        current.state !== "settling" &&
+        current.state !== "cannot" &&
+        measured.length === mine.length
+          ? measured.reduce((sum, one) => sum + each(one), fixed)
+          : (current?.total ?? null);
       return {
-        ...common, state: current?.state ?? "settling", waiting: current?.waiting ?? mine.length, level: current?.level ?? null, side: current?.side ?? null, bytes, why: current?.why ?? null, offers: current?.offers ?? [],
+        ...common,
+        state: current?.state ?? "settling",
+        waiting: current?.waiting ?? mine.length,
+        level: current?.level ?? null,
+        side: current?.side ?? null,
+        bytes,
+        why: current?.why ?? null,
+        offers: current?.offers ?? [],
       };
     }),
   );

@@ -1,39 +1,53 @@
 /** From rows of the database to what a page shows. Estimates are worked out here, from the core alone. */
-import { heldBy, resolveBrief, type Brief, type ResolvedBrief } from "@/core/brief";
-import { aimedSize, askedPpi, AUTO, planGeometry, type Frame, type Geometry } from "@/core/frame";
+import { type Brief, heldBy, type ResolvedBrief, resolveBrief } from "@/core/brief";
+import { AUTO, aimedSize, askedPpi, type Frame, type Geometry, planGeometry } from "@/core/frame";
 import { planNames, type WrittenKind } from "@/core/names";
 import { allowedFormats, passSteps, planSteps, reasonsToEncode, verdictOf, writtenKind } from "@/core/plan";
-import { factsOfPage, type Facts } from "@/core/proof";
+import { type Facts, factsOfPage } from "@/core/proof";
 import { aboutBytes } from "@/core/search";
+import { type BatchRow, listRows } from "@/store/queries/batches";
 import { revisionsWithShelf } from "@/store/queries/briefs";
-import { listRows, type BatchRow } from "@/store/queries/batches";
 import { editState } from "@/store/queries/edits";
-import { latestRun, type ItemRow } from "@/store/queries/runs";
-import { runProgress } from "./progress";
-import { totalViews } from "./totals";
+import { type ItemRow, latestRun } from "@/store/queries/runs";
 import type { Database } from "@/store/store";
 import type { BatchView, BriefInUse, MadeView, RowView } from "@/ui/api/contract";
+import { runProgress } from "./progress";
+import { totalViews } from "./totals";
 
 type StoredRow = Awaited<ReturnType<typeof listRows>>[number];
 
 export async function batchView(db: Database, batch: BatchRow): Promise<BatchView> {
-  const [rows, run, edit] = await Promise.all([listRows(db, batch.id), latestRun(db, batch.id), editState(db, batch.id)]);
+  const [rows, run, edit] = await Promise.all([
+    listRows(db, batch.id),
+    latestRun(db, batch.id),
+    editState(db, batch.id),
+  ]);
   const used = await briefsInUse(db, batch.revisionId, rows);
   const made = new Map(run?.items.map((item) => [item.assignmentId, item]));
   const views = rows.map((row) => {
     const item = made.get(row.assignmentId ?? "") ?? null;
     // What was made for another share of the whole is not this file.
-    const same = item && !run?.row.filesDeletedAt && JSON.stringify(item.share ?? null) === JSON.stringify(row.share ?? null);
+    const same =
+      item &&
+      !run?.row.filesDeletedAt &&
+      JSON.stringify(item.share ?? null) === JSON.stringify(row.share ?? null);
     return rowView(row, (row.revisionId && used.get(row.revisionId)) || null, same ? item : null);
   });
   return {
     id: batch.id,
     name: batch.name,
     brief: batch.revisionId ? (used.get(batch.revisionId)?.view ?? null) : null,
-    briefs: [...used.values()].map(({ view }) => view).filter((view) => view.rows > 0 || view.revisionId === batch.revisionId),
+    briefs: [...used.values()]
+      .map(({ view }) => view)
+      .filter((view) => view.rows > 0 || view.revisionId === batch.revisionId),
     rows: named(rows, views, used),
     ...edit,
-    totals: await totalViews(db, batch, [...used.values()].map(({ view }) => view), rows),
+    totals: await totalViews(
+      db,
+      batch,
+      [...used.values()].map(({ view }) => view),
+      rows,
+    ),
     run: run ? runProgress(run.row, run.items, run.folders) : null,
   };
 }
@@ -45,10 +59,27 @@ function named(rows: readonly StoredRow[], views: RowView[], used: ReadonlyMap<s
     if (!use || !view.geometry) return [];
     const format = (rows[i].measured?.format ?? writtenKind(use.resolved, view.before)) as WrittenKind;
     const { width, height } = view.geometry;
-    return [{ id: view.id, pattern: use.resolved.names, folder: view.folder, source: view.name, n: i + 1, width, height, date: view.before.date, brief: use.view.body.name, format }];
+    return [
+      {
+        id: view.id,
+        pattern: use.resolved.names,
+        folder: view.folder,
+        source: view.name,
+        n: i + 1,
+        width,
+        height,
+        date: view.before.date,
+        brief: use.view.body.name,
+        format,
+      },
+    ];
   });
   const names = new Map(planNames(wanted).map((name) => [name.id, name]));
-  return views.map((view) => ({ ...view, outputName: names.get(view.id)?.path ?? null, nameNotes: names.get(view.id)?.notes ?? [] }));
+  return views.map((view) => ({
+    ...view,
+    outputName: names.get(view.id)?.path ?? null,
+    nameNotes: names.get(view.id)?.notes ?? [],
+  }));
 }
 
 interface InUse {
@@ -57,12 +88,19 @@ interface InUse {
 }
 
 /** Every brief that the batch or one of its rows uses, the batch's first. */
-async function briefsInUse(db: Database, batchRevision: string | null, rows: readonly StoredRow[]): Promise<Map<string, InUse>> {
+async function briefsInUse(
+  db: Database,
+  batchRevision: string | null,
+  rows: readonly StoredRow[],
+): Promise<Map<string, InUse>> {
   const ids = new Set([batchRevision, ...rows.map((row) => row.revisionId)].filter((id) => id !== null));
   const out = new Map<string, InUse>();
   for (const { id, briefId, body, onShelf } of await revisionsWithShelf(db, [...ids])) {
     const count = rows.filter((row) => row.revisionId === id).length;
-    out.set(id, { view: { revisionId: id, briefId, body, onShelf, rows: count }, resolved: resolveBrief(body) });
+    out.set(id, {
+      view: { revisionId: id, briefId, body, onShelf, rows: count },
+      resolved: resolveBrief(body),
+    });
   }
   return out;
 }
@@ -70,21 +108,49 @@ async function briefsInUse(db: Database, batchRevision: string | null, rows: rea
 function madeView(item: ItemRow | null): MadeView | null {
   if (!item || item.state === "cancelled" || item.gone) return null;
   return {
-    itemId: item.id, runId: item.runId, onlyYou: item.brief.onlyYou ?? [], ticks: item.ticks, state: item.state, error: item.error, name: item.outputName, bytes: item.bytes,
-    checks: item.checks ?? [], unchanged: item.unchanged ?? [], dropped: item.dropped ?? [], ok: item.ok === true,
+    itemId: item.id,
+    runId: item.runId,
+    onlyYou: item.brief.onlyYou ?? [],
+    ticks: item.ticks,
+    state: item.state,
+    error: item.error,
+    name: item.outputName,
+    bytes: item.bytes,
+    checks: item.checks ?? [],
+    unchanged: item.unchanged ?? [],
+    dropped: item.dropped ?? [],
+    ok: item.ok === true,
   };
 }
 
 function rowView(row: StoredRow, use: InUse | null, item: ItemRow | null): RowView {
   const common = {
-    revisionId: row.revisionId, own: row.own !== null,
-    id: row.id, photoId: row.photoId, assignmentId: row.assignmentId, name: row.name, folder: row.folder, thumb: row.thumb, outputName: null, nameNotes: [], before: factsOfPage(row.facts, (row.measured?.frame ?? row.frame)?.page),
-    frame: row.measured?.frame ?? row.frame ?? AUTO, screen: row.measured?.screen ?? null, made: madeView(item), notes: row.measured?.notes ?? [],
-    difference: row.measured?.difference ?? null, cleanFrom: row.measured?.cleanFrom ?? null, choice: row.choice ?? null, ink: row.measured?.ink ?? null,
+    revisionId: row.revisionId,
+    own: row.own !== null,
+    id: row.id,
+    photoId: row.photoId,
+    assignmentId: row.assignmentId,
+    name: row.name,
+    folder: row.folder,
+    thumb: row.thumb,
+    outputName: null,
+    nameNotes: [],
+    before: factsOfPage(row.facts, (row.measured?.frame ?? row.frame)?.page),
+    frame: row.measured?.frame ?? row.frame ?? AUTO,
+    screen: row.measured?.screen ?? null,
+    made: madeView(item),
+    notes: row.measured?.notes ?? [],
+    difference: row.measured?.difference ?? null,
+    cleanFrom: row.measured?.cleanFrom ?? null,
+    choice: row.choice ?? null,
+    ink: row.measured?.ink ?? null,
   };
   const nothing = { geometry: null, figure: "none" as const, bytes: null, ppi: null, steps: [], checks: [] };
   if (!use) return { ...common, ...nothing, verdict: null };
-  const { resolved, view: { body: brief } } = use;
+  const {
+    resolved,
+    view: { body: brief },
+  } = use;
   const facts = factsOfPage(row.facts, common.frame.page);
   const accepted = row.accepted === true;
   const m = row.measured;
@@ -100,7 +166,11 @@ function rowView(row: StoredRow, use: InUse | null, item: ItemRow | null): RowVi
   return { ...common, ...estimate(brief, resolved, facts, geometry, common.frame), verdict: null };
 }
 
-function geometryOf(resolved: ResolvedBrief, facts: Facts, frame: Frame): { geometry: Geometry | null; error: string | null } {
+function geometryOf(
+  resolved: ResolvedBrief,
+  facts: Facts,
+  frame: Frame,
+): { geometry: Geometry | null; error: string | null } {
   try {
     return { geometry: planGeometry(resolved, facts, frame), error: null };
   } catch (error) {
@@ -117,8 +187,23 @@ function estimate(brief: Brief, resolved: ResolvedBrief, facts: Facts, geometry:
   const has = facts.resolution?.[0] ?? null;
   const ppi = askedPpi(resolved, aimedSize(facts, frame), geometry, has) ?? has;
   const input = {
-    brief, resolved: heldBy(resolved, format), facts, geometry, frame, writePpi: ppi, dropped: facts.privateData,
+    brief,
+    resolved: heldBy(resolved, format),
+    facts,
+    geometry,
+    frame,
+    writePpi: ppi,
+    dropped: facts.privateData,
     encoding: { setting: null, format, bytes: null, about, told: [] },
   };
-  return { geometry, figure: "about" as const, bytes: about, ppi, checks: [], steps: passes ? passSteps(input, facts.privateData.length === 0 && !brief.resolution && !brief.paper) : planSteps(input) };
+  return {
+    geometry,
+    figure: "about" as const,
+    bytes: about,
+    ppi,
+    checks: [],
+    steps: passes
+      ? passSteps(input, facts.privateData.length === 0 && !brief.resolution && !brief.paper)
+      : planSteps(input),
+  };
 }

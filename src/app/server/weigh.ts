@@ -1,6 +1,7 @@
 /** The assignment that a route of Weigh is about. */
-import { planGeometry, type Geometry } from "@/core/frame";
+
 import { resolveBrief } from "@/core/brief";
+import { type Geometry, planGeometry } from "@/core/frame";
 import { factsOfPage } from "@/core/proof";
 import { loadWeighed, type trialsOf } from "@/store/queries/weigh";
 import type { WeighPlan } from "@/store/schema";
@@ -10,24 +11,47 @@ import { getStore, getWorkspace } from "./store";
 
 export async function requireWeighed(id: string) {
   const row = await loadWeighed(getStore().db, checkId(id));
-  if (!row || row.workspaceId !== (await getWorkspace())) throw new RequestError(404, "This photo is no longer there. Go back to the Desk and choose another.");
+  if (!row || row.workspaceId !== (await getWorkspace()))
+    throw new RequestError(404, "This photo is no longer there. Go back to the Desk and choose another.");
   return row;
 }
 
 /** The geometry that was measured, else the planned one. Throws a GeometryError where the photo cannot be framed. */
-export const weighedGeometry = (row: Awaited<ReturnType<typeof requireWeighed>>): Geometry => row.measured?.geometry ?? planGeometry(resolveBrief(row.brief), factsOfPage(row.facts, row.frame.page), row.frame);
+export const weighedGeometry = (row: Awaited<ReturnType<typeof requireWeighed>>): Geometry =>
+  row.measured?.geometry ??
+  planGeometry(resolveBrief(row.brief), factsOfPage(row.facts, row.frame.page), row.frame);
 
 type Kept = Awaited<ReturnType<typeof trialsOf>>[number];
 
 /** Bytes are those of the whole file, headers included. */
-export const trialView = ({ settingKey, setting, bytes, difference, worst, shift, ms, sha256 }: Kept, plan: WeighPlan): TrialView => ({
-  key: settingKey, setting, bytes: bytes + (plan.formats[setting.format]?.added ?? 0), difference, worst, shift, ms, kept: sha256 !== null,
+export const trialView = (
+  { settingKey, setting, bytes, difference, worst, shift, ms, sha256 }: Kept,
+  plan: WeighPlan,
+): TrialView => ({
+  key: settingKey,
+  setting,
+  bytes: bytes + (plan.formats[setting.format]?.added ?? 0),
+  difference,
+  worst,
+  shift,
+  ms,
+  kept: sha256 !== null,
 });
 
 /** The ways of taking a camera's raw file; none for other photos. */
-export function waysOf({ facts }: Awaited<ReturnType<typeof requireWeighed>>, plan: WeighPlan | null): WeighView["ways"] {
+export function waysOf(
+  { facts }: Awaited<ReturnType<typeof requireWeighed>>,
+  plan: WeighPlan | null,
+): WeighView["ways"] {
   if (facts.format !== "raw") return [];
   const bytes = (way: "developed" | "camera") => plan?.ways?.[way] ?? null;
-  const developed = { way: "developed" as const, bytes: bytes("developed"), width: facts.width, height: facts.height };
-  return facts.preview ? [developed, { way: "camera", bytes: bytes("camera"), ...facts.preview }] : [developed];
+  const developed = {
+    way: "developed" as const,
+    bytes: bytes("developed"),
+    width: facts.width,
+    height: facts.height,
+  };
+  return facts.preview
+    ? [developed, { way: "camera", bytes: bytes("camera"), ...facts.preview }]
+    : [developed];
 }

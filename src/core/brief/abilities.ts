@@ -20,7 +20,18 @@ export interface Ability {
   padding: boolean;
 }
 
-const ALL: Ability = { bits: [8], cmyk: false, grey: false, resolution: true, wide: true, hdr: false, layers: false, transparency: true, metadata: true, padding: true };
+const ALL: Ability = {
+  bits: [8],
+  cmyk: false,
+  grey: false,
+  resolution: true,
+  wide: true,
+  hdr: false,
+  layers: false,
+  transparency: true,
+  metadata: true,
+  padding: true,
+};
 
 /**
  * JPEG: ITU-T T.81 baseline, three or four components; PNG: W3C third edition; WebP: RFC 9649; AVIF: the AV1 profiles as they
@@ -42,16 +53,29 @@ export function lostToFormat(brief: ResolvedBrief, format: OutputFormat): Clause
   const can = CAN[format];
   const lost: ClauseKey[] = [];
   const colours = brief.stated.has("colour");
-  if (colours && (!holdsColours(brief, format) || (brief.profile === "embed" && brief.statesProfile && !can.wide))) lost.push("colour");
-  if (!can.resolution) lost.push(...(["resolution", "paper"] as const).filter((key) => brief.stated.has(key)));
+  if (
+    colours &&
+    (!holdsColours(brief, format) || (brief.profile === "embed" && brief.statesProfile && !can.wide))
+  )
+    lost.push("colour");
+  if (!can.resolution)
+    lost.push(...(["resolution", "paper"] as const).filter((key) => brief.stated.has(key)));
   return lost;
 }
 
 /** Whether a format can hold the space and the bits of a brief. */
-export function holdsColours({ space, bits, light }: Pick<ResolvedBrief, "space" | "bits" | "light">, format: OutputFormat): boolean {
+export function holdsColours(
+  { space, bits, light }: Pick<ResolvedBrief, "space" | "bits" | "light">,
+  format: OutputFormat,
+): boolean {
   const can = CAN[format];
   if (light === "hdr" && !can.hdr) return false;
-  const holdsSpace = space === "cmyk" ? can.cmyk : space === "gray" ? can.grey : space === "srgb" || space === "keep" || can.wide;
+  const holdsSpace =
+    space === "cmyk"
+      ? can.cmyk
+      : space === "gray"
+        ? can.grey
+        : space === "srgb" || space === "keep" || can.wide;
   return holdsSpace && can.bits.includes(bits);
 }
 

@@ -39,7 +39,8 @@ export function jsonFault(text: string): JsonFault | null {
       at += raw.length - 1;
     } else if (char === "{" || char === "[") {
       levels.push({ keys: char === "{" ? new Set() : null, key: "", index: 0 });
-      if (levels.length > MAX_DEPTH) return { path: path().slice(0, 100), kind: "too deep", found: `${levels.length} levels` };
+      if (levels.length > MAX_DEPTH)
+        return { path: path().slice(0, 100), kind: "too deep", found: `${levels.length} levels` };
       wantsKey = char === "{";
     } else if (char === "}" || char === "]") {
       levels.pop();

@@ -1,5 +1,5 @@
 /** A brief with its defaults filled in and its texts turned into numbers: what plan, search and proof work from. */
-import { parseLength, parseResolution, resolveByteRange, toBytes, toInches, type ByteRange } from "../units";
+import { type ByteRange, parseLength, parseResolution, resolveByteRange, toBytes, toInches } from "../units";
 import type { Brief, ClauseKey, OutputFormat } from "./schema";
 
 export interface PixelRange {
@@ -55,7 +55,10 @@ export interface ResolvedBrief {
   stated: ReadonlySet<ClauseKey>;
 }
 
-function range<T>(clause: { exact?: T; min?: T; max?: T } | undefined, read: (value: T) => number): PixelRange | null {
+function range<T>(
+  clause: { exact?: T; min?: T; max?: T } | undefined,
+  read: (value: T) => number,
+): PixelRange | null {
   if (!clause) return null;
   const at = (value: T | undefined) => (value === undefined ? null : read(value));
   return { exact: at(clause.exact), min: at(clause.min), max: at(clause.max) };
@@ -75,13 +78,20 @@ export function resolveBrief(brief: Brief): ResolvedBrief {
   const bytes = resolveByteRange(brief.fileSize ?? {});
   const bothSides = pixels.width?.exact != null && pixels.height?.exact != null;
   const scale = brief.scale === undefined ? null : Number(brief.scale.replace(/\s?%$/, "")) / 100;
-  const shaped = brief.shape !== undefined || brief.sizes !== undefined || (brief.paper?.width !== undefined && brief.paper.height !== undefined);
+  const shaped =
+    brief.shape !== undefined ||
+    brief.sizes !== undefined ||
+    (brief.paper?.width !== undefined && brief.paper.height !== undefined);
   const wantsPixels =
     PIXEL_CLAUSES.some((key) => pixels[key]?.exact != null || pixels[key]?.min != null) ||
-    brief.sizes !== undefined || (brief.paper !== undefined && brief.resolution !== undefined) || (scale ?? 0) > 1;
+    brief.sizes !== undefined ||
+    (brief.paper !== undefined && brief.resolution !== undefined) ||
+    (scale ?? 0) > 1;
   // A page shows all of the picture, and so does a sheet with ink on it: what is missing of the shape is background.
   const nothingCut = brief.ink !== undefined || (brief.format?.every((format) => format === "pdf") ?? false);
-  const stated = new Set((Object.keys(brief) as (keyof Brief)[]).filter((key): key is ClauseKey => key in clauseNames));
+  const stated = new Set(
+    (Object.keys(brief) as (keyof Brief)[]).filter((key): key is ClauseKey => key in clauseNames),
+  );
   return {
     name: brief.name,
     formats: brief.format ?? null,
@@ -89,7 +99,13 @@ export function resolveBrief(brief: Brief): ResolvedBrief {
     pixels,
     sizes: brief.sizes ?? null,
     box: brief.box ?? null,
-    shape: brief.shape === undefined ? null : brief.shape.split(":").map(Number).reduce((w, h) => w / h),
+    shape:
+      brief.shape === undefined
+        ? null
+        : brief.shape
+            .split(":")
+            .map(Number)
+            .reduce((w, h) => w / h),
     scale,
     paper: brief.paper ? { width: inches(brief.paper.width), height: inches(brief.paper.height) } : null,
     resolution: range(brief.resolution, parseResolution),
@@ -110,7 +126,9 @@ export function resolveBrief(brief: Brief): ResolvedBrief {
     ink: brief.ink ?? null,
     layers: brief.layers ?? "flatten",
     padding: brief.padding ?? "allow",
-    total: brief.total ? { max: toBytes(brief.total.max, "max"), counted: brief.total.counted ?? "files" } : null,
+    total: brief.total
+      ? { max: toBytes(brief.total.max, "max"), counted: brief.total.counted ?? "files" }
+      : null,
     names: brief.names ?? "{name}",
     wishes: new Set(brief.wishes ?? []),
     stated,

@@ -4,7 +4,7 @@
  * written; `resolveBrief` turns them into numbers.
  */
 import { z } from "zod";
-import { MAX_SIDE, UnitError, parseByteText, parseLength, parseResolution } from "../units";
+import { MAX_SIDE, parseByteText, parseLength, parseResolution, UnitError } from "../units";
 
 /** Turns a parser that throws {@link UnitError} into a Zod refinement with its message. */
 function readable<T extends z.ZodType<string | number>>(type: T, parse: (value: never) => unknown) {
@@ -12,13 +12,24 @@ function readable<T extends z.ZodType<string | number>>(type: T, parse: (value: 
     try {
       parse(value as never);
     } catch (error) {
-      const message = error instanceof UnitError ? `wanted ${error.wanted}, found ${error.found}` : String(error);
+      const message =
+        error instanceof UnitError ? `wanted ${error.wanted}, found ${error.found}` : String(error);
       ctx.addIssue({ code: "custom", message });
     }
   });
 }
 
-const bytes = readable(z.union([z.string().max(40), z.number().int().min(0).max(2 ** 50)]), parseByteText);
+const bytes = readable(
+  z.union([
+    z.string().max(40),
+    z
+      .number()
+      .int()
+      .min(0)
+      .max(2 ** 50),
+  ]),
+  parseByteText,
+);
 const length = readable(z.string().max(40), parseLength);
 const resolution = readable(z.string().max(40), parseResolution);
 const side = z.number().int().min(1).max(MAX_SIDE);
@@ -32,9 +43,12 @@ const exactOrRange = <T extends z.ZodType>(value: T) =>
       message: "wanted either exact, or min and/or max",
     });
 
-const pixelRange = exactOrRange(side).refine((r) => r.min === undefined || r.max === undefined || r.min <= r.max, {
-  message: "wanted min at or below max",
-});
+const pixelRange = exactOrRange(side).refine(
+  (r) => r.min === undefined || r.max === undefined || r.min <= r.max,
+  {
+    message: "wanted min at or below max",
+  },
+);
 
 const span = z.strictObject({ start: z.number().int().min(0), end: z.number().int().min(0) });
 
@@ -55,14 +69,26 @@ export const clauseShape = {
   scale: z.string().regex(/^(?=.*[1-9])[0-9]{1,4}([.][0-9]{1,3})?\s?%$/, 'wanted a scale such as "50%"'),
   paper: z
     .strictObject({ width: length.optional(), height: length.optional() })
-    .refine((p) => p.width !== undefined || p.height !== undefined, { message: "wanted a width or a height" }),
+    .refine((p) => p.width !== undefined || p.height !== undefined, {
+      message: "wanted a width or a height",
+    }),
   resolution: exactOrRange(resolution).refine(
-    (r) => r.min === undefined || r.max === undefined || parseResolution(r.min as string) <= parseResolution(r.max as string),
+    (r) =>
+      r.min === undefined ||
+      r.max === undefined ||
+      parseResolution(r.min as string) <= parseResolution(r.max as string),
     { message: "wanted min at or below max" },
   ),
-  fileSize: z.strictObject({ min: bytes.optional(), max: bytes.optional(), aim: z.enum(["best", "clean", "middle"]).optional() }),
+  fileSize: z.strictObject({
+    min: bytes.optional(),
+    max: bytes.optional(),
+    aim: z.enum(["best", "clean", "middle"]).optional(),
+  }),
   quality: z
-    .strictObject({ min: z.number().int().min(1).max(100).optional(), max: z.number().int().min(1).max(100).optional() })
+    .strictObject({
+      min: z.number().int().min(1).max(100).optional(),
+      max: z.number().int().min(1).max(100).optional(),
+    })
     .refine((q) => (q.min ?? 1) <= (q.max ?? 100), { message: "wanted min at or below max" }),
   colour: z.strictObject({
     space: z.enum(["srgb", "display-p3", "bt2020", "gray", "cmyk", "keep"]).optional(),
@@ -99,7 +125,10 @@ export const briefSchema = z.strictObject({
   ...optional(clauseShape),
   wishes: z.array(clauseKey).max(40).optional(),
   wording: z.string().max(100_000).optional(),
-  read: z.array(z.strictObject({ clause: clauseKey, ...span.shape })).max(1000).optional(),
+  read: z
+    .array(z.strictObject({ clause: clauseKey, ...span.shape }))
+    .max(1000)
+    .optional(),
   unread: z.array(span).max(1000).optional(),
   onlyYou: z.array(z.string().max(1000)).max(200).optional(),
   overruled: z.strictObject(optional(clauseShape)).optional(),

@@ -4,7 +4,19 @@ import type { Brief, ClauseKey, OutputFormat } from "./schema";
 export const WRITABLE: readonly OutputFormat[] = ["jpeg", "png", "webp", "avif", "tiff", "gif", "bmp", "pdf"];
 /** The order in which wishes are given up when a photo cannot have them all: the dearest last. */
 export const WISHES_GIVEN_UP: readonly ClauseKey[] = [
-  "resolution", "paper", "quality", "fileSize", "scale", "shape", "box", "sizes", "shortSide", "longSide", "height", "width", "format",
+  "resolution",
+  "paper",
+  "quality",
+  "fileSize",
+  "scale",
+  "shape",
+  "box",
+  "sizes",
+  "shortSide",
+  "longSide",
+  "height",
+  "width",
+  "format",
 ];
 
 /** Clauses that a proof of an existing file cannot judge. */

@@ -1,10 +1,21 @@
 /** Clauses in plain words, as chips and checks show them. */
 import { formatBytes } from "../units";
-import type { Brief, ClauseKey } from "./schema";
 import type { PixelRange } from "./resolve";
+import type { Brief, ClauseKey } from "./schema";
 
 const FORMAT_NAMES: Record<string, string> = {
-  jpeg: "JPEG", png: "PNG", webp: "WebP", avif: "AVIF", tiff: "TIFF", gif: "GIF", bmp: "BMP", pdf: "PDF", svg: "SVG", heif: "HEIC", ora: "OpenRaster", raw: "raw file",
+  jpeg: "JPEG",
+  png: "PNG",
+  webp: "WebP",
+  avif: "AVIF",
+  tiff: "TIFF",
+  gif: "GIF",
+  bmp: "BMP",
+  pdf: "PDF",
+  svg: "SVG",
+  heif: "HEIC",
+  ora: "OpenRaster",
+  raw: "raw file",
 };
 
 export function formatName(format: string): string {
@@ -13,7 +24,9 @@ export function formatName(format: string): string {
 
 /** "24 to 60 KB", "at most 1.5 MB": the brief's own spelling, a shared unit said once. */
 export function byteRangeWords(clause: { min?: string | number; max?: string | number }): string {
-  const [min, max] = [clause.min, clause.max].map((v) => (v === undefined ? null : typeof v === "number" ? formatBytes(v) : spaced(v)));
+  const [min, max] = [clause.min, clause.max].map((v) =>
+    v === undefined ? null : typeof v === "number" ? formatBytes(v) : spaced(v),
+  );
   if (min === null) return max === null ? "free" : `at most ${max}`;
   if (max === null) return `at least ${min}`;
   const [minValue, minUnit] = min.split(" ");
@@ -36,7 +49,8 @@ export function rangeWords(range: { exact?: unknown; min?: unknown; max?: unknow
 export function pixelWords(brief: Brief): string | null {
   const { width, height, longSide, shortSide } = brief;
   const parts: string[] = [];
-  if (width?.exact !== undefined && height?.exact !== undefined) parts.push(`${width.exact} × ${height.exact}`);
+  if (width?.exact !== undefined && height?.exact !== undefined)
+    parts.push(`${width.exact} × ${height.exact}`);
   else {
     if (width) parts.push(`width ${rangeWords(width, "px")}`);
     if (height) parts.push(`height ${rangeWords(height, "px")}`);
@@ -63,10 +77,18 @@ export function clauseWords(brief: Brief, key: ClauseKey): string | null {
     case "fileSize":
       return fileSizeWords(brief.fileSize!);
     case "quality":
-      return brief.quality!.min !== undefined && brief.quality!.min === brief.quality!.max ? String(brief.quality!.min) : rangeWords(brief.quality!, "");
+      return brief.quality!.min !== undefined && brief.quality!.min === brief.quality!.max
+        ? String(brief.quality!.min)
+        : rangeWords(brief.quality!, "");
     case "colour":
-      return [brief.colour!.space && SPACE_NAMES[brief.colour!.space], brief.colour!.bits && `${brief.colour!.bits} bit`,
-        brief.colour!.profile === "omit" ? "no profile" : brief.colour!.profile && "with profile", brief.colour!.light === "hdr" && "high dynamic range"].filter(Boolean).join(", ");
+      return [
+        brief.colour!.space && SPACE_NAMES[brief.colour!.space],
+        brief.colour!.bits && `${brief.colour!.bits} bit`,
+        brief.colour!.profile === "omit" ? "no profile" : brief.colour!.profile && "with profile",
+        brief.colour!.light === "hdr" && "high dynamic range",
+      ]
+        .filter(Boolean)
+        .join(", ");
     case "box":
       return `inside ${brief.box!.width} × ${brief.box!.height} px, either way up`;
     case "sizes":
@@ -76,7 +98,12 @@ export function clauseWords(brief: Brief, key: ClauseKey): string | null {
     case "paper":
       return paperWords(brief.paper!);
     case "frame":
-      return { whole: "nothing cut", fill: "cut to shape", pad: "background added", stretch: "distorted to fit" }[brief.frame!];
+      return {
+        whole: "nothing cut",
+        fill: "cut to shape",
+        pad: "background added",
+        stretch: "distorted to fit",
+      }[brief.frame!];
     case "enlarge":
       return brief.enlarge === "never" ? "never" : "allowed";
     case "pick":
@@ -103,7 +130,12 @@ export function clauseWords(brief: Brief, key: ClauseKey): string | null {
 }
 
 const SPACE_NAMES: Record<NonNullable<NonNullable<Brief["colour"]>["space"]>, string> = {
-  srgb: "sRGB", "display-p3": "Display P3", bt2020: "BT.2020", gray: "grey", cmyk: "CMYK", keep: "as it is",
+  srgb: "sRGB",
+  "display-p3": "Display P3",
+  bt2020: "BT.2020",
+  gray: "grey",
+  cmyk: "CMYK",
+  keep: "as it is",
 };
 
 const colourWord = (code: string) => ({ "#ffffff": "white", "#000000": "black" })[code.toLowerCase()] ?? code;
@@ -126,5 +158,7 @@ function fileSizeWords(clause: NonNullable<Brief["fileSize"]>): string {
 /** Does `value` lie in the range, to within `slack`? */
 export function within(range: PixelRange, value: number, slack = 0): boolean {
   if (range.exact !== null) return Math.abs(value - range.exact) <= slack;
-  return (range.min === null || value >= range.min - slack) && (range.max === null || value <= range.max + slack);
+  return (
+    (range.min === null || value >= range.min - slack) && (range.max === null || value <= range.max + slack)
+  );
 }

@@ -1,9 +1,15 @@
 /** The settings along which a photo can be coded more coarsely: one encoder, one table, one chroma; only the quality changes. */
-import type { ResolvedBrief } from "../brief";
+import type { OutputFormat, ResolvedBrief } from "../brief";
 import { avifEffort, webpEffort } from "../search/effort";
 import { avifPriorLog, differenceLog, FULL_CHROMA, priorLog, webpPriorLog } from "../search/prior";
-import { CAREFUL_PIXELS, type AvifSetting, type Chroma, type JpegSetting, type PdfSetting, type WebpSetting } from "../search/types";
-import type { OutputFormat } from "../brief";
+import {
+  type AvifSetting,
+  CAREFUL_PIXELS,
+  type Chroma,
+  type JpegSetting,
+  type PdfSetting,
+  type WebpSetting,
+} from "../search/types";
 
 export type ArmSetting = PdfSetting | JpegSetting | WebpSetting | AvifSetting;
 
@@ -34,15 +40,31 @@ const LOWEST: Record<ArmSetting["format"], number> = { jpeg: 20, pdf: 20, webp: 
 const TABLES = { careful: { table: 7, shift: 9 }, quick: { table: 2, shift: 0 } } as const;
 
 /** Null for formats without loss, which have nothing to give. `flat`: lettering, logos, drawings. */
-export function armFor(format: OutputFormat, brief: ResolvedBrief, pixels: number, flat: boolean): ArmSpec | null {
+export function armFor(
+  format: OutputFormat,
+  brief: ResolvedBrief,
+  pixels: number,
+  flat: boolean,
+): ArmSpec | null {
   if (format !== "jpeg" && format !== "pdf" && format !== "webp" && format !== "avif") return null;
-  const limits = { pixels, lowest: Math.max(LOWEST[format], brief.quality?.min ?? 1), highest: brief.quality?.max ?? 100 };
+  const limits = {
+    pixels,
+    lowest: Math.max(LOWEST[format], brief.quality?.min ?? 1),
+    highest: brief.quality?.max ?? 100,
+  };
   if (format === "webp") return { ...limits, like: { format, quality: 80, effort: webpEffort(pixels) } };
-  if (format === "avif") return { ...limits, like: { format, quality: 70, bits: brief.bits === 10 ? 10 : 8, effort: avifEffort(pixels) } };
+  if (format === "avif")
+    return {
+      ...limits,
+      like: { format, quality: 70, bits: brief.bits === 10 ? 10 : 8, effort: avifEffort(pixels) },
+    };
   const chroma: Chroma = flat ? "4:4:4" : "4:2:0";
   const effort = pixels <= CAREFUL_PIXELS ? "careful" : "quick";
   // A quality that is asked is counted on the tables of Annex K.
-  return { ...limits, like: { format, quality: 80, chroma, table: brief.quality ? 0 : TABLES[effort].table, effort } };
+  return {
+    ...limits,
+    like: { format, quality: 80, chroma, table: brief.quality ? 0 : TABLES[effort].table, effort },
+  };
 }
 
 export function armOf(spec: ArmSpec): Arm {
@@ -53,8 +75,18 @@ export function armOf(spec: ArmSpec): Arm {
     const shift = like.table === 7 ? TABLES.careful.shift : 0;
     const annexK = (quality: number) => Math.min(100, quality + shift);
     const chroma = like.chroma === "4:4:4" ? FULL_CHROMA : 0;
-    return { ...spec, setting, expectDifference: (q) => differenceLog(like.chroma, annexK(q)), expectBytes: (q) => priorLog(annexK(q)) + chroma + size };
+    return {
+      ...spec,
+      setting,
+      expectDifference: (q) => differenceLog(like.chroma, annexK(q)),
+      expectBytes: (q) => priorLog(annexK(q)) + chroma + size,
+    };
   }
   const bytes = like.format === "webp" ? webpPriorLog : avifPriorLog;
-  return { ...spec, setting, expectDifference: (q) => differenceLog(like.format, q), expectBytes: (q) => bytes(q) + size };
+  return {
+    ...spec,
+    setting,
+    expectDifference: (q) => differenceLog(like.format, q),
+    expectBytes: (q) => bytes(q) + size,
+  };
 }

@@ -30,7 +30,8 @@ export function nextSide(tried: readonly Tried[], longest: number, max: number):
   if (!last || tried.length >= MOST_TRIED) return null;
   const side = last.side ?? longest;
   const before = tried.length > 1 ? tried[tried.length - 2].level : null;
-  if (last.level !== null && (last.level <= FINE || (before !== null && last.level > before * BETTER))) return null;
+  if (last.level !== null && (last.level <= FINE || (before !== null && last.level > before * BETTER)))
+    return null;
   const share = last.level === null ? Math.min(STEP, pixelShare(max, last.total) * 0.92) : STEP;
   const next = Math.floor(side * Math.sqrt(share));
   return next >= LEAST_SIDE && next < side ? next : null;
@@ -39,6 +40,7 @@ export function nextSide(tried: readonly Tried[], longest: number, max: number):
 /** Of several the one with the least difference; more pixels where that is nearly the same. Null where none fits. */
 export function bestSide(tried: readonly Tried[]): Tried | null {
   let best: Tried | null = null;
-  for (const one of tried) if (one.level !== null && (best === null || one.level < best.level! * BETTER)) best = one;
+  for (const one of tried)
+    if (one.level !== null && (best === null || one.level < best.level! * BETTER)) best = one;
   return best;
 }

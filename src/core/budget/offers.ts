@@ -42,7 +42,8 @@ export function offersFor(task: OfferTask): Offer[] {
   if (counted === "mail" && whole.max > 0) {
     const one = whole.max / messages;
     const count = Math.max(messages + 1, Math.ceil((total * 1.02) / one));
-    if (count <= MOST_MESSAGES && Math.max(...sizes) + whole.fixed <= one) out.push({ kind: "messages", count });
+    if (count <= MOST_MESSAGES && Math.max(...sizes) + whole.fixed <= one)
+      out.push({ kind: "messages", count });
   }
   const ids = heaviest(picks, sizes, total - whole.max);
   if (ids.length && ids.length < picks.length) out.push({ kind: "photos", ids });
@@ -52,15 +53,25 @@ export function offersFor(task: OfferTask): Offer[] {
 
 /** The longest side for all at which the whole is expected to fit; null where the brief says the pixels otherwise. */
 function fewerPixels({ brief, whole, photos }: OfferTask, total: number): number | null {
-  const fixed = (["width", "height", "shortSide", "sizes", "box", "scale", "paper"] as const).some((key) => brief[key] !== undefined) || brief.longSide?.exact !== undefined;
+  const fixed =
+    (["width", "height", "shortSide", "sizes", "box", "scale", "paper"] as const).some(
+      (key) => brief[key] !== undefined,
+    ) || brief.longSide?.exact !== undefined;
   if (fixed && brief.longSide?.exact === undefined) return null;
   const longest = Math.max(...photos.map(({ full }) => Math.max(full.width, full.height)));
   // Photos below the side stay as they are, so it is looked for rather than worked out.
-  const pixels = photos.map(({ full }) => ({ long: Math.max(full.width, full.height), area: full.width * full.height }));
+  const pixels = photos.map(({ full }) => ({
+    long: Math.max(full.width, full.height),
+    area: full.width * full.height,
+  }));
   const all = pixels.reduce((sum, one) => sum + one.area, 0);
   const share = pixelShare(whole.max - whole.fixed, (total - whole.fixed) * ROOM_TO_LOOK_WELL);
   let side = longest;
-  while (side > LEAST_SIDE && pixels.reduce((sum, one) => sum + one.area * Math.min(1, side / one.long) ** 2, 0) > all * share) side = Math.floor(side * 0.98);
+  while (
+    side > LEAST_SIDE &&
+    pixels.reduce((sum, one) => sum + one.area * Math.min(1, side / one.long) ** 2, 0) > all * share
+  )
+    side = Math.floor(side * 0.98);
   const rounded = Math.floor(side / 10) * 10;
   const least = brief.longSide?.min ?? 0;
   return rounded >= Math.max(LEAST_SIDE, least) && rounded < longest ? rounded : null;

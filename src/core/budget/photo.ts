@@ -3,7 +3,7 @@ import type { OutputFormat } from "../brief";
 import type { Geometry, Size } from "../frame";
 import { predictLog } from "../search/along";
 import type { Setting, Weighed } from "../search/types";
-import { armOf, type ArmSetting, type ArmSpec } from "./arm";
+import { type ArmSetting, type ArmSpec, armOf } from "./arm";
 
 /** A file that is there without coding the photo more coarsely: its own data as they are, or a format without loss. */
 export interface WholeFile {
@@ -79,14 +79,18 @@ export class Curve {
     const made = points.find((point) => point.setting.quality === quality);
     const arm = armOf(spec!);
     const along = (expect: (q: number) => number, log: (point: Weighed<ArmSetting>) => number) => {
-      const at = (list: Weighed<ArmSetting>[]) => list.map((point) => ({ quality: point.setting.quality!, log: log(point) }));
+      const at = (list: Weighed<ArmSetting>[]) =>
+        list.map((point) => ({ quality: point.setting.quality!, log: log(point) }));
       const shaped = shape.length ? (q: number) => predictLog(expect, at(shape), q) : expect;
       return Math.exp(predictLog(shaped, at(points), quality));
     };
     const pick: Pick = made
       ? { id, quality, setting: made.setting, bytes: made.bytes, difference: made.difference, measured: true }
       : {
-          id, quality, setting: arm.setting(quality), measured: false,
+          id,
+          quality,
+          setting: arm.setting(quality),
+          measured: false,
           bytes: Math.round(along(arm.expectBytes, (point) => Math.log(point.bytes))),
           difference: along(arm.expectDifference, (point) => tiny(point.difference)),
         };
@@ -97,7 +101,8 @@ export class Curve {
   /** Qualities that may be chosen, from the lowest up. */
   private qualities(): number[] {
     const { points } = this.photo;
-    if (points.length >= ENOUGH_POINTS) return points.map((point) => point.setting.quality!).sort((a, b) => a - b);
+    if (points.length >= ENOUGH_POINTS)
+      return points.map((point) => point.setting.quality!).sort((a, b) => a - b);
     return Array.from({ length: this.highest - this.lowest + 1 }, (_, i) => this.lowest + i);
   }
 
@@ -108,7 +113,16 @@ export class Curve {
   /** The file that needs no coarser coding; null where there is none. */
   ready(): Pick | null {
     const { whole, id } = this.photo;
-    return whole && { id, quality: null, setting: whole.setting, bytes: whole.bytes, difference: whole.difference, measured: true };
+    return (
+      whole && {
+        id,
+        quality: null,
+        setting: whole.setting,
+        bytes: whole.bytes,
+        difference: whole.difference,
+        measured: true,
+      }
+    );
   }
 
   /** The smallest file within a visible difference; where there is none, the nearest to it that the brief allows. `exactly`: not one that is merely near enough. */
@@ -120,16 +134,28 @@ export class Curve {
     const inRange = list.filter((q) => this.allowed(this.at(q)));
     const usable = inRange.length ? inRange : list;
     // A trial that was made and is hardly finer than it could be is taken as it is.
-    const made = exactly ? undefined : usable.find((q) => this.at(q).measured && this.at(q).difference <= level && this.at(q).difference >= level * NEAR_LEVEL);
-    const quality = made ?? this.smallest(usable.filter((q) => this.at(q).difference <= level)) ?? this.nearest(usable);
+    const made = exactly
+      ? undefined
+      : usable.find(
+          (q) =>
+            this.at(q).measured &&
+            this.at(q).difference <= level &&
+            this.at(q).difference >= level * NEAR_LEVEL,
+        );
+    const quality =
+      made ?? this.smallest(usable.filter((q) => this.at(q).difference <= level)) ?? this.nearest(usable);
     const coarse = this.at(quality);
-    const takes = ready && ready.bytes <= coarse.bytes && (ready.difference <= level || coarse.difference > level);
+    const takes =
+      ready && ready.bytes <= coarse.bytes && (ready.difference <= level || coarse.difference > level);
     return takes ? ready : coarse;
   }
 
   /** A higher quality may come out smaller, or look worse: tables have steps of their own. */
   private smallest(qualities: readonly number[]): number | undefined {
-    return qualities.reduce<number | undefined>((best, q) => (best === undefined || this.at(q).bytes < this.at(best).bytes ? q : best), undefined);
+    return qualities.reduce<number | undefined>(
+      (best, q) => (best === undefined || this.at(q).bytes < this.at(best).bytes ? q : best),
+      undefined,
+    );
   }
 
   private nearest(qualities: readonly number[]): number {
@@ -139,7 +165,9 @@ export class Curve {
   /** The next quality that looks better than a pick; null where there is none that the brief allows. */
   finer(pick: Pick): Pick | null {
     if (pick.quality === null) return null;
-    const next = this.qualities().find((q) => q > pick.quality! && this.at(q).difference < pick.difference && this.at(q).bytes > pick.bytes);
+    const next = this.qualities().find(
+      (q) => q > pick.quality! && this.at(q).difference < pick.difference && this.at(q).bytes > pick.bytes,
+    );
     if (next === undefined) return null;
     const finer = this.at(next);
     return this.allowed(finer) ? finer : null;
@@ -147,4 +175,5 @@ export class Curve {
 }
 
 /** The quality of a photo at which a difference is expected. */
-export const qualityFor = (photo: SharedPhoto, level: number): number => new Curve({ ...photo, whole: null, min: null, max: null }).within(level).quality!;
+export const qualityFor = (photo: SharedPhoto, level: number): number =>
+  new Curve({ ...photo, whole: null, min: null, max: null }).within(level).quality!;

@@ -73,18 +73,33 @@ export class Share {
     const { whole, aim, binds } = this.task;
     const finest = aim === "clean" ? CLEAN : NOTHING_SEEN;
     // Files that need no new encoding, all of them: nothing has to be tried.
-    if (!binds && this.curves.every(({ photo }) => photo.whole) && this.total(this.alone(finest)) <= whole.max) return { kind: "own", level: 0 };
+    if (
+      !binds &&
+      this.curves.every(({ photo }) => photo.whole) &&
+      this.total(this.alone(finest)) <= whole.max
+    )
+      return { kind: "own", level: 0 };
     const fresh = this.curves.filter(({ photo }) => photo.arm && photo.points.length === 0);
     if (fresh.length) {
       const level = this.levelWithin(whole.max * (1 - SPARE), Math.max(finest, 0.5), PLAIN);
-      return { kind: "trials", level, wanted: fresh.map(({ photo }) => ({ id: photo.id, level, qualities: [] })) };
+      return {
+        kind: "trials",
+        level,
+        wanted: fresh.map(({ photo }) => ({ id: photo.id, level, qualities: [] })),
+      };
     }
-    if (!binds && this.total(this.alone(finest)) <= whole.max * CLEARLY) return { kind: "own", level: finest };
+    if (!binds && this.total(this.alone(finest)) <= whole.max * CLEARLY)
+      return { kind: "own", level: finest };
     const coarsest = this.coarsest();
     if (this.total(coarsest) > whole.max) {
       const wanted = missing(coarsest, PLAIN);
       if (wanted.length) return { kind: "trials", wanted, level: PLAIN };
-      return { kind: "cannot", picks: coarsest, total: this.total(coarsest), over: this.total(coarsest) - whole.max };
+      return {
+        kind: "cannot",
+        picks: coarsest,
+        total: this.total(coarsest),
+        over: this.total(coarsest) - whole.max,
+      };
     }
     return this.settled(finest);
   }
@@ -106,7 +121,12 @@ export class Share {
     }
     const wanted = missing(picks, level);
     if (wanted.length) return { kind: "trials", wanted, level };
-    return { kind: "shared", picks, total: this.total(picks), level: Math.max(0, ...picks.map((pick) => pick.difference)) };
+    return {
+      kind: "shared",
+      picks,
+      total: this.total(picks),
+      level: Math.max(0, ...picks.map((pick) => pick.difference)),
+    };
   }
 
   /** The smallest difference, between two, at which the whole takes at most so many bytes. */
@@ -140,4 +160,5 @@ export class Share {
   }
 }
 
-const missing = (picks: readonly Pick[], level: number): Wanted[] => picks.filter((pick) => !pick.measured).map((pick) => ({ id: pick.id, level, qualities: [pick.quality!] }));
+const missing = (picks: readonly Pick[], level: number): Wanted[] =>
+  picks.filter((pick) => !pick.measured).map((pick) => ({ id: pick.id, level, qualities: [pick.quality!] }));

@@ -12,7 +12,8 @@ export interface Limit {
   messages: number;
 }
 
-const inAll = ({ counted, messages }: Limit): string => (counted === "files" ? "in all" : messages > 1 ? `in ${messages} messages` : "as one message");
+const inAll = ({ counted, messages }: Limit): string =>
+  counted === "files" ? "in all" : messages > 1 ? `in ${messages} messages` : "as one message";
 
 /** "Together the photos take 4.1 MB as one message …": by how much it cannot be. */
 export function cannotWords(limit: Limit, total: number): string {
@@ -30,7 +31,9 @@ export function offerWords(offer: Offer, names: (id: string) => string): string 
     case "limit":
       return `Raise the limit to ${formatBytes(Math.ceil(offer.bytes / 1000) * 1000)}`;
     default:
-      return offer.ids.length > 2 ? `Leave out the ${offer.ids.length} that weigh most` : `Leave out ${offer.ids.map(names).join(" and ")}`;
+      return offer.ids.length > 2
+        ? `Leave out the ${offer.ids.length} that weigh most`
+        : `Leave out ${offer.ids.map(names).join(" and ")}`;
   }
 }
 
@@ -41,6 +44,17 @@ export function sharedWords(limit: Limit, photos: number, level: number): string
 
 /** The limit as a line of the proof. `found`: bytes of all files, or of the largest message. */
 export function totalCheck(limit: Limit, found: number): Check {
-  const what = limit.counted === "mail" ? (limit.messages > 1 ? `largest of ${limit.messages} messages` : "one message") : "in all";
-  return { clause: "total", asked: `at most ${formatBytes(limit.max)} ${limit.counted === "mail" ? "as one message" : "in all"}`, found: `${formatBytes(found)} (${what})`, ok: found <= limit.max, gaveWay: false };
+  const what =
+    limit.counted === "mail"
+      ? limit.messages > 1
+        ? `largest of ${limit.messages} messages`
+        : "one message"
+      : "in all";
+  return {
+    clause: "total",
+    asked: `at most ${formatBytes(limit.max)} ${limit.counted === "mail" ? "as one message" : "in all"}`,
+    found: `${formatBytes(found)} (${what})`,
+    ok: found <= limit.max,
+    gaveWay: false,
+  };
 }

@@ -1,7 +1,7 @@
 /** What a conversion of colours did: how much fell outside the destination, and how far it moved. */
 import { deltaE2000, labFromXyz } from "./delta-e";
-import { apply, invert, multiply, type Matrix } from "./matrix";
-import { SPACES, type RgbSpace } from "./spaces";
+import { apply, invert, type Matrix, multiply } from "./matrix";
+import { type RgbSpace, SPACES } from "./spaces";
 
 export interface ConversionReport {
   /** Share of pixels outside the destination, 0 to 1. */
@@ -18,7 +18,11 @@ const SLACK = 0.0045;
  * The report over samples: linear RGB of the source space, interleaved, three values a pixel.
  * Grey as destination keeps the luminance and nothing else.
  */
-export function reportConversion(samples: Float32Array, from: RgbSpace, to: RgbSpace | "gray"): ConversionReport {
+export function reportConversion(
+  samples: Float32Array,
+  from: RgbSpace,
+  to: RgbSpace | "gray",
+): ConversionReport {
   const count = Math.floor(samples.length / 3);
   const inverse: Matrix | null = to === "gray" ? null : invert(to.toXyz);
   const matrix = inverse ? multiply(inverse, from.toXyz) : null;
@@ -39,7 +43,9 @@ export function reportConversion(samples: Float32Array, from: RgbSpace, to: RgbS
     sum += delta;
     if (delta > max) max = delta;
   }
-  return count ? { outside: outside / count, meanDelta: sum / count, maxDelta: max } : { outside: 0, meanDelta: 0, maxDelta: 0 };
+  return count
+    ? { outside: outside / count, meanDelta: sum / count, maxDelta: max }
+    : { outside: 0, meanDelta: 0, maxDelta: 0 };
 }
 
 const clip = (v: number) => (v < 0 ? 0 : v > 1 ? 1 : v);

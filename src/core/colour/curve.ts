@@ -6,19 +6,37 @@ export type ToneCurve =
   | { kind: "pq" };
 
 /** IEC 61966-2-1, as ICC parametric curve 3: (aX + b)^g from d on, cX below. */
-export const SRGB_CURVE: ToneCurve = { kind: "parametric", type: 3, parameters: [2.4, 1 / 1.055, 0.055 / 1.055, 1 / 12.92, 0.04045] };
+export const SRGB_CURVE: ToneCurve = {
+  kind: "parametric",
+  type: 3,
+  parameters: [2.4, 1 / 1.055, 0.055 / 1.055, 1 / 12.92, 0.04045],
+};
 /** IEC 61966-2-5. */
 export const OPRGB_CURVE: ToneCurve = { kind: "parametric", type: 0, parameters: [563 / 256] };
 /** ISO 22028-2: exponent 1.8 with a straight toe. */
-export const ROMM_CURVE: ToneCurve = { kind: "parametric", type: 3, parameters: [1.8, 1, 0, 1 / 16, 0.03125] };
+export const ROMM_CURVE: ToneCurve = {
+  kind: "parametric",
+  type: 3,
+  parameters: [1.8, 1, 0, 1 / 16, 0.03125],
+};
 /** ITU-R BT.2020, 12-bit constants: the camera's curve turned round. */
-export const BT2020_CURVE: ToneCurve = { kind: "parametric", type: 3, parameters: [1 / 0.45, 1 / 1.0993, 0.0993 / 1.0993, 1 / 4.5, 0.0181 * 4.5] };
+export const BT2020_CURVE: ToneCurve = {
+  kind: "parametric",
+  type: 3,
+  parameters: [1 / 0.45, 1 / 1.0993, 0.0993 / 1.0993, 1 / 4.5, 0.0181 * 4.5],
+};
 
 export const LINEAR_CURVE: ToneCurve = { kind: "parametric", type: 0, parameters: [1] };
 export const PQ_CURVE: ToneCurve = { kind: "pq" };
 
 /** Constants of SMPTE ST 2084, 5.3 (and of ITU-R BT.2100, table 4). */
-const [M1, M2, C1, C2, C3] = [2610 / 16_384, (2523 / 4096) * 128, 3424 / 4096, (2413 / 4096) * 32, (2392 / 4096) * 32];
+const [M1, M2, C1, C2, C3] = [
+  2610 / 16_384,
+  (2523 / 4096) * 128,
+  3424 / 4096,
+  (2413 / 4096) * 32,
+  (2392 / 4096) * 32,
+];
 
 /** Share of 10,000 cd/m² (0 to 1) of a PQ signal (0 to 1). */
 export function pqToLight(signal: number): number {

@@ -1,6 +1,7 @@
 /** CIELAB under D50 and the colour difference CIEDE2000. Sources: CIE 15:2018; CIE 142-2001; Sharma, Wu and Dalal (2005) for the order of its steps. */
-import { PCS_WHITE } from "./spaces";
+
 import type { Triple } from "./matrix";
+import { PCS_WHITE } from "./spaces";
 
 const EPSILON = 216 / 24_389;
 const KAPPA = 24_389 / 27;
@@ -31,11 +32,21 @@ export function deltaE2000([l1, a1, b1]: Triple, [l2, a2, b2]: Triple): number {
   if (!grey) h = Math.abs(h1 - h2) <= 180 ? h / 2 : h < 360 ? (h + 360) / 2 : (h - 360) / 2;
   const l = (l1 + l2) / 2;
   const c = (c1 + c2) / 2;
-  const t = 1 - 0.17 * Math.cos((h - 30) * RADIAN) + 0.24 * Math.cos(2 * h * RADIAN) + 0.32 * Math.cos((3 * h + 6) * RADIAN) - 0.2 * Math.cos((4 * h - 63) * RADIAN);
+  const t =
+    1 -
+    0.17 * Math.cos((h - 30) * RADIAN) +
+    0.24 * Math.cos(2 * h * RADIAN) +
+    0.32 * Math.cos((3 * h + 6) * RADIAN) -
+    0.2 * Math.cos((4 * h - 63) * RADIAN);
   const sl = 1 + (0.015 * (l - 50) ** 2) / Math.sqrt(20 + (l - 50) ** 2);
   const sc = 1 + 0.045 * c;
   const sh = 1 + 0.015 * c * t;
-  const turn = -2 * Math.sqrt(c ** 7 / (c ** 7 + POW25)) * Math.sin(60 * Math.exp(-(((h - 275) / 25) ** 2)) * RADIAN);
-  const [dL, dC, dH] = [(l2 - l1) / sl, (c2 - c1) / sc, (2 * Math.sqrt(c1 * c2) * Math.sin((dh / 2) * RADIAN)) / sh];
+  const turn =
+    -2 * Math.sqrt(c ** 7 / (c ** 7 + POW25)) * Math.sin(60 * Math.exp(-(((h - 275) / 25) ** 2)) * RADIAN);
+  const [dL, dC, dH] = [
+    (l2 - l1) / sl,
+    (c2 - c1) / sc,
+    (2 * Math.sqrt(c1 * c2) * Math.sin((dh / 2) * RADIAN)) / sh,
+  ];
   return Math.sqrt(dL * dL + dC * dC + dH * dH + turn * dC * dH);
 }

@@ -2,7 +2,7 @@
 import { latin1, view } from "../containers/bytes";
 import type { ToneCurve } from "./curve";
 import { invert, type Matrix } from "./matrix";
-import { SPACES, type RgbName, type RgbSpace } from "./spaces";
+import { type RgbName, type RgbSpace, SPACES } from "./spaces";
 
 export type SpaceName = RgbName | "gray" | "cmyk" | "other-rgb" | "lab";
 
@@ -33,13 +33,16 @@ export function readProfile(bytes: Uint8Array): Profile | null {
   }
   const tables = tags.has("A2B0");
   if (space === "CMYK" || space === "Lab") {
-    return tables ? { name: space === "CMYK" ? "cmyk" : "lab", channels: space === "CMYK" ? 4 : 3, rgb: null, grey: null } : null;
+    return tables
+      ? { name: space === "CMYK" ? "cmyk" : "lab", channels: space === "CMYK" ? 4 : 3, rgb: null, grey: null }
+      : null;
   }
   if (space !== "RGB") return null;
   const columns = ["rXYZ", "gXYZ", "bXYZ"].map((tag) => readXyz(tags.get(tag)));
   const curves = ["rTRC", "gTRC", "bTRC"].map((tag) => readCurve(tags.get(tag)));
   const [r, g, b] = columns;
-  if (!r || !g || !b || curves.some((c) => c === null)) return tables ? { name: "other-rgb", channels: 3, rgb: null, grey: null } : null;
+  if (!r || !g || !b || curves.some((c) => c === null))
+    return tables ? { name: "other-rgb", channels: 3, rgb: null, grey: null } : null;
   const toXyz: Matrix = [r[0], g[0], b[0], r[1], g[1], b[1], r[2], g[2], b[2]];
   if (!invert(toXyz)) return null;
   const rgb: RgbSpace = { toXyz, curves: curves as unknown as RgbSpace["curves"] };
@@ -91,6 +94,12 @@ function readCurve(tag: Uint8Array | undefined): ToneCurve | null {
   const count = data.getUint32(8);
   if (count === 0) return { kind: "parametric", type: 0, parameters: [1] };
   if (tag.length < 12 + count * 2) return null;
-  if (count === 1) return data.getUint16(12) > 0 ? { kind: "parametric", type: 0, parameters: [data.getUint16(12) / 256] } : null;
-  return { kind: "table", values: Array.from({ length: count }, (_, i) => data.getUint16(12 + i * 2) / 65_535) };
+  if (count === 1)
+    return data.getUint16(12) > 0
+      ? { kind: "parametric", type: 0, parameters: [data.getUint16(12) / 256] }
+      : null;
+  return {
+    kind: "table",
+    values: Array.from({ length: count }, (_, i) => data.getUint16(12 + i * 2) / 65_535),
+  };
 }

@@ -1,6 +1,14 @@
 /** The RGB spaces that have names here, computed from their standards' primaries. */
-import { BT2020_CURVE, LINEAR_CURVE, OPRGB_CURVE, PQ_CURVE, ROMM_CURVE, SRGB_CURVE, type ToneCurve } from "./curve";
-import { apply, invert, multiply, type Matrix, type Triple } from "./matrix";
+import {
+  BT2020_CURVE,
+  LINEAR_CURVE,
+  OPRGB_CURVE,
+  PQ_CURVE,
+  ROMM_CURVE,
+  SRGB_CURVE,
+  type ToneCurve,
+} from "./curve";
+import { apply, invert, type Matrix, multiply, type Triple } from "./matrix";
 
 export type RgbName = "srgb" | "display-p3" | "oprgb" | "romm-rgb" | "bt2020";
 
@@ -34,10 +42,28 @@ interface Standard {
  */
 const STANDARDS: Record<RgbName, Standard> = {
   srgb: { red: [0.64, 0.33], green: [0.3, 0.6], blue: [0.15, 0.06], white: D65, curve: SRGB_CURVE },
-  "display-p3": { red: [0.68, 0.32], green: [0.265, 0.69], blue: [0.15, 0.06], white: D65, curve: SRGB_CURVE },
+  "display-p3": {
+    red: [0.68, 0.32],
+    green: [0.265, 0.69],
+    blue: [0.15, 0.06],
+    white: D65,
+    curve: SRGB_CURVE,
+  },
   oprgb: { red: [0.64, 0.33], green: [0.21, 0.71], blue: [0.15, 0.06], white: D65, curve: OPRGB_CURVE },
-  "romm-rgb": { red: [0.7347, 0.2653], green: [0.1596, 0.8404], blue: [0.0366, 0.0001], white: D50, curve: ROMM_CURVE },
-  bt2020: { red: [0.708, 0.292], green: [0.17, 0.797], blue: [0.131, 0.046], white: D65, curve: BT2020_CURVE },
+  "romm-rgb": {
+    red: [0.7347, 0.2653],
+    green: [0.1596, 0.8404],
+    blue: [0.0366, 0.0001],
+    white: D50,
+    curve: ROMM_CURVE,
+  },
+  bt2020: {
+    red: [0.708, 0.292],
+    green: [0.17, 0.797],
+    blue: [0.131, 0.046],
+    white: D65,
+    curve: BT2020_CURVE,
+  },
 };
 
 const xyz = ([x, y]: Xy): Triple => [x / y, 1, (1 - x - y) / y];
@@ -46,11 +72,24 @@ function spaceOf({ red, green, blue, white, curve }: Standard): RgbSpace {
   const [r, g, b] = [red, green, blue].map(xyz);
   const columns: Matrix = [r[0], g[0], b[0], r[1], g[1], b[1], r[2], g[2], b[2]];
   const [sr, sg, sb] = apply(invert(columns)!, xyz(white));
-  const native: Matrix = [r[0] * sr, g[0] * sg, b[0] * sb, r[1] * sr, g[1] * sg, b[1] * sb, r[2] * sr, g[2] * sg, b[2] * sb];
+  const native: Matrix = [
+    r[0] * sr,
+    g[0] * sg,
+    b[0] * sb,
+    r[1] * sr,
+    g[1] * sg,
+    b[1] * sb,
+    r[2] * sr,
+    g[2] * sg,
+    b[2] * sb,
+  ];
   const from = apply(BRADFORD, xyz(white));
   const to = apply(BRADFORD, PCS_WHITE);
   const scale: Matrix = [to[0] / from[0], 0, 0, 0, to[1] / from[1], 0, 0, 0, to[2] / from[2]];
-  return { toXyz: multiply(multiply(invert(BRADFORD)!, multiply(scale, BRADFORD)), native), curves: [curve, curve, curve] };
+  return {
+    toXyz: multiply(multiply(invert(BRADFORD)!, multiply(scale, BRADFORD)), native),
+    curves: [curve, curve, curve],
+  };
 }
 
 export const SPACES: Record<RgbName, RgbSpace> = {
@@ -73,14 +112,26 @@ export const PQ_PEAK = 10_000 / WHITE_NITS;
 
 /** The same colours with a curve of its own; `peak`: multiples of white that the highest code stands for. */
 function reaching(name: RgbName, curve: ToneCurve, peak: number): RgbSpace {
-  return { toXyz: SPACES[name].toXyz.map((v) => v * peak) as unknown as Matrix, curves: [curve, curve, curve], white: 1 / peak };
+  return {
+    toXyz: SPACES[name].toXyz.map((v) => v * peak) as unknown as Matrix,
+    curves: [curve, curve, curve],
+    white: 1 / peak,
+  };
 }
 
 /** The same space where codes stand for so many times more light. */
-export const scaledSpace = (space: RgbSpace, times: number): RgbSpace => (times === 1 ? space : { ...space, toXyz: space.toXyz.map((v) => v * times) as unknown as Matrix });
+export const scaledSpace = (space: RgbSpace, times: number): RgbSpace =>
+  times === 1 ? space : { ...space, toXyz: space.toXyz.map((v) => v * times) as unknown as Matrix };
 
-export const linearSpace = (name: RgbName): RgbSpace => ({ toXyz: SPACES[name].toXyz, curves: [LINEAR_CURVE, LINEAR_CURVE, LINEAR_CURVE] });
+export const linearSpace = (name: RgbName): RgbSpace => ({
+  toXyz: SPACES[name].toXyz,
+  curves: [LINEAR_CURVE, LINEAR_CURVE, LINEAR_CURVE],
+});
 
 /** Light above white after ITU-R BT.2100 (PQ), in the primaries that HDR pictures are handed over in. */
-export const PQ_SPACES = { "display-p3": reaching("display-p3", PQ_CURVE, PQ_PEAK), bt2020: reaching("bt2020", PQ_CURVE, PQ_PEAK), srgb: reaching("srgb", PQ_CURVE, PQ_PEAK) } as const;
+export const PQ_SPACES = {
+  "display-p3": reaching("display-p3", PQ_CURVE, PQ_PEAK),
+  bt2020: reaching("bt2020", PQ_CURVE, PQ_PEAK),
+  srgb: reaching("srgb", PQ_CURVE, PQ_PEAK),
+} as const;
 export type PqName = keyof typeof PQ_SPACES;

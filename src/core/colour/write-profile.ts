@@ -2,7 +2,7 @@
 import { ascii, concat, view } from "../containers/bytes";
 import type { ToneCurve } from "./curve";
 import { SRGB_CURVE } from "./curve";
-import { SPACES, type RgbName } from "./spaces";
+import { type RgbName, SPACES } from "./spaces";
 
 const tagged = (type: string, body: Uint8Array) => concat([ascii(type), new Uint8Array(4), body]);
 const s15 = (values: readonly number[]) => {
@@ -23,13 +23,21 @@ const text = (value: string) => {
 };
 
 /** Profiles of the spaces that pictures are handed over in, as their names stand in the file. */
-const NAMES: Record<RgbName, string> = { srgb: "sRGB", "display-p3": "Display P3", oprgb: "opRGB", "romm-rgb": "ROMM RGB", bt2020: "BT.2020" };
+const NAMES: Record<RgbName, string> = {
+  srgb: "sRGB",
+  "display-p3": "Display P3",
+  oprgb: "opRGB",
+  "romm-rgb": "ROMM RGB",
+  bt2020: "BT.2020",
+};
 
 type Block = readonly [tags: readonly string[], body: Uint8Array];
 
 function curveBody(curve: ToneCurve): Uint8Array {
-  if (curve.kind === "parametric") return tagged("para", concat([new Uint8Array([0, curve.type, 0, 0]), s15(curve.parameters)]));
-  if (curve.kind === "pq") throw new RangeError("a profile of matrix and curve has no room for light above white");
+  if (curve.kind === "parametric")
+    return tagged("para", concat([new Uint8Array([0, curve.type, 0, 0]), s15(curve.parameters)]));
+  if (curve.kind === "pq")
+    throw new RangeError("a profile of matrix and curve has no room for light above white");
   const body = new Uint8Array(4 + curve.values.length * 2);
   view(body).setUint32(0, curve.values.length);
   curve.values.forEach((v, i) => view(body).setUint16(4 + i * 2, Math.round(v * 65_535)));
@@ -53,7 +61,12 @@ export function writeGreyProfile(): Uint8Array {
 }
 
 function profile(space: string, name: string, own: readonly Block[]): Uint8Array {
-  const blocks: Block[] = [[["desc"], text(name)], [["cprt"], text("CC0")], [["wtpt"], tagged("XYZ ", s15([0.9642, 1, 0.8249]))], ...own];
+  const blocks: Block[] = [
+    [["desc"], text(name)],
+    [["cprt"], text("CC0")],
+    [["wtpt"], tagged("XYZ ", s15([0.9642, 1, 0.8249]))],
+    ...own,
+  ];
   const tags = blocks.flatMap(([names]) => names).length;
   let at = 132 + tags * 12;
   const table = new Uint8Array(4 + tags * 12);

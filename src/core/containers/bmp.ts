@@ -20,10 +20,14 @@ const METRE = 0.0254;
 
 /** Throws {@link ContainerError}; packed (RLE) pictures and those of the oldest header are refused by name. */
 export function readBmp(bytes: Uint8Array): BmpFile {
-  if (!startsWith(bytes, "BM") || bytes.length < 54) throw new ContainerError("The BMP is cut short. Bring in the whole file.");
+  if (!startsWith(bytes, "BM") || bytes.length < 54)
+    throw new ContainerError("The BMP is cut short. Bring in the whole file.");
   const data = view(bytes);
   const header = data.getUint32(14, true);
-  if (header < 40) throw new ContainerError("This BMP has a header of an older kind, which cannot be read. Save it as PNG first.");
+  if (header < 40)
+    throw new ContainerError(
+      "This BMP has a header of an older kind, which cannot be read. Save it as PNG first.",
+    );
   const [width, signed] = [data.getInt32(18, true), data.getInt32(22, true)];
   const height = Math.abs(signed);
   const depth = data.getUint16(28, true);
@@ -34,11 +38,24 @@ export function readBmp(bytes: Uint8Array): BmpFile {
   const pixels = data.getUint32(10, true);
   const colours = depth <= 8 ? data.getUint32(46, true) || 1 << depth : 0;
   const table = 14 + header + (packing === 3 && header === 40 ? 12 : 0);
-  const masks: [number, number, number] = packing === 3 ? [54, 58, 62].map((at) => data.getUint32(at, true)) as [number, number, number] : depth === 16 ? [0x7c00, 0x3e0, 0x1f] : [0xff0000, 0xff00, 0xff];
-  if (width < 1 || height < 1 || pixels + rowBytes(width, depth) * height > bytes.length) throw new ContainerError("The BMP ends before its last row: it is cut short. Bring in the whole file.");
+  const masks: [number, number, number] =
+    packing === 3
+      ? ([54, 58, 62].map((at) => data.getUint32(at, true)) as [number, number, number])
+      : depth === 16
+        ? [0x7c00, 0x3e0, 0x1f]
+        : [0xff0000, 0xff00, 0xff];
+  if (width < 1 || height < 1 || pixels + rowBytes(width, depth) * height > bytes.length)
+    throw new ContainerError("The BMP ends before its last row: it is cut short. Bring in the whole file.");
   const [x, y] = [data.getInt32(38, true), data.getInt32(42, true)];
   return {
-    bytes, width, height, depth, topDown: signed < 0, pixels, masks, palette: bytes.subarray(table, table + Math.min(256, colours) * 4),
+    bytes,
+    width,
+    height,
+    depth,
+    topDown: signed < 0,
+    pixels,
+    masks,
+    palette: bytes.subarray(table, table + Math.min(256, colours) * 4),
     resolution: x > 0 && y > 0 ? [x * METRE, y * METRE] : null,
   };
 }
@@ -51,7 +68,9 @@ export function decodeBmp(file: BmpFile): Uint8Array {
   const data = view(bytes);
   const out = new Uint8Array(width * height * 3);
   const stride = rowBytes(width, depth);
-  const channels = file.masks.map((mask) => ({ mask, shift: mask ? 31 - Math.clz32(mask & -mask) : 0 })).map(({ mask, shift }) => ({ mask, shift, top: (mask >>> shift) || 1 }));
+  const channels = file.masks
+    .map((mask) => ({ mask, shift: mask ? 31 - Math.clz32(mask & -mask) : 0 }))
+    .map(({ mask, shift }) => ({ mask, shift, top: mask >>> shift || 1 }));
   for (let y = 0, o = 0; y < height; y += 1) {
     const row = file.pixels + (file.topDown ? y : height - 1 - y) * stride;
     for (let x = 0; x < width; x += 1, o += 3) {
@@ -62,7 +81,10 @@ export function decodeBmp(file: BmpFile): Uint8Array {
         out[o + 2] = bytes[p];
       } else if (depth > 8) {
         const value = depth === 16 ? data.getUint16(row + x * 2, true) : data.getUint32(row + x * 4, true);
-        for (let c = 0; c < 3; c += 1) out[o + c] = Math.round((((value & channels[c].mask) >>> channels[c].shift) / channels[c].top) * 255);
+        for (let c = 0; c < 3; c += 1)
+          out[o + c] = Math.round(
+            (((value & channels[c].mask) >>> channels[c].shift) / channels[c].top) * 255,
+          );
       } else {
         const at = x * depth;
         const index = (bytes[row + (at >> 3)] >> (8 - depth - (at & 7))) & ((1 << depth) - 1);

@@ -26,4 +26,5 @@ export const startsWith = (bytes: Uint8Array, text: string, at = 0): boolean => 
   return true;
 };
 
-export const view = (bytes: Uint8Array): DataView => new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+export const view = (bytes: Uint8Array): DataView =>
+  new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);

@@ -23,11 +23,34 @@ export interface Exif {
 }
 
 export const TAG = {
-  ImageWidth: 0x0100, ImageLength: 0x0101, BitsPerSample: 0x0102, Photometric: 0x0106, ImageDescription: 0x010e,
-  Make: 0x010f, Model: 0x0110, Orientation: 0x0112, XResolution: 0x011a, YResolution: 0x011b, ResolutionUnit: 0x0128,
-  Software: 0x0131, DateTime: 0x0132, Artist: 0x013b, YCbCrPositioning: 0x0213, Copyright: 0x8298, IccProfile: 0x8773,
-  ExifIfd: 0x8769, GpsIfd: 0x8825, DateTimeOriginal: 0x9003, PixelXDimension: 0xa002, PixelYDimension: 0xa003,
-  InteropIfd: 0xa005, MakerNote: 0x927c, UserComment: 0x9286, CameraOwnerName: 0xa430, BodySerialNumber: 0xa431, LensSerialNumber: 0xa435,
+  ImageWidth: 0x0100,
+  ImageLength: 0x0101,
+  BitsPerSample: 0x0102,
+  Photometric: 0x0106,
+  ImageDescription: 0x010e,
+  Make: 0x010f,
+  Model: 0x0110,
+  Orientation: 0x0112,
+  XResolution: 0x011a,
+  YResolution: 0x011b,
+  ResolutionUnit: 0x0128,
+  Software: 0x0131,
+  DateTime: 0x0132,
+  Artist: 0x013b,
+  YCbCrPositioning: 0x0213,
+  Copyright: 0x8298,
+  IccProfile: 0x8773,
+  ExifIfd: 0x8769,
+  GpsIfd: 0x8825,
+  DateTimeOriginal: 0x9003,
+  PixelXDimension: 0xa002,
+  PixelYDimension: 0xa003,
+  InteropIfd: 0xa005,
+  MakerNote: 0x927c,
+  UserComment: 0x9286,
+  CameraOwnerName: 0xa430,
+  BodySerialNumber: 0xa431,
+  LensSerialNumber: 0xa435,
 } as const;
 
 const TYPE_SIZE = [0, 1, 1, 2, 4, 8, 1, 1, 2, 4, 8, 4, 8, 4];
@@ -36,13 +59,16 @@ const MAX_ENTRIES = 1000;
 /** Reads a block that begins with "II" or "MM". Throws {@link ContainerError} when it is no such block. */
 export function readExif(block: Uint8Array): Exif {
   const order = block.length >= 8 ? latin1(block.subarray(0, 2)) : "";
-  if (order !== "II" && order !== "MM") throw new ContainerError("The EXIF block does not begin with a byte order.");
+  if (order !== "II" && order !== "MM")
+    throw new ContainerError("The EXIF block does not begin with a byte order.");
   const littleEndian = order === "II";
   const data = view(block);
   const [ifd0, next] = readDirectory(block, data.getUint32(4, littleEndian), littleEndian);
   const child = (tag: number) => {
     const entry = ifd0.find((e) => e.tag === tag);
-    return entry && entry.value.length >= 4 ? readDirectory(block, view(entry.value).getUint32(0, littleEndian), littleEndian)[0] : [];
+    return entry && entry.value.length >= 4
+      ? readDirectory(block, view(entry.value).getUint32(0, littleEndian), littleEndian)[0]
+      : [];
   };
   return { littleEndian, ifd0, exif: child(TAG.ExifIfd), gps: child(TAG.GpsIfd), hasThumbnail: next !== 0 };
 }
@@ -62,7 +88,12 @@ function readDirectory(block: Uint8Array, at: number, littleEndian: boolean): [E
     if (size === 0) continue;
     const from = size <= 4 ? p + 8 : data.getUint32(p + 8, littleEndian);
     if (from + size > block.length) continue;
-    entries.push({ tag: data.getUint16(p, littleEndian), type, count: n, value: copyOf(block.subarray(from, from + size)) });
+    entries.push({
+      tag: data.getUint16(p, littleEndian),
+      type,
+      count: n,
+      value: copyOf(block.subarray(from, from + size)),
+    });
   }
   const end = at + 2 + count * 12;
   return [entries, end + 4 <= block.length ? data.getUint32(end, littleEndian) : 0];
@@ -80,7 +111,10 @@ export function entrySpans(block: Uint8Array): [number, number][] {
     for (let i = 0; i < count; i += 1) {
       const p = at + 2 + i * 12;
       if (p + 12 > block.length) return;
-      const [tag, size] = [data.getUint16(p, le), (TYPE_SIZE[data.getUint16(p + 2, le)] ?? 0) * data.getUint32(p + 4, le)];
+      const [tag, size] = [
+        data.getUint16(p, le),
+        (TYPE_SIZE[data.getUint16(p + 2, le)] ?? 0) * data.getUint32(p + 4, le),
+      ];
       const to = data.getUint32(p + 8, le);
       if (size > 4 && to + size <= block.length) spans.push([to, to + size]);
       if (tag === TAG.ExifIfd || tag === TAG.GpsIfd) visit(to, depth + 1);
@@ -113,7 +147,10 @@ export function writeExif(exif: Exif): Uint8Array {
 
 const padded = (n: number) => n + (n & 1);
 const directorySize = (entries: ExifEntry[]) =>
-  2 + entries.length * 12 + 4 + entries.reduce((sum, e) => sum + (e.value.length > 4 ? padded(e.value.length) : 0), 0);
+  2 +
+  entries.length * 12 +
+  4 +
+  entries.reduce((sum, e) => sum + (e.value.length > 4 ? padded(e.value.length) : 0), 0);
 
 /** A directory as it stands at offset `base`: its entries by tag, no next one, then the values that are longer than 4 bytes. */
 export function directory(entries: ExifEntry[], base: number, le: boolean): Uint8Array {
@@ -200,7 +237,12 @@ export function numberAt(entries: ExifEntry[], tag: number, le: boolean): number
 
 export function textAt(entries: ExifEntry[], tag: number): string | null {
   const entry = entries.find((e) => e.tag === tag && e.type === 2);
-  return entry ? new TextDecoder().decode(entry.value).replace(/\0[\s\S]*$/, "").trim() : null;
+  return entry
+    ? new TextDecoder()
+        .decode(entry.value)
+        .replace(/\0[\s\S]*$/, "")
+        .trim()
+    : null;
 }
 
 /** 1 to 8; 1 where the tag is missing or senseless. */
@@ -237,7 +279,8 @@ export function patchResolution(block: Uint8Array, ppi: number): Uint8Array | nu
     if (p + 12 > out.length) return null;
     const [tag, type] = [data.getUint16(p, le), data.getUint16(p + 2, le)];
     const to = data.getUint32(p + 8, le);
-    if ((tag === TAG.XResolution || tag === TAG.YResolution) && type === 5 && to + 8 <= out.length) out.set(rationalEntry(tag, ppi, le).value, to);
+    if ((tag === TAG.XResolution || tag === TAG.YResolution) && type === 5 && to + 8 <= out.length)
+      out.set(rationalEntry(tag, ppi, le).value, to);
     else if (tag === TAG.ResolutionUnit && type === 3) data.setUint16(p + 8, 2, le);
     else continue;
     found.add(tag);

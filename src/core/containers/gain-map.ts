@@ -3,7 +3,7 @@
  * Sources: CIPA DC-007 (multi-picture format), the open XMP vocabulary of gain maps that ISO 21496-1 takes up, ITU-T T.81.
  */
 import { ascii, concat, latin1, startsWith, view } from "./bytes";
-import { bodyOf, isXmp, MARKER, readJpeg, rebuildJpeg, segment, type JpegFile } from "./jpeg";
+import { bodyOf, isXmp, type JpegFile, MARKER, readJpeg, rebuildJpeg, segment } from "./jpeg";
 
 /** One value for all colours, or one each. All in stops where light is meant. */
 export interface GainMap {
@@ -37,7 +37,9 @@ export function readGainMap(file: JpegFile): GainMap | null {
       const second = readJpeg(bytes.subarray(at));
       const jpeg = second.bytes.subarray(0, second.end ?? second.bytes.length);
       const xmp = packetOf(second);
-      const iso = second.segments.map((s) => (s.marker === MARKER.APP2 ? bodyOf(second, s) : null)).find((body) => body !== null && startsWith(body, ISO));
+      const iso = second.segments
+        .map((s) => (s.marker === MARKER.APP2 ? bodyOf(second, s) : null))
+        .find((body) => body !== null && startsWith(body, ISO));
       if (iso) return fromIso(iso.subarray(ISO.length), jpeg);
       if (xmp?.includes(VOCABULARY)) return fromXmp(xmp, jpeg);
       if (second.end === null) return null;
@@ -54,37 +56,82 @@ function fromIso(body: Uint8Array, jpeg: Uint8Array): GainMap | null {
   const channels = (body[4] & MULTICHANNEL) !== 0 ? 3 : 1;
   if (body.length < 21 + channels * 40 || (body[4] & COMMON_DENOMINATOR) !== 0) return null;
   const data = view(body);
-  const fraction = (at: number, signed: boolean) => (signed ? data.getInt32(at) : data.getUint32(at)) / data.getUint32(at + 4);
+  const fraction = (at: number, signed: boolean) =>
+    (signed ? data.getInt32(at) : data.getUint32(at)) / data.getUint32(at + 4);
   // Base headroom first: a base that is itself light above white is not taken apart here.
   if (fraction(5, false) !== 0) return null;
-  const all = (field: number, signed: boolean) => Array.from({ length: channels }, (_, c) => fraction(21 + c * 40 + field * 8, signed));
-  return checked({ jpeg, min: all(0, true), max: all(1, true), gamma: all(2, false), offsetBase: all(3, true), offsetLight: all(4, true), capacity: fraction(13, false) });
+  const all = (field: number, signed: boolean) =>
+    Array.from({ length: channels }, (_, c) => fraction(21 + c * 40 + field * 8, signed));
+  return checked({
+    jpeg,
+    min: all(0, true),
+    max: all(1, true),
+    gamma: all(2, false),
+    offsetBase: all(3, true),
+    offsetLight: all(4, true),
+    capacity: fraction(13, false),
+  });
 }
 
 function checked(map: GainMap): GainMap | null {
-  const sound = [...map.min, ...map.max, ...map.gamma, ...map.offsetBase, ...map.offsetLight, map.capacity].every((v) => Number.isFinite(v) && Math.abs(v) <= 64) && map.gamma.every((v) => v > 0);
+  const sound =
+    [...map.min, ...map.max, ...map.gamma, ...map.offsetBase, ...map.offsetLight, map.capacity].every(
+      (v) => Number.isFinite(v) && Math.abs(v) <= 64,
+    ) && map.gamma.every((v) => v > 0);
   return sound ? map : null;
 }
 
 function fromXmp(xmp: string, jpeg: Uint8Array): GainMap | null {
   const values = (name: string, usual: number): number[] => {
-    const plain = new RegExp(`hdrgm:${name}\\s*=\\s*["']([^"']+)["']`).exec(xmp) ?? new RegExp(`<hdrgm:${name}>\\s*([^<\\s][^<]*)<`).exec(xmp);
+    const plain =
+      new RegExp(`hdrgm:${name}\\s*=\\s*["']([^"']+)["']`).exec(xmp) ??
+      new RegExp(`<hdrgm:${name}>\\s*([^<\\s][^<]*)<`).exec(xmp);
     if (plain) return [Number(plain[1])];
     const list = new RegExp(`<hdrgm:${name}>([\\s\\S]*?)</hdrgm:${name}>`).exec(xmp);
-    const items = list ? [...list[1].matchAll(/<rdf:li>\s*([^<]+?)\s*<\/rdf:li>/g)].map((item) => Number(item[1])) : [];
+    const items = list
+      ? [...list[1].matchAll(/<rdf:li>\s*([^<]+?)\s*<\/rdf:li>/g)].map((item) => Number(item[1]))
+      : [];
     return items.length === 3 ? items : [usual];
   };
   if (/hdrgm:BaseRenditionIsHDR\s*=\s*["']True/i.test(xmp)) return null;
-  return checked({ jpeg, min: values("GainMapMin", 0), max: values("GainMapMax", 1), gamma: values("Gamma", 1), offsetBase: values("OffsetSDR", 1 / 64), offsetLight: values("OffsetHDR", 1 / 64), capacity: values("HDRCapacityMax", 1)[0] });
+  return checked({
+    jpeg,
+    min: values("GainMapMin", 0),
+    max: values("GainMapMax", 1),
+    gamma: values("Gamma", 1),
+    offsetBase: values("OffsetSDR", 1 / 64),
+    offsetLight: values("OffsetHDR", 1 / 64),
+    capacity: values("HDRCapacityMax", 1)[0],
+  });
 }
 
 const fixed = (values: readonly number[]) => values.map((v) => Number(v.toFixed(6)));
 
 function describe({ min, max, gamma, offsetBase, offsetLight, capacity }: GainMap): string {
-  const all: [string, readonly number[]][] = [["GainMapMin", min], ["GainMapMax", max], ["Gamma", gamma], ["OffsetSDR", offsetBase], ["OffsetHDR", offsetLight]];
-  const plain = all.filter(([, values]) => values.length === 1).map(([name, values]) => ` hdrgm:${name}="${fixed(values)[0]}"`).join("");
-  const lists = all.filter(([, values]) => values.length === 3).map(([name, values]) => `<hdrgm:${name}><rdf:Seq>${fixed(values).map((v) => `<rdf:li>${v}</rdf:li>`).join("")}</rdf:Seq></hdrgm:${name}>`).join("");
-  return wrapped(` xmlns:hdrgm="${VOCABULARY}" hdrgm:Version="1.0"${plain} hdrgm:HDRCapacityMin="0" hdrgm:HDRCapacityMax="${capacity}" hdrgm:BaseRenditionIsHDR="False"`, lists);
+  const all: [string, readonly number[]][] = [
+    ["GainMapMin", min],
+    ["GainMapMax", max],
+    ["Gamma", gamma],
+    ["OffsetSDR", offsetBase],
+    ["OffsetHDR", offsetLight],
+  ];
+  const plain = all
+    .filter(([, values]) => values.length === 1)
+    .map(([name, values]) => ` hdrgm:${name}="${fixed(values)[0]}"`)
+    .join("");
+  const lists = all
+    .filter(([, values]) => values.length === 3)
+    .map(
+      ([name, values]) =>
+        `<hdrgm:${name}><rdf:Seq>${fixed(values)
+          .map((v) => `<rdf:li>${v}</rdf:li>`)
+          .join("")}</rdf:Seq></hdrgm:${name}>`,
+    )
+    .join("");
+  return wrapped(
+    ` xmlns:hdrgm="${VOCABULARY}" hdrgm:Version="1.0"${plain} hdrgm:HDRCapacityMin="0" hdrgm:HDRCapacityMax="${capacity}" hdrgm:BaseRenditionIsHDR="False"`,
+    lists,
+  );
 }
 
 const wrapped = (attributes: string, inner: string) =>
@@ -93,7 +140,8 @@ const wrapped = (attributes: string, inner: string) =>
 const packet = (text: string) => segment(MARKER.APP1, concat([ascii(XMP), new TextEncoder().encode(text)]));
 
 /** Segments put behind the start of a JPEG. */
-const behindStart = (jpeg: Uint8Array, ...segments: Uint8Array[]) => concat([jpeg.subarray(0, 2), ...segments, jpeg.subarray(2)]);
+const behindStart = (jpeg: Uint8Array, ...segments: Uint8Array[]) =>
+  concat([jpeg.subarray(0, 2), ...segments, jpeg.subarray(2)]);
 
 /** Bytes of the multi-picture index with two pictures. */
 const MPF_BODY = 4 + 8 + 2 + 3 * 12 + 4 + 2 * 16;
@@ -125,7 +173,9 @@ function index(primary: number, second: number, offset: number): Uint8Array {
 
 /** The photo's own packet without what it said of an earlier map; null where there is none. */
 function ownPacket(file: JpegFile): string | null {
-  const own = packetOf(file)?.replace(/<Container:Directory>[\s\S]*?<\/Container:Directory>/g, "").replace(/\s+hdrgm:Version\s*=\s*["'][^"']*["']/g, "");
+  const own = packetOf(file)
+    ?.replace(/<Container:Directory>[\s\S]*?<\/Container:Directory>/g, "")
+    .replace(/\s+hdrgm:Version\s*=\s*["'][^"']*["']/g, "");
   return own?.includes("</rdf:RDF>") ? own : null;
 }
 
@@ -139,7 +189,9 @@ export function withGainMap(file: Uint8Array, map: GainMap): Uint8Array {
   const container = `xmlns:Container="http://ns.google.com/photos/1.0/container/" xmlns:Item="http://ns.google.com/photos/1.0/container/item/" xmlns:hdrgm="${VOCABULARY}" hdrgm:Version="1.0"`;
   const items = `<Container:Directory><rdf:Seq><rdf:li rdf:parseType="Resource"><Container:Item Item:Semantic="Primary" Item:Mime="image/jpeg"/></rdf:li><rdf:li rdf:parseType="Resource"><Container:Item Item:Semantic="GainMap" Item:Mime="image/jpeg" Item:Length="${second.length}"/></rdf:li></rdf:Seq></Container:Directory>`;
   const description = `<rdf:Description rdf:about="" ${container}>${items}</rdf:Description>`;
-  const xmp = packet(own ? own.replace("</rdf:RDF>", () => `${description}</rdf:RDF>`) : wrapped(` ${container}`, items));
+  const xmp = packet(
+    own ? own.replace("</rdf:RDF>", () => `${description}</rdf:RDF>`) : wrapped(` ${container}`, items),
+  );
   const first = behindJfif(primary, (at) => {
     const length = primary.length + xmp.length + MPF_BODY + 4;
     // From behind "MPF\0" of the index to the second picture.
@@ -150,6 +202,9 @@ export function withGainMap(file: Uint8Array, map: GainMap): Uint8Array {
 
 /** Segments put behind the JFIF segment, which has to come first. */
 function behindJfif(jpeg: Uint8Array, make: (at: number) => Uint8Array[]): Uint8Array {
-  const at = jpeg[2] === 0xff && jpeg[3] === 0xe0 && latin1(jpeg.subarray(6, 10)) === "JFIF" ? 4 + view(jpeg).getUint16(4) : 2;
+  const at =
+    jpeg[2] === 0xff && jpeg[3] === 0xe0 && latin1(jpeg.subarray(6, 10)) === "JFIF"
+      ? 4 + view(jpeg).getUint16(4)
+      : 2;
   return concat([jpeg.subarray(0, at), ...make(at), jpeg.subarray(at)]);
 }

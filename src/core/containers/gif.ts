@@ -13,5 +13,11 @@ export function padGif(bytes: Uint8Array, target: number): Uint8Array {
     left -= size + 1;
   }
   const end = bytes.lastIndexOf(0x3b);
-  return concat([bytes.subarray(0, end), new Uint8Array([0x21, 0xfe]), ...blocks, new Uint8Array([0]), bytes.subarray(end)]);
+  return concat([
+    bytes.subarray(0, end),
+    new Uint8Array([0x21, 0xfe]),
+    ...blocks,
+    new Uint8Array([0]),
+    bytes.subarray(end),
+  ]);
 }

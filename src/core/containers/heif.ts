@@ -2,7 +2,7 @@
  * HEIF at the level of its boxes: what is told of the primary picture without decoding it.
  * Sources: ISO/IEC 14496-12 (boxes), ISO/IEC 23008-12 (items; ispe, irot, imir, pixi, colr; references thmb, auxl, dimg).
  */
-import { avifExif, avifXmp, boxes, readAvif, type AvifFile, itemProperties } from "./avif";
+import { type AvifFile, avifExif, avifXmp, boxes, itemProperties, readAvif } from "./avif";
 import { latin1, view } from "./bytes";
 import { ContainerError } from "./error";
 
@@ -31,25 +31,37 @@ export function readHeif(bytes: Uint8Array): HeifFile {
     return read(bytes);
   } catch (error) {
     if (error instanceof ContainerError) throw new ContainerError(error.message.replaceAll("AVIF", "HEIC"));
-    if (error instanceof RangeError) throw new ContainerError("The HEIC is damaged or cut short: its tables end too early. Bring in a sound copy.");
+    if (error instanceof RangeError)
+      throw new ContainerError(
+        "The HEIC is damaged or cut short: its tables end too early. Bring in a sound copy.",
+      );
     throw error;
   }
 }
 
 function read(bytes: Uint8Array): HeifFile {
   const file = readAvif(bytes);
-  if (file.types.size > MOST_ITEMS) throw new ContainerError(`The HEIC holds ${file.types.size} parts; at most ${MOST_ITEMS} are taken. Save it as JPEG where it came from.`);
-  if (!PICTURES.has(file.types.get(file.primary) ?? "")) throw new ContainerError("The HEIC holds no picture. Save it anew where it came from.");
+  if (file.types.size > MOST_ITEMS)
+    throw new ContainerError(
+      `The HEIC holds ${file.types.size} parts; at most ${MOST_ITEMS} are taken. Save it as JPEG where it came from.`,
+    );
+  if (!PICTURES.has(file.types.get(file.primary) ?? ""))
+    throw new ContainerError("The HEIC holds no picture. Save it anew where it came from.");
   const properties = itemProperties(file, file.primary);
   const data = view(bytes);
   const find = (type: string) => properties.find((box) => box.type === type);
   const size = find("ispe");
-  if (!size) throw new ContainerError("The HEIC does not say how large its picture is. Save it anew where it came from.");
+  if (!size)
+    throw new ContainerError(
+      "The HEIC does not say how large its picture is. Save it anew where it came from.",
+    );
   const [width, height] = [data.getUint32(size.body + 4), data.getUint32(size.body + 8)];
   const turns = find("irot");
   const across = turns && (bytes[turns.body] & 1) === 1;
   const depth = find("pixi");
-  const colours = properties.filter((box) => box.type === "colr").map((box) => ({ kind: latin1(bytes.subarray(box.body, box.body + 4)), box }));
+  const colours = properties
+    .filter((box) => box.type === "colr")
+    .map((box) => ({ kind: latin1(bytes.subarray(box.body, box.body + 4)), box }));
   const profile = colours.find(({ kind }) => kind === "prof" || kind === "rICC")?.box;
   const code = colours.find(({ kind }) => kind === "nclx")?.box;
   return {
@@ -76,7 +88,8 @@ function picturesOf({ bytes, children, types }: AvifFile): number {
     if (box.type === "thmb" || box.type === "auxl") parts.add(id(box.body));
     if (box.type !== "dimg") continue;
     const count = data.getUint16(box.body + step);
-    for (let i = 0; i < count && box.body + step + 2 + (i + 1) * step <= box.end; i += 1) parts.add(id(box.body + step + 2 + i * step));
+    for (let i = 0; i < count && box.body + step + 2 + (i + 1) * step <= box.end; i += 1)
+      parts.add(id(box.body + step + 2 + i * step));
   }
   return Math.max(1, [...types].filter(([item, type]) => PICTURES.has(type) && !parts.has(item)).length);
 }

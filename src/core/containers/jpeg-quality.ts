@@ -3,22 +3,56 @@
  * Tables: ITU-T T.81 annex K, K.1 and K.2, scaled as the public JPEG library
  * (IJG, jpeg_quality_scaling and jpeg_add_quant_table) does.
  */
-import { bodyOf, MARKER, type JpegFile } from "./jpeg";
+
 import { view } from "./bytes";
+import { bodyOf, type JpegFile, MARKER } from "./jpeg";
 
 /** Table K.1, luminance, row by row. */
 export const ANNEX_K_LUMA = [
-  16, 11, 10, 16, 24, 40, 51, 61, 12, 12, 14, 19, 26, 58, 60, 55, 14, 13, 16, 24, 40, 57, 69, 56, 14, 17, 22, 29, 51, 87, 80, 62,
-  18, 22, 37, 56, 68, 109, 103, 77, 24, 35, 55, 64, 81, 104, 113, 92, 49, 64, 78, 87, 103, 121, 120, 101, 72, 92, 95, 98, 112, 100, 103, 99,
+  16, 11, 10, 16, 24, 40, 51, 61, 12, 12, 14, 19, 26, 58, 60, 55, 14, 13, 16, 24, 40, 57, 69, 56, 14, 17, 22,
+  29, 51, 87, 80, 62, 18, 22, 37, 56, 68, 109, 103, 77, 24, 35, 55, 64, 81, 104, 113, 92, 49, 64, 78, 87, 103,
+  121, 120, 101, 72, 92, 95, 98, 112, 100, 103, 99,
 ];
 /** Table K.2, chrominance, row by row. */
 export const ANNEX_K_CHROMA = [
-  17, 18, 24, 47, 99, 99, 99, 99, 18, 21, 26, 66, 99, 99, 99, 99, 24, 26, 56, 99, 99, 99, 99, 99, 47, 66, 99, 99, 99, 99, 99, 99,
+  17,
+  18,
+  24,
+  47,
+  99,
+  99,
+  99,
+  99,
+  18,
+  21,
+  26,
+  66,
+  99,
+  99,
+  99,
+  99,
+  24,
+  26,
+  56,
+  99,
+  99,
+  99,
+  99,
+  99,
+  47,
+  66,
+  99,
+  99,
+  99,
+  99,
+  99,
+  99,
   ...new Array<number>(32).fill(99),
 ];
 const ZIGZAG = [
-  0, 1, 8, 16, 9, 2, 3, 10, 17, 24, 32, 25, 18, 11, 4, 5, 12, 19, 26, 33, 40, 48, 41, 34, 27, 20, 13, 6, 7, 14, 21, 28,
-  35, 42, 49, 56, 57, 50, 43, 36, 29, 22, 15, 23, 30, 37, 44, 51, 58, 59, 52, 45, 38, 31, 39, 46, 53, 60, 61, 54, 47, 55, 62, 63,
+  0, 1, 8, 16, 9, 2, 3, 10, 17, 24, 32, 25, 18, 11, 4, 5, 12, 19, 26, 33, 40, 48, 41, 34, 27, 20, 13, 6, 7,
+  14, 21, 28, 35, 42, 49, 56, 57, 50, 43, 36, 29, 22, 15, 23, 30, 37, 44, 51, 58, 59, 52, 45, 38, 31, 39, 46,
+  53, 60, 61, 54, 47, 55, 62, 63,
 ];
 
 /** The table at a quality of 1 to 100, entries 1 to 255 (baseline). */
@@ -47,7 +81,8 @@ export function quantTables(file: JpegFile): Map<number, number[]> {
       const size = wide ? 128 : 64;
       if (at + 1 + size > body.length) break;
       const table = new Array<number>(64);
-      for (let i = 0; i < 64; i += 1) table[ZIGZAG[i]] = wide ? view(body).getUint16(at + 1 + i * 2) : body[at + 1 + i];
+      for (let i = 0; i < 64; i += 1)
+        table[ZIGZAG[i]] = wide ? view(body).getUint16(at + 1 + i * 2) : body[at + 1 + i];
       tables.set(id, table);
       at += 1 + size;
     }

@@ -29,12 +29,24 @@ export interface JpegFile {
   frame: JpegFrame;
 }
 
-export const MARKER = { SOI: 0xd8, EOI: 0xd9, SOS: 0xda, DQT: 0xdb, APP0: 0xe0, APP1: 0xe1, APP2: 0xe2, APP13: 0xed, APP14: 0xee, COM: 0xfe } as const;
+export const MARKER = {
+  SOI: 0xd8,
+  EOI: 0xd9,
+  SOS: 0xda,
+  DQT: 0xdb,
+  APP0: 0xe0,
+  APP1: 0xe1,
+  APP2: 0xe2,
+  APP13: 0xed,
+  APP14: 0xee,
+  COM: 0xfe,
+} as const;
 const EXIF_HEAD = "Exif\0\0";
 const XMP_HEAD = "http://ns.adobe.com/xap/1.0/\0";
 const ICC_HEAD = "ICC_PROFILE\0";
 
-const isFrame = (marker: number) => marker >= 0xc0 && marker <= 0xcf && marker !== 0xc4 && marker !== 0xc8 && marker !== 0xcc;
+const isFrame = (marker: number) =>
+  marker >= 0xc0 && marker <= 0xcf && marker !== 0xc4 && marker !== 0xc8 && marker !== 0xcc;
 
 /** Reads the structure; the picture data are only walked over. Throws {@link ContainerError}. */
 export function readJpeg(bytes: Uint8Array): JpegFile {
@@ -43,8 +55,12 @@ export function readJpeg(bytes: Uint8Array): JpegFile {
   let frame: JpegFrame | null = null;
   let at = 2;
   for (;;) {
-    if (at + 4 > bytes.length) throw new ContainerError("The JPEG ends before its picture begins: it is cut short. Bring in the whole file.");
-    if (bytes[at] !== 0xff) throw new ContainerError(`The JPEG is damaged at byte ${at}: a marker was expected there.`);
+    if (at + 4 > bytes.length)
+      throw new ContainerError(
+        "The JPEG ends before its picture begins: it is cut short. Bring in the whole file.",
+      );
+    if (bytes[at] !== 0xff)
+      throw new ContainerError(`The JPEG is damaged at byte ${at}: a marker was expected there.`);
     const marker = bytes[at + 1];
     if (marker === 0xff) {
       at += 1;
@@ -52,18 +68,23 @@ export function readJpeg(bytes: Uint8Array): JpegFile {
     }
     if (marker === MARKER.SOS) break;
     const end = at + 2 + data.getUint16(at + 2);
-    if (end > bytes.length) throw new ContainerError("The JPEG ends inside a header: it is cut short. Bring in the whole file.");
+    if (end > bytes.length)
+      throw new ContainerError("The JPEG ends inside a header: it is cut short. Bring in the whole file.");
     if (isFrame(marker) && !frame) frame = readFrame(bytes.subarray(at + 4, end), marker);
     segments.push({ marker, start: at, end });
     at = end;
   }
-  if (!frame) throw new ContainerError("The JPEG has no frame header, so its size is unknown. Save it anew in the program it came from.");
+  if (!frame)
+    throw new ContainerError(
+      "The JPEG has no frame header, so its size is unknown. Save it anew in the program it came from.",
+    );
   return { bytes, segments, scan: at, end: findEnd(bytes, at), frame };
 }
 
 function readFrame(body: Uint8Array, marker: number): JpegFrame {
   const data = view(body);
-  if (body.length < 6 || body.length < 6 + body[5] * 3) throw new ContainerError("The JPEG's frame header is too short.");
+  if (body.length < 6 || body.length < 6 + body[5] * 3)
+    throw new ContainerError("The JPEG's frame header is too short.");
   const components = Array.from({ length: body[5] }, (_, i) => {
     const p = 6 + i * 3;
     return { id: body[p], h: body[p + 1] >> 4, v: body[p + 1] & 15, table: body[p + 2] };
@@ -79,7 +100,8 @@ function findEnd(bytes: Uint8Array, scan: number): number | null {
   while (at + 2 <= bytes.length) {
     const marker = bytes[at + 1];
     if (marker === MARKER.EOI) return at + 2;
-    if (marker === 0x00 || marker === 0xff || (marker >= 0xd0 && marker <= 0xd7)) at += marker === 0xff ? 1 : 2;
+    if (marker === 0x00 || marker === 0xff || (marker >= 0xd0 && marker <= 0xd7))
+      at += marker === 0xff ? 1 : 2;
     else if (at + 4 <= bytes.length) at += 2 + data.getUint16(at + 2);
     else return null;
     at = bytes.indexOf(0xff, at);
@@ -88,9 +110,11 @@ function findEnd(bytes: Uint8Array, scan: number): number | null {
   return null;
 }
 
-export const bodyOf = (file: JpegFile, segment: JpegSegment): Uint8Array => file.bytes.subarray(segment.start + 4, segment.end);
+export const bodyOf = (file: JpegFile, segment: JpegSegment): Uint8Array =>
+  file.bytes.subarray(segment.start + 4, segment.end);
 
-const isApp = (file: JpegFile, s: JpegSegment, marker: number, head: string) => s.marker === marker && startsWith(bodyOf(file, s), head);
+const isApp = (file: JpegFile, s: JpegSegment, marker: number, head: string) =>
+  s.marker === marker && startsWith(bodyOf(file, s), head);
 export const isExif = (file: JpegFile, s: JpegSegment) => isApp(file, s, MARKER.APP1, EXIF_HEAD);
 export const isXmp = (file: JpegFile, s: JpegSegment) => isApp(file, s, MARKER.APP1, XMP_HEAD.slice(0, 20));
 export const isIcc = (file: JpegFile, s: JpegSegment) => isApp(file, s, MARKER.APP2, ICC_HEAD);
@@ -130,7 +154,14 @@ export function chromaOf(frame: JpegFrame): string | null {
   if (!luma || chroma.length < 2) return null;
   if (chroma.slice(0, 2).some((c) => c.h !== chroma[0].h || c.v !== chroma[0].v)) return null;
   const key = `${luma.h / chroma[0].h}x${luma.v / chroma[0].v}`;
-  const names: Record<string, string> = { "1x1": "4:4:4", "2x1": "4:2:2", "2x2": "4:2:0", "1x2": "4:4:0", "4x1": "4:1:1", "4x2": "4:1:0" };
+  const names: Record<string, string> = {
+    "1x1": "4:4:4",
+    "2x1": "4:2:2",
+    "2x2": "4:2:0",
+    "1x2": "4:4:0",
+    "4x1": "4:1:1",
+    "4x2": "4:1:0",
+  };
   return names[key] ?? null;
 }
 
@@ -158,14 +189,26 @@ export function iccSegments(profile: Uint8Array): Uint8Array[] {
   const room = 65_533 - ICC_HEAD.length - 2;
   const count = Math.ceil(profile.length / room);
   return Array.from({ length: count }, (_, i) =>
-    segment(MARKER.APP2, concat([ascii(ICC_HEAD), new Uint8Array([i + 1, count]), profile.subarray(i * room, (i + 1) * room)])),
+    segment(
+      MARKER.APP2,
+      concat([ascii(ICC_HEAD), new Uint8Array([i + 1, count]), profile.subarray(i * room, (i + 1) * room)]),
+    ),
   );
 }
 
 /** The file with its header segments replaced; tables and entropy-coded data stay byte for byte. Bytes behind the end of the image are left out. */
-export function rebuildJpeg(file: JpegFile, head: readonly Uint8Array[], keep: (segment: JpegSegment) => boolean): Uint8Array {
+export function rebuildJpeg(
+  file: JpegFile,
+  head: readonly Uint8Array[],
+  keep: (segment: JpegSegment) => boolean,
+): Uint8Array {
   const kept = file.segments.filter(keep).map((s) => file.bytes.subarray(s.start, s.end));
-  return concat([file.bytes.subarray(0, 2), ...head, ...kept, file.bytes.subarray(file.scan, file.end ?? file.bytes.length)]);
+  return concat([
+    file.bytes.subarray(0, 2),
+    ...head,
+    ...kept,
+    file.bytes.subarray(file.scan, file.end ?? file.bytes.length),
+  ]);
 }
 
 /**
@@ -183,13 +226,17 @@ export function padJpeg(bytes: Uint8Array, target: number): Uint8Array {
     comments.push(segment(MARKER.COM, body));
     missing -= size;
   }
-  return concat([bytes.subarray(0, 2), ...comments.length ? [firstApps(bytes), ...comments, rest(bytes)] : [bytes.subarray(2)]]);
+  return concat([
+    bytes.subarray(0, 2),
+    ...(comments.length ? [firstApps(bytes), ...comments, rest(bytes)] : [bytes.subarray(2)]),
+  ]);
 }
 
 // JFIF wants its header right behind the start of the image, so comments go behind the application segments.
 const appsEnd = (bytes: Uint8Array) => {
   let at = 2;
-  while (bytes[at] === 0xff && bytes[at + 1] >= 0xe0 && bytes[at + 1] <= 0xef) at += 2 + view(bytes).getUint16(at + 2);
+  while (bytes[at] === 0xff && bytes[at + 1] >= 0xe0 && bytes[at + 1] <= 0xef)
+    at += 2 + view(bytes).getUint16(at + 2);
   return at;
 };
 const firstApps = (bytes: Uint8Array) => bytes.subarray(2, appsEnd(bytes));

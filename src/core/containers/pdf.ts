@@ -31,14 +31,30 @@ export function writePdf({ jpeg, width, height, components, icc, page, place }: 
   const objects: Uint8Array[][] = [
     [ascii("<< /Type /Catalog /Pages 2 0 R >>\n")],
     [ascii("<< /Type /Pages /Kids [3 0 R] /Count 1 >>\n")],
-    [ascii(`<< /Type /Page /Parent 2 0 R /MediaBox [0 0 ${points(page.width)} ${points(page.height)}] /Resources << /XObject << /Im0 5 0 R >> >> /Contents 4 0 R >>\n`)],
+    [
+      ascii(
+        `<< /Type /Page /Parent 2 0 R /MediaBox [0 0 ${points(page.width)} ${points(page.height)}] /Resources << /XObject << /Im0 5 0 R >> >> /Contents 4 0 R >>\n`,
+      ),
+    ],
     [ascii(`<< /Length ${fixed(draw.length, 10)} >>\nstream\n${draw}endstream\n`)],
     [
-      ascii(`<< /Type /XObject /Subtype /Image /Width ${fixed(width, 6)} /Height ${fixed(height, 6)} /ColorSpace ${space} /BitsPerComponent 8 /Filter /DCTDecode${decode} /Length ${fixed(jpeg.length, 10)} >>\nstream\n`),
+      ascii(
+        `<< /Type /XObject /Subtype /Image /Width ${fixed(width, 6)} /Height ${fixed(height, 6)} /ColorSpace ${space} /BitsPerComponent 8 /Filter /DCTDecode${decode} /Length ${fixed(jpeg.length, 10)} >>\nstream\n`,
+      ),
       jpeg,
       ascii("\nendstream\n"),
     ],
-    ...(icc ? [[ascii(`<< /N ${components} /Alternate ${SPACES[components]} /Length ${fixed(icc.length, 10)} >>\nstream\n`), icc, ascii("\nendstream\n")]] : []),
+    ...(icc
+      ? [
+          [
+            ascii(
+              `<< /N ${components} /Alternate ${SPACES[components]} /Length ${fixed(icc.length, 10)} >>\nstream\n`,
+            ),
+            icc,
+            ascii("\nendstream\n"),
+          ],
+        ]
+      : []),
   ];
   // The second line tells transfer programs that the file is binary (7.5.2).
   const parts: Uint8Array[] = [ascii("%PDF-1.4\n%\xe2\xe3\xcf\xd3\n")];
@@ -51,7 +67,11 @@ export function writePdf({ jpeg, width, height, components, icc, page, place }: 
     at += piece.length;
   });
   const table = offsets.map((offset) => `${String(offset).padStart(10, "0")} 00000 n \n`).join("");
-  parts.push(ascii(`xref\n0 ${objects.length + 1}\n0000000000 65535 f \n${table}trailer\n<< /Size ${objects.length + 1} /Root 1 0 R >>\n${ending(at)}`));
+  parts.push(
+    ascii(
+      `xref\n0 ${objects.length + 1}\n0000000000 65535 f \n${table}trailer\n<< /Size ${objects.length + 1} /Root 1 0 R >>\n${ending(at)}`,
+    ),
+  );
   return concat(parts);
 }
 
@@ -61,10 +81,16 @@ const ENDING = ending(0).length;
 /** Fills a file of {@link writePdf} up to `target` bytes with a comment before its table of objects. At least two bytes can be added. */
 export function padPdf(file: Uint8Array, target: number): Uint8Array {
   const xref = Number(latin1(file.subarray(file.length - ENDING)).split("\n")[1]);
-  if (!Number.isInteger(xref) || xref <= 0 || xref >= file.length) throw new ContainerError("This PDF was not written here; it cannot be filled up.");
+  if (!Number.isInteger(xref) || xref <= 0 || xref >= file.length)
+    throw new ContainerError("This PDF was not written here; it cannot be filled up.");
   const missing = Math.max(2, target - file.length);
   const filling = new Uint8Array(missing).fill(0x20);
   filling[0] = 0x25;
   filling[missing - 1] = 0x0a;
-  return concat([file.subarray(0, xref), filling, file.subarray(xref, file.length - ENDING), ascii(ending(xref + missing))]);
+  return concat([
+    file.subarray(0, xref),
+    filling,
+    file.subarray(xref, file.length - ENDING),
+    ascii(ending(xref + missing)),
+  ]);
 }

@@ -39,23 +39,36 @@ export function readPng(bytes: Uint8Array): PngFile {
   while (at + 12 <= bytes.length) {
     const length = data.getUint32(at);
     const end = at + 12 + length;
-    if (end > bytes.length) throw new ContainerError("The PNG ends inside its data: it is cut short. Bring in the whole file.");
+    if (end > bytes.length)
+      throw new ContainerError("The PNG ends inside its data: it is cut short. Bring in the whole file.");
     const type = latin1(bytes.subarray(at + 4, at + 8));
     if (crc32(bytes.subarray(at + 4, end - 4)) !== data.getUint32(end - 4)) {
-      throw new ContainerError(`The PNG is damaged: the check sum of its ${type.replace(/[^\w]/g, "?")} part at byte ${at} is wrong. Bring in a sound copy.`);
+      throw new ContainerError(
+        `The PNG is damaged: the check sum of its ${type.replace(/[^\w]/g, "?")} part at byte ${at} is wrong. Bring in a sound copy.`,
+      );
     }
     chunks.push({ type, start: at, end });
     at = end;
     if (type === "IEND") break;
   }
-  if (chunks[chunks.length - 1]?.type !== "IEND") throw new ContainerError("The PNG has no end: it is cut short. Bring in the whole file.");
+  if (chunks[chunks.length - 1]?.type !== "IEND")
+    throw new ContainerError("The PNG has no end: it is cut short. Bring in the whole file.");
   const head = chunks[0];
-  if (head.type !== "IHDR" || head.end - head.start !== 25) throw new ContainerError("The PNG does not begin with its header.");
+  if (head.type !== "IHDR" || head.end - head.start !== 25)
+    throw new ContainerError("The PNG does not begin with its header.");
   const h = head.start + 8;
-  return { bytes, chunks, width: data.getUint32(h), height: data.getUint32(h + 4), bits: bytes[h + 8], colourType: bytes[h + 9] };
+  return {
+    bytes,
+    chunks,
+    width: data.getUint32(h),
+    height: data.getUint32(h + 4),
+    bits: bytes[h + 8],
+    colourType: bytes[h + 9],
+  };
 }
 
-export const chunkBody = (file: PngFile, chunk: PngChunk): Uint8Array => file.bytes.subarray(chunk.start + 8, chunk.end - 4);
+export const chunkBody = (file: PngFile, chunk: PngChunk): Uint8Array =>
+  file.bytes.subarray(chunk.start + 8, chunk.end - 4);
 export const findChunk = (file: PngFile, type: string): Uint8Array | null => {
   const chunk = file.chunks.find((c) => c.type === type);
   return chunk ? chunkBody(file, chunk) : null;
@@ -90,8 +103,15 @@ export function physOf(file: PngFile): [number, number] | null {
 }
 
 /** The file with `add` behind its header and only the chunks that `keep` lets through; picture data stay byte for byte. */
-export function rebuildPng(file: PngFile, add: readonly Uint8Array[], keep: (type: string) => boolean): Uint8Array {
-  const kept = file.chunks.slice(1).filter((c) => keep(c.type)).map((c) => file.bytes.subarray(c.start, c.end));
+export function rebuildPng(
+  file: PngFile,
+  add: readonly Uint8Array[],
+  keep: (type: string) => boolean,
+): Uint8Array {
+  const kept = file.chunks
+    .slice(1)
+    .filter((c) => keep(c.type))
+    .map((c) => file.bytes.subarray(c.start, c.end));
   return concat([file.bytes.subarray(0, file.chunks[0].end), ...add, ...kept]);
 }
 

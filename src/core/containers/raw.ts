@@ -24,12 +24,21 @@ export function isRawTiff(bytes: Uint8Array): boolean {
     const end = at + 2 + count * 12;
     if (count > MOST_ENTRIES || end > bytes.length) continue;
     for (let p = at + 2; p < end; p += 12) {
-      const [tag, type, number] = [data.getUint16(p, le), data.getUint16(p + 2, le), data.getUint32(p + 4, le)];
+      const [tag, type, number] = [
+        data.getUint16(p, le),
+        data.getUint16(p + 2, le),
+        data.getUint32(p + 4, le),
+      ];
       if (tag === DNG_VERSION) return true;
-      if (tag === PHOTOMETRIC && SENSOR.has(type === 3 ? data.getUint16(p + 8, le) : data.getUint32(p + 8, le))) return true;
+      if (
+        tag === PHOTOMETRIC &&
+        SENSOR.has(type === 3 ? data.getUint16(p + 8, le) : data.getUint32(p + 8, le))
+      )
+        return true;
       if (tag === SUB_IFDS && number <= MOST_DIRECTORIES) {
         const from = number === 1 ? p + 8 : data.getUint32(p + 8, le);
-        for (let i = 0; i < number && from + i * 4 + 4 <= bytes.length; i += 1) waiting.push(data.getUint32(from + i * 4, le));
+        for (let i = 0; i < number && from + i * 4 + 4 <= bytes.length; i += 1)
+          waiting.push(data.getUint32(from + i * 4, le));
       }
     }
     if (end + 4 <= bytes.length) waiting.push(data.getUint32(end, le));

@@ -39,6 +39,11 @@ function moved(entry: ExifEntry, by: number): ExifEntry {
   const count = entry.count;
   const value = new Uint8Array(count * 4);
   const from = view(copyOf(entry.value));
-  for (let i = 0; i < count; i += 1) view(value).setUint32(i * 4, (wide ? from.getUint16(i * 2, true) : from.getUint32(i * 4, true)) + by, true);
+  for (let i = 0; i < count; i += 1)
+    view(value).setUint32(
+      i * 4,
+      (wide ? from.getUint16(i * 2, true) : from.getUint32(i * 4, true)) + by,
+      true,
+    );
   return { ...entry, type: 4, value };
 }

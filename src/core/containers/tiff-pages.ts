@@ -46,7 +46,8 @@ export function tiffPages(bytes: Uint8Array): TiffPage[] {
       else if (tag === WIDTH) page.width = values()[0] ?? 0;
       else if (tag === HEIGHT) page.height = values()[0] ?? 0;
       else if (tag === COMPRESSION) page.compression = values()[0] ?? 1;
-      else if (tag === STRIP_BYTES || tag === TILE_BYTES) page.bytes = values().reduce((sum, v) => sum + v, 0);
+      else if (tag === STRIP_BYTES || tag === TILE_BYTES)
+        page.bytes = values().reduce((sum, v) => sum + v, 0);
     }
     pages.push(page);
     at = offset(end);
@@ -60,8 +61,16 @@ function valuesAt(data: DataView, p: number, big: boolean, le: boolean): number[
   const count = big ? Number(data.getBigUint64(p + 4, le)) : data.getUint32(p + 4, le);
   const size = SIZES[type] ?? 0;
   const [place, room] = big ? [p + 12, 8] : [p + 8, 4];
-  const from = count * size <= room ? place : big ? Number(data.getBigUint64(place, le)) : data.getUint32(place, le);
+  const from =
+    count * size <= room ? place : big ? Number(data.getBigUint64(place, le)) : data.getUint32(place, le);
   if (size === 0 || from + count * size > data.byteLength) return [];
-  const read = (at: number) => (size === 2 ? data.getUint16(at, le) : size === 4 ? data.getUint32(at, le) : size === 8 ? Number(data.getBigUint64(at, le)) : data.getUint8(at));
+  const read = (at: number) =>
+    size === 2
+      ? data.getUint16(at, le)
+      : size === 4
+        ? data.getUint32(at, le)
+        : size === 8
+          ? Number(data.getBigUint64(at, le))
+          : data.getUint8(at);
   return Array.from({ length: count }, (_, i) => read(from + i * size));
 }

@@ -4,9 +4,15 @@
  */
 import { concat, copyOf, view } from "./bytes";
 import { ContainerError } from "./error";
-import { directory, entrySpans, longEntry, readExif, TAG, withEntries, type ExifEntry } from "./exif";
+import { directory, type ExifEntry, entrySpans, longEntry, readExif, TAG, withEntries } from "./exif";
 
-export const TIFF_TAG = { Xmp: 700, Iptc: 33_723, ImageResources: 34_377, Icc: 34_675, NewSubfile: 254 } as const;
+export const TIFF_TAG = {
+  Xmp: 700,
+  Iptc: 33_723,
+  ImageResources: 34_377,
+  Icc: 34_675,
+  NewSubfile: 254,
+} as const;
 
 export interface TiffChange {
   /** The entries of the first directory, pointers to others left out. */
@@ -17,14 +23,27 @@ export interface TiffChange {
 }
 
 /** Classic TIFF only: throws {@link ContainerError} for the variant with 64-bit offsets. */
-export function readTiff(bytes: Uint8Array): { littleEndian: boolean; ifd0: ExifEntry[]; exif: ExifEntry[]; gps: ExifEntry[]; next: number } {
+export function readTiff(bytes: Uint8Array): {
+  littleEndian: boolean;
+  ifd0: ExifEntry[];
+  exif: ExifEntry[];
+  gps: ExifEntry[];
+  next: number;
+} {
   const littleEndian = bytes[0] === 0x49;
   const data = view(bytes);
-  if (data.getUint16(2, littleEndian) !== 42) throw new ContainerError("This TIFF has 64-bit offsets, whose headers cannot be rewritten in place.");
+  if (data.getUint16(2, littleEndian) !== 42)
+    throw new ContainerError("This TIFF has 64-bit offsets, whose headers cannot be rewritten in place.");
   const { ifd0, exif, gps } = readExif(bytes);
   const first = data.getUint32(4, littleEndian);
   const next = first + 2 + data.getUint16(first, littleEndian) * 12;
-  return { littleEndian, ifd0, exif, gps, next: next + 4 <= bytes.length ? data.getUint32(next, littleEndian) : 0 };
+  return {
+    littleEndian,
+    ifd0,
+    exif,
+    gps,
+    next: next + 4 <= bytes.length ? data.getUint32(next, littleEndian) : 0,
+  };
 }
 
 /** The file with these entries instead of its own; strips and tiles stay byte for byte where they are. */

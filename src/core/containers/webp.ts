@@ -23,14 +23,17 @@ export interface WebpFile {
 
 /** Throws {@link ContainerError}. */
 export function readWebp(bytes: Uint8Array): WebpFile {
-  if (!startsWith(bytes, "RIFF") || !startsWith(bytes, "WEBP", 8)) throw new ContainerError("This is not a WebP file.");
+  if (!startsWith(bytes, "RIFF") || !startsWith(bytes, "WEBP", 8))
+    throw new ContainerError("This is not a WebP file.");
   const data = view(bytes);
   const end = Math.min(bytes.length, 8 + data.getUint32(4, true));
-  if (8 + data.getUint32(4, true) > bytes.length + 1) throw new ContainerError("The WebP is cut short. Bring in the whole file.");
+  if (8 + data.getUint32(4, true) > bytes.length + 1)
+    throw new ContainerError("The WebP is cut short. Bring in the whole file.");
   const chunks: WebpChunk[] = [];
   for (let at = 12; at + 8 <= end; ) {
     const size = data.getUint32(at + 4, true);
-    if (at + 8 + size > bytes.length) throw new ContainerError("The WebP ends inside its data: it is cut short. Bring in the whole file.");
+    if (at + 8 + size > bytes.length)
+      throw new ContainerError("The WebP ends inside its data: it is cut short. Bring in the whole file.");
     const next = Math.min(bytes.length, at + 8 + size + (size & 1));
     chunks.push({ type: latin1(bytes.subarray(at, at + 4)), start: at, end: next, size });
     at = next;
@@ -38,23 +41,41 @@ export function readWebp(bytes: Uint8Array): WebpFile {
   return { bytes, chunks, ...frameOf(bytes, chunks) };
 }
 
-function frameOf(bytes: Uint8Array, chunks: readonly WebpChunk[]): Pick<WebpFile, "width" | "height" | "alpha" | "animated"> {
+function frameOf(
+  bytes: Uint8Array,
+  chunks: readonly WebpChunk[],
+): Pick<WebpFile, "width" | "height" | "alpha" | "animated"> {
   const data = view(bytes);
   const uint24 = (at: number) => bytes[at] | (bytes[at + 1] << 8) | (bytes[at + 2] << 16);
   const extended = chunks.find((c) => c.type === "VP8X" && c.size >= 10);
   if (extended) {
     const p = extended.start + 8;
-    return { width: uint24(p + 4) + 1, height: uint24(p + 7) + 1, alpha: (bytes[p] & 0x10) !== 0, animated: (bytes[p] & 0x02) !== 0 };
+    return {
+      width: uint24(p + 4) + 1,
+      height: uint24(p + 7) + 1,
+      alpha: (bytes[p] & 0x10) !== 0,
+      animated: (bytes[p] & 0x02) !== 0,
+    };
   }
   const lossy = chunks.find((c) => c.type === "VP8 " && c.size >= 10);
   if (lossy) {
     const p = lossy.start + 8;
-    return { width: data.getUint16(p + 6, true) & 0x3fff, height: data.getUint16(p + 8, true) & 0x3fff, alpha: false, animated: false };
+    return {
+      width: data.getUint16(p + 6, true) & 0x3fff,
+      height: data.getUint16(p + 8, true) & 0x3fff,
+      alpha: false,
+      animated: false,
+    };
   }
   const lossless = chunks.find((c) => c.type === "VP8L" && c.size >= 5);
   if (lossless) {
     const bits = data.getUint32(lossless.start + 9, true);
-    return { width: (bits & 0x3fff) + 1, height: ((bits >>> 14) & 0x3fff) + 1, alpha: ((bits >>> 28) & 1) === 1, animated: false };
+    return {
+      width: (bits & 0x3fff) + 1,
+      height: ((bits >>> 14) & 0x3fff) + 1,
+      alpha: ((bits >>> 28) & 1) === 1,
+      animated: false,
+    };
   }
   throw new ContainerError("The WebP holds no picture. Save it anew in the program it came from.");
 }
@@ -86,13 +107,23 @@ const HEADERS = new Set(["VP8X", "ICCP", "EXIF", "XMP "]);
 
 /** The file with these headers and no others; the chunks of the picture stay byte for byte. `fill` adds a chunk of that many bytes that readers skip. */
 export function rebuildWebp(file: WebpFile, { icc, exif, xmp }: WebpHeaders, fill = 0): Uint8Array {
-  const picture = file.chunks.filter((c) => !HEADERS.has(c.type)).map((c) => file.bytes.subarray(c.start, c.end));
-  const plain = !icc && !exif && !xmp && !fill && !file.animated && !file.chunks.some((c) => c.type === "ALPH");
+  const picture = file.chunks
+    .filter((c) => !HEADERS.has(c.type))
+    .map((c) => file.bytes.subarray(c.start, c.end));
+  const plain =
+    !icc && !exif && !xmp && !fill && !file.animated && !file.chunks.some((c) => c.type === "ALPH");
   const parts: Uint8Array[] = [];
   if (!plain) {
     const head = new Uint8Array(10);
-    head[0] = (icc ? 0x20 : 0) | (file.alpha ? 0x10 : 0) | (exif ? 0x08 : 0) | (xmp ? 0x04 : 0) | (file.animated ? 0x02 : 0);
-    [file.width - 1, file.height - 1].forEach((v, i) => head.set([v & 255, (v >> 8) & 255, (v >> 16) & 255], 4 + i * 3));
+    head[0] =
+      (icc ? 0x20 : 0) |
+      (file.alpha ? 0x10 : 0) |
+      (exif ? 0x08 : 0) |
+      (xmp ? 0x04 : 0) |
+      (file.animated ? 0x02 : 0);
+    [file.width - 1, file.height - 1].forEach((v, i) =>
+      head.set([v & 255, (v >> 8) & 255, (v >> 16) & 255], 4 + i * 3),
+    );
     parts.push(chunk("VP8X", head));
     if (icc) parts.push(chunk("ICCP", icc));
   }

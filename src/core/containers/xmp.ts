@@ -14,7 +14,9 @@ const read = (xmp: Uint8Array) => new TextDecoder().decode(xmp);
 function set(text: string, name: string, value: string | null): string {
   const attribute = new RegExp(`\\s${name}\\s*=\\s*("[^"]*"|'[^']*')`, "g");
   const element = new RegExp(`<${name}>[^<]*</${name}>`, "g");
-  return text.replace(attribute, value === null ? "" : ` ${name}="${value}"`).replace(element, value === null ? "" : `<${name}>${value}</${name}>`);
+  return text
+    .replace(attribute, value === null ? "" : ` ${name}="${value}"`)
+    .replace(element, value === null ? "" : `<${name}>${value}</${name}>`);
 }
 
 /** The packet with pixels, resolution and orientation of the output, and without embedded thumbnails. */
@@ -22,9 +24,14 @@ export function correctXmp(xmp: Uint8Array, { width, height, ppi }: XmpFacts): U
   let text = read(xmp);
   const density = ppi === null ? null : `${Math.round(ppi * 10_000)}/10000`;
   const values: [string, string | null][] = [
-    ["tiff:Orientation", "1"], ["tiff:ImageWidth", String(width)], ["tiff:ImageLength", String(height)],
-    ["exif:PixelXDimension", String(width)], ["exif:PixelYDimension", String(height)],
-    ["tiff:XResolution", density], ["tiff:YResolution", density], ["tiff:ResolutionUnit", ppi === null ? null : "2"],
+    ["tiff:Orientation", "1"],
+    ["tiff:ImageWidth", String(width)],
+    ["tiff:ImageLength", String(height)],
+    ["exif:PixelXDimension", String(width)],
+    ["exif:PixelYDimension", String(height)],
+    ["tiff:XResolution", density],
+    ["tiff:YResolution", density],
+    ["tiff:ResolutionUnit", ppi === null ? null : "2"],
   ];
   for (const [name, value] of values) text = set(text, name, value);
   text = text.replace(/<(xmp|xap):Thumbnails>[\s\S]*?<\/\1:Thumbnails>/g, "");
@@ -35,16 +42,23 @@ export function correctXmp(xmp: Uint8Array, { width, height, ppi }: XmpFacts): U
 export function withXmpResolution(xmp: Uint8Array, ppi: number): Uint8Array {
   let text = read(xmp);
   const density = `${Math.round(ppi * 10_000)}/10000`;
-  for (const [name, value] of [["tiff:XResolution", density], ["tiff:YResolution", density], ["tiff:ResolutionUnit", "2"]]) text = set(text, name, value);
+  for (const [name, value] of [
+    ["tiff:XResolution", density],
+    ["tiff:YResolution", density],
+    ["tiff:ResolutionUnit", "2"],
+  ])
+    text = set(text, name, value);
   return new TextEncoder().encode(text);
 }
 
 const ENTITIES: Record<string, string> = { amp: "&", lt: "<", gt: ">", quot: '"', apos: "'" };
-const plain = (text: string) => text.replace(/&(amp|lt|gt|quot|apos);/g, (_, name: string) => ENTITIES[name]).trim();
+const plain = (text: string) =>
+  text.replace(/&(amp|lt|gt|quot|apos);/g, (_, name: string) => ENTITIES[name]).trim();
 
 /** The copyright notice (dc:rights), or null. */
 export function xmpRights(xmp: Uint8Array | null): string | null {
-  const match = xmp && /<dc:rights(?:\s[^>]*[^>/])?>[\s\S]*?<rdf:li[^>]*>([^<]{1,500})<\/rdf:li>/.exec(read(xmp));
+  const match =
+    xmp && /<dc:rights(?:\s[^>]*[^>/])?>[\s\S]*?<rdf:li[^>]*>([^<]{1,500})<\/rdf:li>/.exec(read(xmp));
   return match && plain(match[1]) !== "" ? plain(match[1]) : null;
 }
 
@@ -53,7 +67,8 @@ export function iptcRights(iptc: Uint8Array | null): string | null {
   for (let at = 0; iptc && at + 5 <= iptc.length; at += 1) {
     if (iptc[at] !== 0x1c || iptc[at + 1] !== 2 || iptc[at + 2] !== 116) continue;
     const size = (iptc[at + 3] << 8) | iptc[at + 4];
-    if (size > 0 && size <= 500 && at + 5 + size <= iptc.length) return latin1(iptc.subarray(at + 5, at + 5 + size)).trim() || null;
+    if (size > 0 && size <= 500 && at + 5 + size <= iptc.length)
+      return latin1(iptc.subarray(at + 5, at + 5 + size)).trim() || null;
   }
   return null;
 }

@@ -20,14 +20,27 @@ export function isPixelArt({ data, width, height, channels }: Samples): boolean 
       if (last >= 0) {
         seen += 1;
         if (code === last) equal += 1;
-        else if (Math.max(...Array.from({ length: Math.min(3, channels) }, (_, c) => Math.abs(data[p + c] - data[p - channels + c]))) >= jump) hard += 1;
+        else if (
+          Math.max(
+            ...Array.from({ length: Math.min(3, channels) }, (_, c) =>
+              Math.abs(data[p + c] - data[p - channels + c]),
+            ),
+          ) >= jump
+        )
+          hard += 1;
       }
       last = code;
       colours.add(code);
       if (colours.size > MOST_COLOURS) return false;
     }
   }
-  return colours.size >= 2 && seen > 0 && equal / seen >= EQUAL && hard >= (seen - equal) * 0.6 && !hasRamps(data, width, height, channels);
+  return (
+    colours.size >= 2 &&
+    seen > 0 &&
+    equal / seen >= EQUAL &&
+    hard >= (seen - equal) * 0.6 &&
+    !hasRamps(data, width, height, channels)
+  );
 }
 
 /** Soft edges run through steps in between: a value that lies well between both of its neighbours. */

@@ -4,13 +4,38 @@
  * where they are. The conversion of colours is a matrix on linear light, so it gives the same before and after reducing
  * and is done where there are fewer pixels.
  */
-import { between, encodingTable, encodeWith, isIdentity, linearTable, reportConversion, sameCurve, scaledSpace, SPACES, SRGB_CURVE, type ConversionReport, type Matrix, type RgbSpace } from "../colour";
-import { isMirrored, orientPixels, toStored, uprightSize, type Rect, type Size } from "../frame/orientation";
 import {
-  axis, DEFAULT_ENLARGING, DEFAULT_REDUCING, LANES, resample, sampleTurned, sharpen, type FloatImage, type KernelName, type ByteRows, type RowReader, type Sharpening,
+  between,
+  type ConversionReport,
+  encodeWith,
+  encodingTable,
+  isIdentity,
+  linearTable,
+  type Matrix,
+  type RgbSpace,
+  reportConversion,
+  SPACES,
+  SRGB_CURVE,
+  sameCurve,
+  scaledSpace,
+} from "../colour";
+import { isMirrored, orientPixels, type Rect, type Size, toStored, uprightSize } from "../frame/orientation";
+import { compressor, type Expansion, expandLights } from "../light";
+import {
+  axis,
+  type ByteRows,
+  DEFAULT_ENLARGING,
+  DEFAULT_REDUCING,
+  type FloatImage,
+  type KernelName,
+  LANES,
+  type RowReader,
+  resample,
+  type Sharpening,
+  sampleTurned,
+  sharpen,
 } from "../resample";
 import { isPixelArt } from "./art";
-import { compressor, expandLights, type Expansion } from "../light";
 import { finish, type Planned } from "./finish";
 import type { Samples } from "./samples";
 
@@ -73,16 +98,24 @@ class Developing {
   private readonly tables: Float32Array[];
   private reported: number[] = [];
 
-  constructor(private readonly samples: Samples, private readonly plan: Development) {
+  constructor(
+    private readonly samples: Samples,
+    private readonly plan: Development,
+  ) {
     this.colours = samples.channels < 3 ? 1 : 3;
     this.alpha = samples.channels === 2 || samples.channels === 4;
     const codes = samples.data instanceof Uint16Array ? 65_536 : 256;
-    this.tables = Array.from({ length: this.colours }, (_, c) => linearTable(plan.from.curves[c], codes, samples.top));
+    this.tables = Array.from({ length: this.colours }, (_, c) =>
+      linearTable(plan.from.curves[c], codes, samples.top),
+    );
     const bright = plan.to !== "gray" && plan.to.white !== undefined;
     const [peak, reach] = [plan.peak ?? 1, plan.reach ?? 1];
-    this.compress = !bright && (peak !== 1 || reach > 1) && this.colours === 3 ? compressor(peak, reach) : null;
-    this.expand = bright && reach <= 1.001 && plan.expand && this.colours === 3 && !this.alpha ? plan.expand : null;
-    const matrix = plan.to === "gray" ? null : between(bright ? scaledSpace(plan.from, peak) : plan.from, plan.to);
+    this.compress =
+      !bright && (peak !== 1 || reach > 1) && this.colours === 3 ? compressor(peak, reach) : null;
+    this.expand =
+      bright && reach <= 1.001 && plan.expand && this.colours === 3 && !this.alpha ? plan.expand : null;
+    const matrix =
+      plan.to === "gray" ? null : between(bright ? scaledSpace(plan.from, peak) : plan.from, plan.to);
     this.matrix = this.colours === 1 || (matrix && isIdentity(matrix)) ? null : matrix;
   }
 
@@ -91,20 +124,37 @@ class Developing {
     if (this.handsOn()) return this.handOn();
     const part = toStored(plan.crop, uprightSize(plan.photo, plan.orientation), plan.orientation);
     const [dx, dy] = plan.density;
-    const crop = { x: (part.x - plan.shown.x) * dx, y: (part.y - plan.shown.y) * dy, width: part.width * dx, height: part.height * dy };
+    const crop = {
+      x: (part.x - plan.shown.x) * dx,
+      y: (part.y - plan.shown.y) * dy,
+      width: part.width * dx,
+      height: part.height * dy,
+    };
     const size = uprightSize(plan.size, plan.orientation);
     const grows = size.width > crop.width + 1e-6 || size.height > crop.height + 1e-6;
-    const kernel = plan.kernel ?? (grows ? (isPixelArt(samples) ? "nearest" : DEFAULT_ENLARGING) : DEFAULT_REDUCING);
-    const still = plan.angle === 0 && near(size.width, crop.width) && near(size.height, crop.height) && near(crop.x, Math.round(crop.x)) && near(crop.y, Math.round(crop.y));
+    const kernel =
+      plan.kernel ?? (grows ? (isPixelArt(samples) ? "nearest" : DEFAULT_ENLARGING) : DEFAULT_REDUCING);
+    const still =
+      plan.angle === 0 &&
+      near(size.width, crop.width) &&
+      near(size.height, crop.height) &&
+      near(crop.x, Math.round(crop.x)) &&
+      near(crop.y, Math.round(crop.y));
     const encoded = !still && grows && plan.angle === 0;
-    const image = plan.angle === 0 ? this.straight(crop, size, kernel, encoded) : this.turned(crop, size, kernel);
+    const image =
+      plan.angle === 0 ? this.straight(crop, size, kernel, encoded) : this.turned(crop, size, kernel);
     if (!encoded) this.convert(image);
     else if (plan.sharpen || this.expand) this.decode(image);
     if (this.expand) expandLights(image, this.luminance(), (plan.to as RgbSpace).white ?? 1, this.expand);
     if (plan.sharpen) sharpen(image, this.luminance(), plan.sharpen, plan.ppi);
     const done = finish(image, {
-      alpha: this.alpha, grey: this.colours === 1, under: plan.under, bits: plan.bits, orientation: plan.orientation,
-      tables: encoded && !plan.sharpen && !this.expand ? null : this.encoders(), colours: plan.to === "gray" ? 1 : 3,
+      alpha: this.alpha,
+      grey: this.colours === 1,
+      under: plan.under,
+      bits: plan.bits,
+      orientation: plan.orientation,
+      tables: encoded && !plan.sharpen && !this.expand ? null : this.encoders(),
+      colours: plan.to === "gray" ? 1 : 3,
       // Sources of more than 8 bits have steps in between that a coarser scale would turn into bands.
       dither: plan.bits === 8 && samples.data instanceof Uint16Array,
     });
@@ -114,14 +164,32 @@ class Developing {
   private handsOn(): boolean {
     const { samples, plan } = this;
     const bits = samples.data instanceof Uint16Array ? 16 : 8;
-    const sameColours = plan.to !== "gray" && this.colours === 3 && this.matrix === null && plan.from.curves.every((curve, c) => sameCurve(curve, (plan.to as RgbSpace).curves[c]));
-    return plan.plain && !this.compress && !this.expand && sameColours && bits === plan.bits && samples.top === undefined && (!this.alpha || plan.under === null);
+    const sameColours =
+      plan.to !== "gray" &&
+      this.colours === 3 &&
+      this.matrix === null &&
+      plan.from.curves.every((curve, c) => sameCurve(curve, (plan.to as RgbSpace).curves[c]));
+    return (
+      plan.plain &&
+      !this.compress &&
+      !this.expand &&
+      sameColours &&
+      bits === plan.bits &&
+      samples.top === undefined &&
+      (!this.alpha || plan.under === null)
+    );
   }
 
   private handOn(): Developed {
     const { data, width, height, channels } = this.samples;
     const { orientation } = this.plan;
-    return { data: orientPixels(data, { width, height }, channels, orientation), channels, ...uprightSize({ width, height }, orientation), kernel: null, conversion: null };
+    return {
+      data: orientPixels(data, { width, height }, channels, orientation),
+      channels,
+      ...uprightSize({ width, height }, orientation),
+      kernel: null,
+      conversion: null,
+    };
   }
 
   private straight(crop: Rect, size: Size, kernel: KernelName, encoded: boolean): FloatImage {
@@ -129,7 +197,9 @@ class Developing {
     const x = axis(samples.width, crop.x, crop.width, size.width, kernel);
     const y = axis(samples.height, crop.y, crop.height, size.height, kernel);
     const ringless = encoded && this.plan.kernel === null;
-    return resample(encoded ? this.readEncoded() : this.linearRows(), samples.width, x, y, { clamp: ringless });
+    return resample(encoded ? this.readEncoded() : this.linearRows(), samples.width, x, y, {
+      clamp: ringless,
+    });
   }
 
   /** Straightening: the part's surroundings, reduced to twice what is needed, sampled along its own axes, then reduced. */
@@ -139,29 +209,45 @@ class Developing {
     const angle = (isMirrored(plan.orientation) ? -1 : 1) * plan.angle * (Math.PI / 180);
     const [cos, sin] = [Math.abs(Math.cos(angle)), Math.abs(Math.sin(angle))];
     const [cx, cy] = [crop.x + crop.width / 2, crop.y + crop.height / 2];
-    const [hw, hh] = [(crop.width * cos + crop.height * sin) / 2 + 4, (crop.width * sin + crop.height * cos) / 2 + 4];
+    const [hw, hh] = [
+      (crop.width * cos + crop.height * sin) / 2 + 4,
+      (crop.width * sin + crop.height * cos) / 2 + 4,
+    ];
     const left = Math.max(0, Math.floor(cx - hw));
     const top = Math.max(0, Math.floor(cy - hh));
     const width = Math.min(samples.width, Math.ceil(cx + hw)) - left;
     const height = Math.min(samples.height, Math.ceil(cy + hh)) - top;
     const density = Math.min(1, (2 * size.width) / crop.width);
-    const region = { width: Math.max(1, Math.round(width * density)), height: Math.max(1, Math.round(height * density)) };
+    const region = {
+      width: Math.max(1, Math.round(width * density)),
+      height: Math.max(1, Math.round(height * density)),
+    };
     const reduced = this.straight({ x: left, y: top, width, height }, region, DEFAULT_REDUCING, false);
     const [dx, dy] = [region.width / width, region.height / height];
     const twice = size.width < crop.width && size.width * size.height <= DENSE_PIXELS ? 2 : 1;
     const turned = sampleTurned(reduced, {
-      x: (cx - left) * dx, y: (cy - top) * dy, angle, step: (crop.width * dx) / (size.width * twice), width: size.width * twice, height: size.height * twice,
+      x: (cx - left) * dx,
+      y: (cy - top) * dy,
+      angle,
+      step: (crop.width * dx) / (size.width * twice),
+      width: size.width * twice,
+      height: size.height * twice,
     });
     if (twice === 1) return turned;
     const stride = turned.width * LANES;
     const read: RowReader = (row, out) => out.set(turned.data.subarray(row * stride, (row + 1) * stride));
-    const [x, y] = [axis(turned.width, 0, turned.width, size.width, kernel), axis(turned.height, 0, turned.height, size.height, kernel)];
+    const [x, y] = [
+      axis(turned.width, 0, turned.width, size.width, kernel),
+      axis(turned.height, 0, turned.height, size.height, kernel),
+    ];
     return resample(read, turned.width, x, y);
   }
 
   private linearRows(): RowReader | ByteRows {
     const { data, channels } = this.samples;
-    return channels === 3 && data instanceof Uint8Array && !this.compress ? { data, tables: this.tables } : this.readLinear;
+    return channels === 3 && data instanceof Uint8Array && !this.compress
+      ? { data, tables: this.tables }
+      : this.readLinear;
   }
 
   private readonly readLinear: RowReader = (y, row) => {
@@ -188,7 +274,8 @@ class Developing {
       }
       this.convert({ data: row, width: row.length / LANES, height: 1 });
       for (let i = 0; i < row.length; i += LANES) {
-        for (let c = 0; c < this.colours; c += 1) row[i + c] = encodeWith(encoders[c], row[i + c]) * row[i + ALPHA];
+        for (let c = 0; c < this.colours; c += 1)
+          row[i + c] = encodeWith(encoders[c], row[i + c]) * row[i + ALPHA];
       }
     };
   }
@@ -201,7 +288,8 @@ class Developing {
     const m = this.matrix;
     if (this.plan.to === "gray") {
       const [r, g, b] = this.plan.from.toXyz.slice(3, 6);
-      for (let i = 0; i < data.length; i += LANES) data[i] = data[i + 1] = data[i + 2] = r * data[i] + g * data[i + 1] + b * data[i + 2];
+      for (let i = 0; i < data.length; i += LANES)
+        data[i] = data[i + 1] = data[i + 2] = r * data[i] + g * data[i + 1] + b * data[i + 2];
     } else if (m) {
       for (let i = 0; i < data.length; i += LANES) {
         const [r, g, b] = [data[i], data[i + 1], data[i + 2]];
@@ -214,7 +302,10 @@ class Developing {
 
   /** Code values back to linear light of the destination, for sharpening. */
   private decode({ data }: FloatImage): void {
-    const tables = this.plan.to === "gray" ? [linearTable(SRGB_CURVE, 65_536)] : this.plan.to.curves.map((curve) => linearTable(curve, 65_536));
+    const tables =
+      this.plan.to === "gray"
+        ? [linearTable(SRGB_CURVE, 65_536)]
+        : this.plan.to.curves.map((curve) => linearTable(curve, 65_536));
     for (let i = 0; i < data.length; i += LANES) {
       const a = this.alpha ? data[i + ALPHA] : 1;
       for (let c = 0; c < this.colours && a > 0; c += 1) {
@@ -237,7 +328,12 @@ class Developing {
   }
 
   private remember({ data, width, height }: FloatImage): void {
-    if (this.colours !== 3 || (this.matrix === null && this.plan.to !== "gray") || this.reported.length >= REPORTED * 3) return;
+    if (
+      this.colours !== 3 ||
+      (this.matrix === null && this.plan.to !== "gray") ||
+      this.reported.length >= REPORTED * 3
+    )
+      return;
     const step = Math.max(1, Math.floor((width * height) / (height === 1 ? 64 : REPORTED))) * LANES;
     for (let i = 0; i < data.length && this.reported.length < REPORTED * 3; i += step) {
       const a = this.alpha && height > 1 ? data[i + ALPHA] : 1;

@@ -1,7 +1,7 @@
 /** The last step of a planned picture: code values of 8 or 16 bits, upright. */
 import { encodeWith, type PqName } from "../colour";
 import { orientPixels, uprightSize } from "../frame/orientation";
-import { LANES, type FloatImage } from "../resample";
+import { type FloatImage, LANES } from "../resample";
 
 /** Code values, interleaved, upright. */
 export interface Planned {
@@ -37,7 +37,8 @@ export function finish(image: FloatImage, finishing: Finishing): Planned {
   const { alpha, under, bits, orientation, colours } = finishing;
   const { width, height } = image;
   const channels = colours + (alpha && under === null ? 1 : 0);
-  const data = bits === 16 ? new Uint16Array(width * height * channels) : new Uint8Array(width * height * channels);
+  const data =
+    bits === 16 ? new Uint16Array(width * height * channels) : new Uint8Array(width * height * channels);
   encodeColours(image, data, channels, finishing);
   if (alpha) settleAlpha(image, data, channels, finishing);
   const upright = uprightSize({ width, height }, orientation);
@@ -45,10 +46,16 @@ export function finish(image: FloatImage, finishing: Finishing): Planned {
 }
 
 /** Colours as they are where nothing shows through; premultiplied ones are divided by their alpha. */
-function encodeColours({ data: from, width }: FloatImage, to: Uint8Array | Uint16Array, channels: number, { alpha, grey, bits, tables, colours, dither }: Finishing): void {
+function encodeColours(
+  { data: from, width }: FloatImage,
+  to: Uint8Array | Uint16Array,
+  channels: number,
+  { alpha, grey, bits, tables, colours, dither }: Finishing,
+): void {
   const top = bits === 16 ? 65_535 : 255;
   const lastRow = dither ? new Float32Array(width) : null;
-  if (tables && !alpha && !dither && to instanceof Uint8Array) return encodeBytes(from, to, channels, grey, tables, colours);
+  if (tables && !alpha && !dither && to instanceof Uint8Array)
+    return encodeBytes(from, to, channels, grey, tables, colours);
   for (let c = 0; c < colours; c += 1) {
     const lane = grey ? 0 : c;
     const table = tables?.[c] ?? null;
@@ -70,7 +77,14 @@ function encodeColours({ data: from, width }: FloatImage, to: Uint8Array | Uint1
 }
 
 /** The usual case, in a loop of its own: it is four times as fast without the questions that the others ask of every value. */
-function encodeBytes(from: Float32Array, to: Uint8Array, channels: number, grey: boolean, tables: readonly Float32Array[], colours: number): void {
+function encodeBytes(
+  from: Float32Array,
+  to: Uint8Array,
+  channels: number,
+  grey: boolean,
+  tables: readonly Float32Array[],
+  colours: number,
+): void {
   for (let c = 0; c < colours; c += 1) {
     const table = tables[c];
     const steps = table.length - 2;
@@ -87,7 +101,12 @@ function encodeBytes(from: Float32Array, to: Uint8Array, channels: number, grey:
   }
 }
 
-function settleAlpha({ data: from }: FloatImage, to: Uint8Array | Uint16Array, channels: number, { under, bits, colours }: Finishing): void {
+function settleAlpha(
+  { data: from }: FloatImage,
+  to: Uint8Array | Uint16Array,
+  channels: number,
+  { under, bits, colours }: Finishing,
+): void {
   const top = bits === 16 ? 65_535 : 255;
   const below = (under ?? []).map((code) => code * top);
   for (let p = 3, o = 0; p < from.length; p += LANES, o += channels) {

@@ -70,8 +70,12 @@ export function screenPeriod(grey: ArrayLike<number>): number | null {
   let mean = 0;
   for (let i = 0; i < re.length; i += 1) mean += grey[i] / re.length;
   // A soft window, so that the edges of the tile are no pattern of their own (Hann).
-  const hann = Float64Array.from({ length: TILE }, (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * (i + 0.5)) / TILE));
-  for (let y = 0, i = 0; y < TILE; y += 1) for (let x = 0; x < TILE; x += 1, i += 1) re[i] = (grey[i] - mean) * hann[x] * hann[y];
+  const hann = Float64Array.from(
+    { length: TILE },
+    (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * (i + 0.5)) / TILE),
+  );
+  for (let y = 0, i = 0; y < TILE; y += 1)
+    for (let x = 0; x < TILE; x += 1, i += 1) re[i] = (grey[i] - mean) * hann[x] * hann[y];
   for (let y = 0; y < TILE; y += 1) transform(re, im, y * TILE, 1);
   for (let x = 0; x < TILE; x += 1) transform(re, im, x, TILE);
   const half = TILE / 2;
@@ -89,7 +93,8 @@ export function screenPeriod(grey: ArrayLike<number>): number | null {
       const p = power(u, v);
       fine += p;
       rings[Math.floor(r)].push(p);
-      if (p >= Math.max(power(u - 1, v), power(u + 1, v), power(u, v - 1), power(u, v + 1))) peaks.push({ u, v, power: p });
+      if (p >= Math.max(power(u - 1, v), power(u + 1, v), power(u, v - 1), power(u, v + 1)))
+        peaks.push({ u, v, power: p });
     }
   }
   peaks.sort((a, b) => b.power - a.power);
@@ -133,7 +138,9 @@ export function beatsWith(period: number, scale: number): boolean {
 
 /** One sentence: what was seen, what it does, what to do. */
 export function screenWords(period: number): string {
-  const scales = wholeScales(period).slice(0, 3).map((scale) => `${trimNumber(scale * 100, 1)} %`);
+  const scales = wholeScales(period)
+    .slice(0, 3)
+    .map((scale) => `${trimNumber(scale * 100, 1)} %`);
   const ways = scales.length ? ` At ${scales.join(", ")} of its pixels the dots stay whole.` : "";
   return `A regular pattern of about ${trimNumber(period, 1)} px is in this photo, as of a dot screen: resized like this it can show moiré.${ways}`;
 }

@@ -13,7 +13,17 @@ export interface Plane {
 }
 
 interface Kernels {
-  light8(source: number, step: number, green: number, blue: number, tables: number, r: number, g: number, v: number, count: number): void;
+  light8(
+    source: number,
+    step: number,
+    green: number,
+    blue: number,
+    tables: number,
+    r: number,
+    g: number,
+    v: number,
+    count: number,
+  ): void;
   oklab(r: number, g: number, v: number, m: number, l: number, a: number, b: number, count: number): void;
   squares(a: number, b: number, out: number, count: number): void;
   product(a: number, b: number, out: number, count: number): void;
@@ -47,7 +57,8 @@ export class Engine {
 
   constructor() {
     compiled ??= new WebAssembly.Module(Uint8Array.from(atob(KERNELS_WASM), (c) => c.charCodeAt(0)));
-    this.kernels = new WebAssembly.Instance(compiled, { host: { memory: this.memory } }).exports as unknown as Kernels;
+    this.kernels = new WebAssembly.Instance(compiled, { host: { memory: this.memory } })
+      .exports as unknown as Kernels;
     this.pointers = this.take(FIXED);
     for (const window of [WINDOW, HALVING, PAIR]) this.weights(window);
   }
@@ -176,7 +187,8 @@ export class Engine {
   /** Rows from `top` on, weighted, into a line. */
   private down({ at, width, height }: Plane, top: number, window: readonly number[], line: number): void {
     const pointers = new Int32Array(this.memory.buffer, this.pointers, window.length);
-    for (let k = 0; k < window.length; k += 1) pointers[k] = at + Math.min(height - 1, Math.max(0, top + k)) * width * 4;
+    for (let k = 0; k < window.length; k += 1)
+      pointers[k] = at + Math.min(height - 1, Math.max(0, top + k)) * width * 4;
     this.kernels.down(this.pointers, this.weights(window), window.length, line, width);
   }
 

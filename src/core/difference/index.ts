@@ -1,4 +1,4 @@
-export { Engine, WINDOW, type Plane } from "./engine";
+export { Engine, type Plane, WINDOW } from "./engine";
 export * from "./error";
 export * from "./oklab";
 export * from "./reference";

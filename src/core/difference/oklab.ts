@@ -1,11 +1,26 @@
 /** Oklab from code values. Source: B. Ottosson, "A perceptual color space for image processing" (2020), matrices for linear sRGB. */
-import { between, IDENTITY, isIdentity, linearTable, multiply, SPACES, type Matrix, type RgbSpace } from "../colour";
+import {
+  between,
+  IDENTITY,
+  isIdentity,
+  linearTable,
+  type Matrix,
+  multiply,
+  type RgbSpace,
+  SPACES,
+} from "../colour";
 import type { Engine, Plane } from "./engine";
 
 /** Linear sRGB to cone responses. */
-const CONES: Matrix = [0.4122214708, 0.5363325363, 0.0514459929, 0.2119034982, 0.6806995451, 0.1073969566, 0.0883024619, 0.2817188376, 0.6299787005];
+const CONES: Matrix = [
+  0.4122214708, 0.5363325363, 0.0514459929, 0.2119034982, 0.6806995451, 0.1073969566, 0.0883024619,
+  0.2817188376, 0.6299787005,
+];
 /** Cube roots of cone responses to lightness, green–red and blue–yellow. */
-const OPPONENTS: Matrix = [0.2104542553, 0.793617785, -0.0040720468, 1.9779984951, -2.428592205, 0.4505937099, 0.0259040371, 0.7827717662, -0.808675766];
+const OPPONENTS: Matrix = [
+  0.2104542553, 0.793617785, -0.0040720468, 1.9779984951, -2.428592205, 0.4505937099, 0.0259040371,
+  0.7827717662, -0.808675766,
+];
 
 /** Code values, interleaved, upright: 1 grey, 2 grey and alpha, 3 RGB, 4 RGB and alpha (not premultiplied). */
 export interface Pixels {
@@ -27,7 +42,8 @@ const WIDTH = 16;
 /** Light that a screen in a lit room adds to everything, as a share of white: 0.2 of 80 cd/m², the reference conditions of IEC 61966-2-1 (from memory). Without it the eye would see steps in black that no screen shows. */
 const FLARE = 0.0025;
 
-const flared = (table: Float32Array, flare: number): Float32Array => table.map((v) => (v + flare) / (1 + flare));
+const flared = (table: Float32Array, flare: number): Float32Array =>
+  table.map((v) => (v + flare) / (1 + flare));
 
 /** Turns rows of one picture into planes of Oklab. */
 export class OklabReader {
@@ -37,7 +53,12 @@ export class OklabReader {
   constructor(private readonly pixels: Pixels) {
     const space = pixels.space ?? SPACES.srgb;
     const codes = pixels.data instanceof Uint16Array ? 65_536 : 256;
-    const tables = new Map(space.curves.map((curve) => [curve, flared(linearTable(curve, codes, pixels.top), FLARE * (space.white ?? 1))]));
+    const tables = new Map(
+      space.curves.map((curve) => [
+        curve,
+        flared(linearTable(curve, codes, pixels.top), FLARE * (space.white ?? 1)),
+      ]),
+    );
     this.tables = space.curves.map((curve) => tables.get(curve)!);
     const toSrgb = space === SPACES.srgb ? IDENTITY : between(space, SPACES.srgb);
     this.matrices = [...(isIdentity(toSrgb) ? CONES : multiply(CONES, toSrgb)), ...OPPONENTS];
@@ -46,7 +67,11 @@ export class OklabReader {
   /** Rows `from` to `to` as lightness and two colour axes; `under` is the linear light that transparency lies on. */
   planes(engine: Engine, from: number, to: number, under: number): [Plane, Plane, Plane] {
     const width = Math.ceil(this.pixels.width / WIDTH) * WIDTH;
-    const out: [Plane, Plane, Plane] = [engine.plane(width, to - from), engine.plane(width, to - from), engine.plane(width, to - from)];
+    const out: [Plane, Plane, Plane] = [
+      engine.plane(width, to - from),
+      engine.plane(width, to - from),
+      engine.plane(width, to - from),
+    ];
     const before = engine.mark();
     const matrices = engine.put(this.matrices);
     const bytes = this.pixels.data instanceof Uint16Array ? null : this.bytes(engine);
@@ -67,7 +92,14 @@ export class OklabReader {
     return { row: engine.take((this.pixels.width * this.pixels.channels) / 4 + 4), tables };
   }
 
-  private light(engine: Engine, y: number, at: readonly number[], across: number, under: number, bytes: { row: number; tables: number } | null): void {
+  private light(
+    engine: Engine,
+    y: number,
+    at: readonly number[],
+    across: number,
+    under: number,
+    bytes: { row: number; tables: number } | null,
+  ): void {
     const { data, channels, width } = this.pixels;
     const [green, blue] = channels < 3 ? [0, 0] : [1, 2];
     const from = y * width * channels;

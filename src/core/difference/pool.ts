@@ -7,16 +7,22 @@ import type { Activity, Errors } from "./scales";
  * figures in docs/decisions/0007-visible-difference.md). The smaller the addition, the more texture hides.
  */
 const WEIGHTS = { full: 14.64, half: [234.4, 4.175, 0.1417], quarter: [12.59, 7.974, 0.3795] } as const;
-const FLOORS = { full: 0.000723, half: 0.0395, quarter: 7.04e-05, colour: 1.47e-05 } as const;
+const FLOORS = { full: 0.000723, half: 0.0395, quarter: 7.04e-5, colour: 1.47e-5 } as const;
 
 /** Squared differences, cell by cell, into `out`. */
 export function cells(engine: Engine, e: Errors, v: Activity, out: Float64Array): void {
-  const [full, half, halfA, halfB, quarter, quarterA, quarterB] = [e.full, ...e.half, ...e.quarter].map((plane) => engine.view(plane));
+  const [full, half, halfA, halfB, quarter, quarterA, quarterB] = [e.full, ...e.half, ...e.quarter].map(
+    (plane) => engine.view(plane),
+  );
   const [busyFull, busyHalf, busyQuarter] = [v.full, v.half, v.quarter].map((plane) => engine.view(plane));
   const fourth = (root: number) => (root * root) ** 2;
   for (let i = 0; i < out.length; i += 1) {
     const middle = fourth(busyHalf[i]);
-    const colour = WEIGHTS.half[1] * halfA[i] + WEIGHTS.half[2] * halfB[i] + WEIGHTS.quarter[1] * quarterA[i] + WEIGHTS.quarter[2] * quarterB[i];
+    const colour =
+      WEIGHTS.half[1] * halfA[i] +
+      WEIGHTS.half[2] * halfB[i] +
+      WEIGHTS.quarter[1] * quarterA[i] +
+      WEIGHTS.quarter[2] * quarterB[i];
     out[i] =
       (WEIGHTS.full * full[i]) / (FLOORS.full + fourth(busyFull[i])) +
       (WEIGHTS.half[0] * half[i]) / (FLOORS.half + middle) +
@@ -42,6 +48,11 @@ export class Pool {
 
   get value(): number {
     if (!this.count) return 0;
-    return ((this.third / this.count) ** (1 / 3) + (this.sixth / this.count) ** (1 / 6) + (this.twelfth / this.count) ** (1 / 12)) / 3;
+    return (
+      ((this.third / this.count) ** (1 / 3) +
+        (this.sixth / this.count) ** (1 / 6) +
+        (this.twelfth / this.count) ** (1 / 12)) /
+      3
+    );
   }
 }

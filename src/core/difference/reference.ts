@@ -7,7 +7,7 @@ import { Engine } from "./engine";
 import { DifferenceError } from "./error";
 import { OklabReader, type Pixels } from "./oklab";
 import { cells, Pool } from "./pool";
-import { activityOf, errorsOf, scalesOf, type Activity, type Scales } from "./scales";
+import { type Activity, activityOf, errorsOf, type Scales, scalesOf } from "./scales";
 import { CELL, type Difference, type DifferenceMap } from "./types";
 import { worstSpot } from "./worst";
 
@@ -40,7 +40,9 @@ export class Reference {
     const { width, height, channels } = this.pixels;
     if (trial.width !== width || trial.height !== height) {
       const [asked, found] = [formatSize(width, height), formatSize(trial.width, trial.height)];
-      throw new DifferenceError(`Two pictures of different size cannot be compared: the reference has ${asked} px, the trial ${found} px. Bring them to the same size first.`);
+      throw new DifferenceError(
+        `Two pictures of different size cannot be compared: the reference has ${asked} px, the trial ${found} px. Bring them to the same size first.`,
+      );
     }
     const clear = (n: number) => n === 2 || n === 4;
     const onWhite = this.on(trial, 1);
@@ -54,7 +56,11 @@ export class Reference {
     const { width, height } = this.pixels;
     const { engine } = this;
     const reader = new OklabReader(trial);
-    const map: DifferenceMap = { data: new Float32Array(Math.ceil(width / CELL) * Math.ceil(height / CELL)), width: Math.ceil(width / CELL), height: Math.ceil(height / CELL) };
+    const map: DifferenceMap = {
+      data: new Float32Array(Math.ceil(width / CELL) * Math.ceil(height / CELL)),
+      width: Math.ceil(width / CELL),
+      height: Math.ceil(height / CELL),
+    };
     const pool = new Pool();
     const moved = [0, 0, 0];
     const rows = CELL * Math.max(32, Math.ceil(BAND_PIXELS / width / CELL));
@@ -112,4 +118,5 @@ export class Reference {
 }
 
 /** One comparison; for several trials of one picture keep a {@link Reference}. */
-export const visibleDifference = (reference: Pixels, trial: Pixels): Difference => new Reference(reference).compare(trial);
+export const visibleDifference = (reference: Pixels, trial: Pixels): Difference =>
+  new Reference(reference).compare(trial);

@@ -30,7 +30,11 @@ export function activityOf(engine: Engine, { full, half, quarter }: Scales): Act
     engine.kernels.roots(variance.at, variance.width * variance.height);
     return engine.average(engine.average(variance));
   };
-  return { full: spread(engine.halved(engine.varianceHalved(full))), half: spread(engine.varianceHalved(half[0])), quarter: spread(engine.variance(quarter[0])) };
+  return {
+    full: spread(engine.halved(engine.varianceHalved(full))),
+    half: spread(engine.varianceHalved(half[0])),
+    quarter: spread(engine.variance(quarter[0])),
+  };
 }
 
 /** Windowed mean squares of differences, all at quarter size. */
@@ -43,5 +47,9 @@ export interface Errors {
 export function errorsOf(engine: Engine, reference: Scales, trial: Scales): Errors {
   const half = (c: number) => engine.averageHalved(engine.squares(reference.half[c], trial.half[c]));
   const quarter = (c: number) => engine.average(engine.squares(reference.quarter[c], trial.quarter[c]));
-  return { full: engine.halved(engine.averageHalved(engine.squares(reference.full, trial.full))), half: [half(0), half(1), half(2)], quarter: [quarter(0), quarter(1), quarter(2)] };
+  return {
+    full: engine.halved(engine.averageHalved(engine.squares(reference.full, trial.full))),
+    half: [half(0), half(1), half(2)],
+    quarter: [quarter(0), quarter(1), quarter(2)],
+  };
 }

@@ -14,8 +14,18 @@ export function worstSpot(map: DifferenceMap, width: number, height: number): Re
   let peak = 0;
   for (let i = 1; i < smooth.length; i += 1) if (smooth[i] > smooth[peak]) peak = i;
   if (!(smooth[peak] > 0)) return null;
-  const { left, right, top, bottom } = grown(map, smooth, peak, Math.max(1, Math.round((width * MOST) / CELL)), Math.max(1, Math.round((height * MOST) / CELL)));
-  return within({ x: left * CELL, y: top * CELL, width: (right - left + 1) * CELL, height: (bottom - top + 1) * CELL }, width, height);
+  const { left, right, top, bottom } = grown(
+    map,
+    smooth,
+    peak,
+    Math.max(1, Math.round((width * MOST) / CELL)),
+    Math.max(1, Math.round((height * MOST) / CELL)),
+  );
+  return within(
+    { x: left * CELL, y: top * CELL, width: (right - left + 1) * CELL, height: (bottom - top + 1) * CELL },
+    width,
+    height,
+  );
 }
 
 /** Means of three by three cells, so that one lone cell does not win over a region. */
@@ -26,7 +36,8 @@ function smoothed({ data, width, height }: DifferenceMap): Float32Array {
       let sum = 0;
       let n = 0;
       for (let v = Math.max(0, y - 1); v <= Math.min(height - 1, y + 1); v += 1) {
-        for (let u = Math.max(0, x - 1); u <= Math.min(width - 1, x + 1); u += 1, n += 1) sum += data[v * width + u];
+        for (let u = Math.max(0, x - 1); u <= Math.min(width - 1, x + 1); u += 1, n += 1)
+          sum += data[v * width + u];
       }
       out[y * width + x] = sum / n;
     }
@@ -35,7 +46,13 @@ function smoothed({ data, width, height }: DifferenceMap): Float32Array {
 }
 
 /** The box of the cells that hang together with the peak and are nearly as high. */
-function grown({ width, height }: DifferenceMap, values: Float32Array, peak: number, mostAcross: number, mostDown: number) {
+function grown(
+  { width, height }: DifferenceMap,
+  values: Float32Array,
+  peak: number,
+  mostAcross: number,
+  mostDown: number,
+) {
   const limit = values[peak] * SAME;
   const [px, py] = [peak % width, Math.floor(peak / width)];
   const box = { left: px, right: px, top: py, bottom: py };
@@ -43,13 +60,27 @@ function grown({ width, height }: DifferenceMap, values: Float32Array, peak: num
   const queue = [peak];
   for (let at = queue.pop(); at !== undefined; at = queue.pop()) {
     const [x, y] = [at % width, Math.floor(at / width)];
-    for (const [u, v] of [[x - 1, y], [x + 1, y], [x, y - 1], [x, y + 1]]) {
+    for (const [u, v] of [
+      [x - 1, y],
+      [x + 1, y],
+      [x, y - 1],
+      [x, y + 1],
+    ]) {
       const next = v * width + u;
       if (u < 0 || v < 0 || u >= width || v >= height || seen.has(next) || values[next] < limit) continue;
-      if (Math.max(box.right, u) - Math.min(box.left, u) >= mostAcross || Math.max(box.bottom, v) - Math.min(box.top, v) >= mostDown) continue;
+      if (
+        Math.max(box.right, u) - Math.min(box.left, u) >= mostAcross ||
+        Math.max(box.bottom, v) - Math.min(box.top, v) >= mostDown
+      )
+        continue;
       seen.add(next);
       queue.push(next);
-      Object.assign(box, { left: Math.min(box.left, u), right: Math.max(box.right, u), top: Math.min(box.top, v), bottom: Math.max(box.bottom, v) });
+      Object.assign(box, {
+        left: Math.min(box.left, u),
+        right: Math.max(box.right, u),
+        top: Math.min(box.top, v),
+        bottom: Math.max(box.bottom, v),
+      });
     }
   }
   return box;
@@ -59,6 +90,7 @@ function within(rect: Rect, width: number, height: number): Rect {
   const w = Math.min(width, Math.max(LEAST, rect.width));
   const h = Math.min(height, Math.max(LEAST, rect.height));
   const centre = { x: rect.x + rect.width / 2, y: rect.y + rect.height / 2 };
-  const place = (middle: number, side: number, all: number) => Math.round(Math.min(all - side, Math.max(0, middle - side / 2)));
+  const place = (middle: number, side: number, all: number) =>
+    Math.round(Math.min(all - side, Math.max(0, middle - side / 2)));
   return { x: place(centre.x, w, width), y: place(centre.y, h, height), width: w, height: h };
 }

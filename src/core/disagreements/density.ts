@@ -1,7 +1,7 @@
 /** Pixels, paper and resolution: two of them give the third. */
-import { clauseWords, paperWords, within, type Brief, type ClauseKey, type ResolvedBrief } from "../brief";
+import { type Brief, type ClauseKey, clauseWords, paperWords, type ResolvedBrief, within } from "../brief";
 import { formatPpi, trimNumber } from "../units";
-import { demanded, type Choice, type Disagreement } from "./types";
+import { type Choice, type Disagreement, demanded } from "./types";
 
 export function densityDisagreements(brief: Brief, resolved: ResolvedBrief): Disagreement[] {
   const { paper, resolution, pixels } = resolved;
@@ -13,24 +13,37 @@ export function densityDisagreements(brief: Brief, resolved: ResolvedBrief): Dis
   };
   side("width", paper.width, "wide");
   side("height", paper.height, "high");
-  if (paper.width !== null && paper.height !== null) side("longSide", Math.max(paper.width, paper.height), "long");
+  if (paper.width !== null && paper.height !== null)
+    side("longSide", Math.max(paper.width, paper.height), "long");
   const off = sides.find(({ px, inches }) => {
     const low = (px - 0.5) / inches;
     const high = (px + 0.5) / inches;
     // Half a pixel of rounding is no contradiction.
-    return resolution.exact !== null ? resolution.exact < low || resolution.exact > high : !within(resolution, px / inches, 0.5 / inches);
+    return resolution.exact !== null
+      ? resolution.exact < low || resolution.exact > high
+      : !within(resolution, px / inches, 0.5 / inches);
   });
   if (!off) return [];
   const real = off.px / off.inches;
   const keys = sides.flatMap((s) => s.keys);
   const wanted = resolution.exact ?? (real < (resolution.min ?? 0) ? resolution.min! : resolution.max!);
-  const scaled = Object.fromEntries(sides.map(({ keys: [key], inches }) => [key, { exact: Math.max(1, Math.round(inches * wanted)) }]));
+  const scaled = Object.fromEntries(
+    sides.map(({ keys: [key], inches }) => [key, { exact: Math.max(1, Math.round(inches * wanted)) }]),
+  );
   const made = sides.map(({ inches }) => Math.round(inches * wanted)).join(" × ");
   const printed = trimNumber((off.px / wanted) * 25.4, 1);
   const choices: Choice[] = [
     { label: "Keep pixels and paper", effect: `written as ${formatPpi(real)}`, change: { resolution: null } },
-    { label: "Keep paper and resolution", effect: `${made} px`, change: { ...scaled, ...demanded(brief, ...keys) } },
-    { label: "Keep pixels and resolution", effect: `prints ${printed} mm ${off.name}`, change: { paper: null } },
+    {
+      label: "Keep paper and resolution",
+      effect: `${made} px`,
+      change: { ...scaled, ...demanded(brief, ...keys) },
+    },
+    {
+      label: "Keep pixels and resolution",
+      effect: `prints ${printed} mm ${off.name}`,
+      change: { paper: null },
+    },
   ];
   return [
     {

@@ -1,5 +1,5 @@
 /** Disagreements of a brief with itself, and with a photo. */
-import { resolveBrief, type Brief } from "../brief";
+import { type Brief, resolveBrief } from "../brief";
 import type { Size } from "../frame";
 import { boundDisagreements } from "./bounds";
 import { densityDisagreements } from "./density";
@@ -10,13 +10,17 @@ import { shapeDisagreements } from "./shape";
 import type { Disagreement } from "./types";
 import { weightDisagreements } from "./weight";
 
-export { overrule, type Change, type Choice, type Disagreement } from "./types";
+export { type Change, type Choice, type Disagreement, overrule } from "./types";
 
 /**
  * What in a brief contradicts itself; with a photo also what that photo cannot give. Empty where all can hold together.
  * `screen`: the period in px of a dot screen in the photo that beats with the new pixels.
  */
-export function findDisagreements(brief: Brief, photo: Size | null = null, screen: number | null = null): Disagreement[] {
+export function findDisagreements(
+  brief: Brief,
+  photo: Size | null = null,
+  screen: number | null = null,
+): Disagreement[] {
   const resolved = resolveBrief(brief);
   const shapes = shapeDisagreements(brief, resolved);
   return [

@@ -1,5 +1,5 @@
 /** What one photo cannot give that the brief asks. */
-import { resolveBrief, type Brief, type ResolvedBrief } from "../brief";
+import { type Brief, type ResolvedBrief, resolveBrief } from "../brief";
 import { planGeometry, type Size } from "../frame";
 import { formatSize } from "../units";
 import type { Choice, Disagreement } from "./types";
@@ -23,9 +23,25 @@ export function photoDisagreements(brief: Brief, resolved: ResolvedBrief, photo:
   const choices: Choice[] = [];
   if (works({ enlarge: "allow" })) {
     choices.push({ label: "Allow enlarging", effect: "pixels are made up", change: { enlarge: "allow" } });
-    return [{ clauses: ["enlarge"], why: `The photo has ${size} px, more are asked, and enlarging is ruled out.`, wins: "No file can be made until you choose.", choices }];
+    return [
+      {
+        clauses: ["enlarge"],
+        why: `The photo has ${size} px, more are asked, and enlarging is ruled out.`,
+        wins: "No file can be made until you choose.",
+        choices,
+      },
+    ];
   }
-  if (works({ frame: "fill" })) choices.push({ label: "Cut it to shape", effect: "part of the photo goes", change: { frame: "fill" } });
-  if (works({ frame: "pad" })) choices.push({ label: "Add background", effect: "the whole photo stays", change: { frame: "pad" } });
-  return [{ clauses: ["frame"], why: `The whole photo (${size} px) has another shape than the asked sides.`, wins: "No file can be made until you choose.", choices }];
+  if (works({ frame: "fill" }))
+    choices.push({ label: "Cut it to shape", effect: "part of the photo goes", change: { frame: "fill" } });
+  if (works({ frame: "pad" }))
+    choices.push({ label: "Add background", effect: "the whole photo stays", change: { frame: "pad" } });
+  return [
+    {
+      clauses: ["frame"],
+      why: `The whole photo (${size} px) has another shape than the asked sides.`,
+      wins: "No file can be made until you choose.",
+      choices,
+    },
+  ];
 }

@@ -3,16 +3,33 @@ import { screenWords, wholeScales } from "../develop/screen";
 import { trimNumber } from "../units";
 import type { Change, Choice, Disagreement } from "./types";
 
-const FREE: Change = { width: null, height: null, longSide: null, shortSide: null, sizes: null, box: null, shape: null };
+const FREE: Change = {
+  width: null,
+  height: null,
+  longSide: null,
+  shortSide: null,
+  sizes: null,
+  box: null,
+  shape: null,
+};
 
 /** `period` in px, null where none was seen. */
 export function screenDisagreements(period: number | null): Disagreement[] {
   if (period === null) return [];
-  const choices: Choice[] = wholeScales(period).slice(0, 3).map((scale) => ({
-    label: `Scale to ${trimNumber(scale * 100, 1)} %`,
-    effect: `dots of ${Math.round(period * scale)} px`,
-    // The file format holds a scale to three decimals.
-    change: { ...FREE, scale: `${trimNumber(scale * 100, 3)}%` },
-  }));
-  return [{ clauses: ["scale"], why: screenWords(period), wins: "The asked pixels win unless you choose otherwise.", choices }];
+  const choices: Choice[] = wholeScales(period)
+    .slice(0, 3)
+    .map((scale) => ({
+      label: `Scale to ${trimNumber(scale * 100, 1)} %`,
+      effect: `dots of ${Math.round(period * scale)} px`,
+      // The file format holds a scale to three decimals.
+      change: { ...FREE, scale: `${trimNumber(scale * 100, 3)}%` },
+    }));
+  return [
+    {
+      clauses: ["scale"],
+      why: screenWords(period),
+      wins: "The asked pixels win unless you choose otherwise.",
+      choices,
+    },
+  ];
 }

@@ -1,8 +1,8 @@
 /** Pixels, paper and shape that are not of one shape. */
-import { paperWords, type Brief, type ResolvedBrief } from "../brief";
+import { type Brief, paperWords, type ResolvedBrief } from "../brief";
 import { hasShape } from "../frame";
 import { formatSize, trimNumber } from "../units";
-import { demanded, type Choice, type Disagreement } from "./types";
+import { type Choice, type Disagreement, demanded } from "./types";
 
 /** Exact pixels of both sides; null where one is free. */
 export function exactSize(brief: ResolvedBrief): { width: number; height: number } | null {
@@ -28,22 +28,39 @@ function sideBySide(one: number, other: number): [string, string] {
 }
 
 /** The size of a shape that is nearest to the one asked: a side stays where that gives the shape exactly. */
-export function sizeOfShape({ width, height }: { width: number; height: number }, ratio: number): { width: number; height: number } {
+export function sizeOfShape(
+  { width, height }: { width: number; height: number },
+  ratio: number,
+): { width: number; height: number } {
   const byWidth = { width, height: Math.max(1, Math.round(width / ratio)) };
   const byHeight = { width: Math.max(1, Math.round(height * ratio)), height };
   const off = (size: { width: number; height: number }) => Math.abs(size.width / size.height / ratio - 1);
   return off(byHeight) < off(byWidth) ? byHeight : byWidth;
 }
 
-const pixels = ({ width, height }: { width: number; height: number }) => ({ width: { exact: width }, height: { exact: height } });
+const pixels = ({ width, height }: { width: number; height: number }) => ({
+  width: { exact: width },
+  height: { exact: height },
+});
 
 export function shapeDisagreements(brief: Brief, resolved: ResolvedBrief): Disagreement[] {
   const out: Disagreement[] = [];
   const size = exactSize(resolved);
-  const paper = resolved.paper && resolved.paper.width !== null && resolved.paper.height !== null ? resolved.paper.width / resolved.paper.height : null;
-  if (size && paper !== null && !hasShape(size.width, size.height, paper)) out.push(pixelsAndPaper(brief, resolved, size, paper));
-  if (size && resolved.shape !== null && !hasShape(size.width, size.height, resolved.shape)) out.push(pixelsAndShape(brief, size, resolved.shape));
-  if (paper !== null && resolved.shape !== null && !size && Math.abs(turned(paper, resolved.shape) / resolved.shape - 1) > 0.005) out.push(paperAndShape(brief, resolved.paper!, resolved.shape));
+  const paper =
+    resolved.paper && resolved.paper.width !== null && resolved.paper.height !== null
+      ? resolved.paper.width / resolved.paper.height
+      : null;
+  if (size && paper !== null && !hasShape(size.width, size.height, paper))
+    out.push(pixelsAndPaper(brief, resolved, size, paper));
+  if (size && resolved.shape !== null && !hasShape(size.width, size.height, resolved.shape))
+    out.push(pixelsAndShape(brief, size, resolved.shape));
+  if (
+    paper !== null &&
+    resolved.shape !== null &&
+    !size &&
+    Math.abs(turned(paper, resolved.shape) / resolved.shape - 1) > 0.005
+  )
+    out.push(paperAndShape(brief, resolved.paper!, resolved.shape));
   if (resolved.sizes && resolved.shape !== null) {
     const odd = resolved.sizes.filter((s) => !hasShape(s.width, s.height, resolved.shape!));
     if (odd.length) out.push(sizesAndShape(brief, resolved.sizes, odd));
@@ -54,9 +71,15 @@ export function shapeDisagreements(brief: Brief, resolved: ResolvedBrief): Disag
 /** Paper turns with the picture where no side is exact. */
 const turned = (paper: number, shape: number) => (paper < 1 === shape < 1 ? paper : 1 / paper);
 
-function pixelsAndPaper(brief: Brief, resolved: ResolvedBrief, size: { width: number; height: number }, paper: number): Disagreement {
+function pixelsAndPaper(
+  brief: Brief,
+  resolved: ResolvedBrief,
+  size: { width: number; height: number },
+  paper: number,
+): Disagreement {
   const [px, mm] = sideBySide(size.width / size.height, paper);
-  const wished = resolved.wishes.has("width") && resolved.wishes.has("height") && !resolved.wishes.has("paper");
+  const wished =
+    resolved.wishes.has("width") && resolved.wishes.has("height") && !resolved.wishes.has("paper");
   const fitting = sizeOfShape(size, paper);
   const long = (resolved.paper!.width! * size.height) / size.width;
   const printed = `prints ${paperWords({ width: brief.paper!.width, height: inUnitOf(brief.paper!.width!, long) })}`;
@@ -65,10 +88,20 @@ function pixelsAndPaper(brief: Brief, resolved: ResolvedBrief, size: { width: nu
   return {
     clauses: ["width", "height", "paper"],
     why: `${formatSize(size.width, size.height)} px is ${px}, ${paperWords(brief.paper!)} is ${mm}. At ${size.width} px of width the paper wants a height of ${wanted} px: ${over} ${size.height > wanted ? "fewer" : "more"}.`,
-    wins: wished ? "The pixels are only wished, so the paper wins." : "The pixels win unless you choose otherwise.",
+    wins: wished
+      ? "The pixels are only wished, so the paper wins."
+      : "The pixels win unless you choose otherwise.",
     choices: [
-      { label: "Follow the pixels", effect: printed, change: { paper: { width: brief.paper!.width! }, ...demanded(brief, "width", "height") } },
-      { label: "Follow the paper", effect: `${formatSize(fitting.width, fitting.height)} px`, change: pixels(fitting) },
+      {
+        label: "Follow the pixels",
+        effect: printed,
+        change: { paper: { width: brief.paper!.width! }, ...demanded(brief, "width", "height") },
+      },
+      {
+        label: "Follow the paper",
+        effect: `${formatSize(fitting.width, fitting.height)} px`,
+        change: pixels(fitting),
+      },
     ],
   };
 }
@@ -87,29 +120,61 @@ function pixelsAndShape(brief: Brief, size: { width: number; height: number }, s
     why: `${formatSize(size.width, size.height)} px is ${sideBySide(size.width / size.height, shape)[0]}, the shape asked is ${brief.shape}.`,
     wins: "The pixels win unless you choose otherwise.",
     choices: [
-      { label: "Follow the pixels", effect: `${formatSize(size.width, size.height)} px`, change: { shape: null, ...demanded(brief, "width", "height") } },
-      { label: "Follow the shape", effect: `${formatSize(fitting.width, fitting.height)} px`, change: pixels(fitting) },
+      {
+        label: "Follow the pixels",
+        effect: `${formatSize(size.width, size.height)} px`,
+        change: { shape: null, ...demanded(brief, "width", "height") },
+      },
+      {
+        label: "Follow the shape",
+        effect: `${formatSize(fitting.width, fitting.height)} px`,
+        change: pixels(fitting),
+      },
     ],
   };
 }
 
-function paperAndShape(brief: Brief, paper: { width: number | null; height: number | null }, shape: number): Disagreement {
+function paperAndShape(
+  brief: Brief,
+  paper: { width: number | null; height: number | null },
+  shape: number,
+): Disagreement {
   const height = inUnitOf(brief.paper!.width!, paper.width! / shape);
   return {
     clauses: ["shape", "paper"],
     why: `${paperWords(brief.paper!)} is ${sideBySide(paper.width! / paper.height!, shape)[0]}, the shape asked is ${brief.shape}.`,
     wins: "The shape wins unless you choose otherwise.",
     choices: [
-      { label: "Follow the shape", effect: paperWords({ width: brief.paper!.width, height }), change: { paper: { width: brief.paper!.width!, height }, ...demanded(brief, "shape") } },
+      {
+        label: "Follow the shape",
+        effect: paperWords({ width: brief.paper!.width, height }),
+        change: { paper: { width: brief.paper!.width!, height }, ...demanded(brief, "shape") },
+      },
       { label: "Follow the paper", effect: paperWords(brief.paper!), change: { shape: null } },
     ],
   };
 }
 
-function sizesAndShape(brief: Brief, sizes: readonly { width: number; height: number }[], odd: readonly { width: number; height: number }[]): Disagreement {
+function sizesAndShape(
+  brief: Brief,
+  sizes: readonly { width: number; height: number }[],
+  odd: readonly { width: number; height: number }[],
+): Disagreement {
   const left = sizes.filter((size) => !odd.includes(size));
   const words = odd.map((s) => formatSize(s.width, s.height)).join(" and ");
-  const choices: Choice[] = [{ label: "Follow the sizes", effect: `no shape beside them`, change: { shape: null } }];
-  if (left.length) choices.push({ label: "Follow the shape", effect: `only ${left.map((s) => formatSize(s.width, s.height)).join(" or ")} px`, change: { sizes: left } });
-  return { clauses: ["sizes", "shape"], why: `${words} px ${odd.length > 1 ? "are" : "is"} not ${brief.shape}.`, wins: "The sizes win unless you choose otherwise.", choices };
+  const choices: Choice[] = [
+    { label: "Follow the sizes", effect: `no shape beside them`, change: { shape: null } },
+  ];
+  if (left.length)
+    choices.push({
+      label: "Follow the shape",
+      effect: `only ${left.map((s) => formatSize(s.width, s.height)).join(" or ")} px`,
+      change: { sizes: left },
+    });
+  return {
+    clauses: ["sizes", "shape"],
+    why: `${words} px ${odd.length > 1 ? "are" : "is"} not ${brief.shape}.`,
+    wins: "The sizes win unless you choose otherwise.",
+    choices,
+  };
 }

@@ -4,8 +4,14 @@ import type { Size } from "./orientation";
 import { targetFor } from "./target";
 
 /** Whether pixels at a resolution are as long as asked, to within half a pixel. A side that is not asked holds. */
-export function holdsPaper(paper: { width: number | null; height: number | null }, size: Size, ppi: readonly [number, number], slack = 0): boolean {
-  const side = (inches: number | null, px: number, density: number) => inches === null || Math.abs(px - inches * density) <= 0.5 + slack + 1e-6;
+export function holdsPaper(
+  paper: { width: number | null; height: number | null },
+  size: Size,
+  ppi: readonly [number, number],
+  slack = 0,
+): boolean {
+  const side = (inches: number | null, px: number, density: number) =>
+    inches === null || Math.abs(px - inches * density) <= 0.5 + slack + 1e-6;
   return side(paper.width, size.width, ppi[0]) && side(paper.height, size.height, ppi[1]);
 }
 
@@ -24,8 +30,17 @@ function intoRange(range: PixelRange, has: number | null): number {
 }
 
 /** The density at which the pixels are as long as the paper; where both sides do not agree, the one at which nothing sticks out. */
-function paperPpi(paper: { width: number | null; height: number | null }, out: Size, resolution: PixelRange | null): number {
-  const sides = ([[paper.width, out.width], [paper.height, out.height]] as const).filter((side): side is readonly [number, number] => side[0] !== null);
+function paperPpi(
+  paper: { width: number | null; height: number | null },
+  out: Size,
+  resolution: PixelRange | null,
+): number {
+  const sides = (
+    [
+      [paper.width, out.width],
+      [paper.height, out.height],
+    ] as const
+  ).filter((side): side is readonly [number, number] => side[0] !== null);
   const low = Math.max(...sides.map(([inches, px]) => (px - 0.5) / inches));
   const high = Math.min(...sides.map(([inches, px]) => (px + 0.5) / inches));
   const own = Math.max(...sides.map(([inches, px]) => px / inches));

@@ -18,7 +18,9 @@ export function detailMap(grey: Uint8Array, { width, height }: Size): DetailMap 
     for (let x = 0; x + 1 < width; x += 1) {
       const p = y * width + x;
       const step = Math.hypot(grey[p + 1] - grey[p], grey[p + width] - grey[p]);
-      const cell = Math.min(DETAIL_CELLS - 1, Math.floor((y / height) * DETAIL_CELLS)) * DETAIL_CELLS + Math.min(DETAIL_CELLS - 1, Math.floor((x / width) * DETAIL_CELLS));
+      const cell =
+        Math.min(DETAIL_CELLS - 1, Math.floor((y / height) * DETAIL_CELLS)) * DETAIL_CELLS +
+        Math.min(DETAIL_CELLS - 1, Math.floor((x / width) * DETAIL_CELLS));
       sums[cell] += Math.sqrt(Math.max(0, step - NOISE));
       counts[cell] += 1;
     }
@@ -42,10 +44,21 @@ function held(map: DetailMap, photo: Size, part: Rect): number {
     for (let column = 0; column < DETAIL_CELLS; column += 1) {
       const detail = map[row * DETAIL_CELLS + column];
       if (!detail) continue;
-      const across = overlap((column / DETAIL_CELLS) * photo.width, photo.width / DETAIL_CELLS, part.x, part.width);
-      const down = overlap((row / DETAIL_CELLS) * photo.height, photo.height / DETAIL_CELLS, part.y, part.height);
+      const across = overlap(
+        (column / DETAIL_CELLS) * photo.width,
+        photo.width / DETAIL_CELLS,
+        part.x,
+        part.width,
+      );
+      const down = overlap(
+        (row / DETAIL_CELLS) * photo.height,
+        photo.height / DETAIL_CELLS,
+        part.y,
+        part.height,
+      );
       if (across <= 0 || down <= 0) continue;
-      const off = Math.hypot((column + 0.5) / DETAIL_CELLS - 0.5, (row + 0.5) / DETAIL_CELLS - 0.5) / Math.SQRT1_2;
+      const off =
+        Math.hypot((column + 0.5) / DETAIL_CELLS - 0.5, (row + 0.5) / DETAIL_CELLS - 0.5) / Math.SQRT1_2;
       sum += detail * across * down * (1 - EDGE_LOSS * off);
     }
   }
@@ -53,7 +66,8 @@ function held(map: DetailMap, photo: Size, part: Rect): number {
 }
 
 /** Share of [a, a + length) that lies in [b, b + other). */
-const overlap = (a: number, length: number, b: number, other: number) => Math.max(0, Math.min(a + length, b + other) - Math.max(a, b)) / length;
+const overlap = (a: number, length: number, b: number, other: number) =>
+  Math.max(0, Math.min(a + length, b + other) - Math.max(a, b)) / length;
 
 const STEPS = 40;
 
@@ -63,11 +77,17 @@ const STEPS = 40;
  */
 export function proposePosition(map: DetailMap, photo: Size, part: Size): { x: number; y: number } {
   const room = { x: photo.width - part.width, y: photo.height - part.height };
-  const places = (free: number, side: number) => (free / side < 0.002 ? [0.5] : Array.from({ length: STEPS + 1 }, (_, i) => i / STEPS));
+  const places = (free: number, side: number) =>
+    free / side < 0.002 ? [0.5] : Array.from({ length: STEPS + 1 }, (_, i) => i / STEPS);
   let best = { x: 0.5, y: 0.5, score: -Infinity };
   for (const y of places(room.y, photo.height)) {
     for (const x of places(room.x, photo.width)) {
-      const found = held(map, photo, { width: part.width, height: part.height, x: room.x * x, y: room.y * y });
+      const found = held(map, photo, {
+        width: part.width,
+        height: part.height,
+        x: room.x * x,
+        y: room.y * y,
+      });
       const score = found * (1 - 0.06 * Math.hypot(x - 0.5, y - 0.5));
       if (score > best.score + 1e-9) best = { x, y, score };
     }

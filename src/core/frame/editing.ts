@@ -1,7 +1,7 @@
 /** Moving a frame about: every change keeps the frame inside the photo. Positions and lengths are in photo pixels, after quarter turns. */
 import type { ResolvedBrief } from "../brief";
-import { MOST_ANGLE, MOST_ZOOM, tidyFrame, turnedSize, type Frame } from "./frame";
-import { planGeometry, type Geometry } from "./geometry";
+import { type Frame, MOST_ANGLE, MOST_ZOOM, tidyFrame, turnedSize } from "./frame";
+import { type Geometry, planGeometry } from "./geometry";
 import type { QuarterTurn, Size } from "./orientation";
 
 /** What is needed to move a frame. */
@@ -14,7 +14,10 @@ export interface Editing {
 const clamp = (value: number, low: number, high: number) => Math.min(high, Math.max(low, value));
 
 /** How far the centre of the part can go: it and its lean have to stay inside. */
-function bounds({ crop, angle }: Geometry, seen: Size): { width: number; height: number; roomX: number; roomY: number } {
+function bounds(
+  { crop, angle }: Geometry,
+  seen: Size,
+): { width: number; height: number; roomX: number; roomY: number } {
   const radians = (Math.abs(angle ?? 0) * Math.PI) / 180;
   const [cos, sin] = [Math.cos(radians), Math.sin(radians)];
   const [width, height] = [crop.width * cos + crop.height * sin, crop.width * sin + crop.height * cos];
@@ -25,8 +28,14 @@ function bounds({ crop, angle }: Geometry, seen: Size): { width: number; height:
 export function centreAt(editing: Editing, frame: Frame, x: number, y: number): Frame {
   const geometry = planGeometry(editing.brief, editing.photo, frame);
   const { width, height, roomX, roomY } = bounds(geometry, turnedSize(editing.photo, frame));
-  const share = (at: number, length: number, room: number, old: number) => (room < 1e-6 ? old : clamp((at - length / 2) / room, 0, 1));
-  return tidyFrame({ ...frame, auto: false, x: share(x, width, roomX, frame.x), y: share(y, height, roomY, frame.y) });
+  const share = (at: number, length: number, room: number, old: number) =>
+    room < 1e-6 ? old : clamp((at - length / 2) / room, 0, 1);
+  return tidyFrame({
+    ...frame,
+    auto: false,
+    x: share(x, width, roomX, frame.x),
+    y: share(y, height, roomY, frame.y),
+  });
 }
 
 export function centreOf({ crop }: Geometry): { x: number; y: number } {
@@ -62,7 +71,7 @@ export function leanTo(editing: Editing, frame: Frame, angle: number): Frame {
 export function turnBy(editing: Editing, frame: Frame, quarter: 90 | -90): Frame {
   const seen = turnedSize(editing.photo, frame);
   const { x, y } = centreOf(planGeometry(editing.brief, editing.photo, frame));
-  const turn = ((((frame.turn ?? 0) + quarter) % 360) + 360) % 360 as QuarterTurn;
+  const turn = (((((frame.turn ?? 0) + quarter) % 360) + 360) % 360) as QuarterTurn;
   const [nx, ny] = quarter === 90 ? [seen.height - y, x] : [y, seen.width - x];
   return centreAt(editing, { ...frame, turn }, nx, ny);
 }
@@ -70,7 +79,9 @@ export function turnBy(editing: Editing, frame: Frame, quarter: 90 | -90): Frame
 /** Whether the brief leaves open which way up the output stands, so that swapping does something. */
 export function canSwap(editing: Editing, frame: Frame): boolean {
   try {
-    const [a, b] = [frame, { ...frame, swap: !frame.swap }].map((f) => planGeometry(editing.brief, editing.photo, f));
+    const [a, b] = [frame, { ...frame, swap: !frame.swap }].map((f) =>
+      planGeometry(editing.brief, editing.photo, f),
+    );
     return a.width !== b.width || a.height !== b.height;
   } catch {
     return false;

@@ -2,9 +2,9 @@
 import type { FrameMode, ResolvedBrief } from "../brief";
 import { formatSize } from "../units";
 import { GeometryError } from "./error";
-import { aimedSize, CENTRED, checkFrame, cutsByHand, turnedSize, type Frame } from "./frame";
+import { aimedSize, CENTRED, checkFrame, cutsByHand, type Frame, turnedSize } from "./frame";
 import type { QuarterTurn, Rect, Size } from "./orientation";
-import { hasShape, naturalSize, targetFor, type Bounds, type Target } from "./target";
+import { type Bounds, hasShape, naturalSize, type Target, targetFor } from "./target";
 
 export interface Geometry {
   /** Output size in pixels. */
@@ -32,10 +32,12 @@ const clamp = (value: number, { min, max }: Bounds) => Math.min(max, Math.max(mi
 /** The geometry that a brief asks for. `photo` is upright. Throws {@link GeometryError} with a sentence when the photo cannot meet it. */
 export function planGeometry(brief: ResolvedBrief, photo: Size, frame: Frame = CENTRED): Geometry {
   checkFrame(frame);
-  if (framesInside(brief, photo, frame) && fitsBorder(brief)) return bordered(planGeometry(insideOf(brief), photo, frame), brief.border!.px);
+  if (framesInside(brief, photo, frame) && fitsBorder(brief))
+    return bordered(planGeometry(insideOf(brief), photo, frame), brief.border!.px);
   const target = targetFor(brief, aimedSize(photo, frame));
   const { width: w, height: h } = target;
-  if (w.min === w.max && h.min === h.max) return frameInto(brief, photo, { width: w.min, height: h.min }, frame);
+  if (w.min === w.max && h.min === h.max)
+    return frameInto(brief, photo, { width: w.min, height: h.min }, frame);
   const base = baseSize(brief, photo, target.ratio, frame);
   // A side of one pixel is the least there is, so asking for one asks nothing.
   const least = (side: Bounds, px: number) => (side.min <= 1 ? 0 : (side.min - 0.5) / px);
@@ -63,7 +65,8 @@ function baseSize(brief: ResolvedBrief, photo: Size, ratio: number | null, frame
 /** The part of that shape that a frame takes: the largest that fits at its angle, divided by its zoom. */
 function largestPart(seen: Size, ratio: number, frame: Frame): Size {
   const { cos, sin } = lean(frame.angle ?? 0);
-  const width = Math.min(seen.width / (cos + sin / ratio), seen.height / (sin + cos / ratio)) / (frame.zoom ?? 1);
+  const width =
+    Math.min(seen.width / (cos + sin / ratio), seen.height / (sin + cos / ratio)) / (frame.zoom ?? 1);
   return { width, height: width / ratio };
 }
 
@@ -84,10 +87,22 @@ function sizeAt(base: Size, scale: number, { width: w, height: h, ratio }: Targe
 }
 
 /** The same geometry with about `area` times its pixels, where the brief leaves that free (its wishes may yield); null where it does not. */
-export function rescale(brief: ResolvedBrief, photo: Size, from: Geometry, area: number, frame: Frame = CENTRED): Geometry | null {
+export function rescale(
+  brief: ResolvedBrief,
+  photo: Size,
+  from: Geometry,
+  area: number,
+  frame: Frame = CENTRED,
+): Geometry | null {
   if (framesInside(brief, photo, frame)) {
     const { px } = brief.border!;
-    const inner = rescale(insideOf(brief), photo, { ...from, width: from.width - 2 * px, height: from.height - 2 * px }, area, frame);
+    const inner = rescale(
+      insideOf(brief),
+      photo,
+      { ...from, width: from.width - 2 * px, height: from.height - 2 * px },
+      area,
+      frame,
+    );
     return inner && bordered(inner, px);
   }
   const bounds = targetFor(brief, aimedSize(photo, frame), brief.wishes);
@@ -100,7 +115,13 @@ export function rescale(brief: ResolvedBrief, photo: Size, from: Geometry, area:
   if (low > high) return null;
   const size = sizeAt(from, fitted, bounds);
   const grows = size.width * size.height > from.width * from.height;
-  if (size.width < 1 || size.height < 1 || (size.width === from.width && size.height === from.height) || grows !== area > 1) return null;
+  if (
+    size.width < 1 ||
+    size.height < 1 ||
+    (size.width === from.width && size.height === from.height) ||
+    grows !== area > 1
+  )
+    return null;
   return frameInto(brief, photo, size, frame);
 }
 
@@ -110,36 +131,58 @@ export function frameInto(brief: ResolvedBrief, photo: Size, out: Size, frame: F
   if (px === 0) return insideBorder(brief, photo, out, frame);
   const inner = { width: out.width - 2 * px, height: out.height - 2 * px };
   if (inner.width < 1 || inner.height < 1) {
-    throw new GeometryError(`A border of ${px} px on each side leaves nothing of ${formatSize(out.width, out.height)} px. Ask for a thinner border or more pixels.`);
+    throw new GeometryError(
+      `A border of ${px} px on each side leaves nothing of ${formatSize(out.width, out.height)} px. Ask for a thinner border or more pixels.`,
+    );
   }
   return bordered(insideBorder(brief, photo, inner, frame), px);
 }
 
 function bordered({ place, ...rest }: Geometry, px: number): Geometry {
-  return { ...rest, width: rest.width + 2 * px, height: rest.height + 2 * px, border: px, place: { ...place, x: place.x + px, y: place.y + px } };
+  return {
+    ...rest,
+    width: rest.width + 2 * px,
+    height: rest.height + 2 * px,
+    border: px,
+    place: { ...place, x: place.x + px, y: place.y + px },
+  };
 }
 
 /** The brief for what lies inside its border. */
 function insideOf(brief: ResolvedBrief): ResolvedBrief {
   const less = 2 * brief.border!.px;
   const side = (px: number | null) => (px === null ? null : Math.max(1, px - less));
-  const pixels = Object.fromEntries(Object.entries(brief.pixels).map(([key, range]) => [key, range && { exact: side(range.exact), min: side(range.min), max: side(range.max) }])) as ResolvedBrief["pixels"];
-  return { ...brief, pixels, box: brief.box && { width: side(brief.box.width)!, height: side(brief.box.height)! }, border: null };
+  const pixels = Object.fromEntries(
+    Object.entries(brief.pixels).map(([key, range]) => [
+      key,
+      range && { exact: side(range.exact), min: side(range.min), max: side(range.max) },
+    ]),
+  ) as ResolvedBrief["pixels"];
+  return {
+    ...brief,
+    pixels,
+    box: brief.box && { width: side(brief.box.width)!, height: side(brief.box.height)! },
+    border: null,
+  };
 }
 
 /** A border that leaves nothing is refused where the output's size is known. */
-const fitsBorder = ({ pixels, border }: ResolvedBrief): boolean => [pixels.width, pixels.height].every((range) => range?.exact == null || range.exact > 2 * border!.px);
+const fitsBorder = ({ pixels, border }: ResolvedBrief): boolean =>
+  [pixels.width, pixels.height].every((range) => range?.exact == null || range.exact > 2 * border!.px);
 
 /** With a free shape the photo keeps its own inside the border; with an asked one the whole output has it. */
-const framesInside = (brief: ResolvedBrief, photo: Size, frame: Frame): boolean => brief.border !== null && targetFor(brief, aimedSize(photo, frame)).ratio === null;
+const framesInside = (brief: ResolvedBrief, photo: Size, frame: Frame): boolean =>
+  brief.border !== null && targetFor(brief, aimedSize(photo, frame)).ratio === null;
 
 function insideBorder(brief: ResolvedBrief, photo: Size, out: Size, frame: Frame): Geometry {
   const seen = turnedSize(photo, frame);
   const byHand = cutsByHand(frame);
   const [sx, sy] = [out.width / seen.width, out.height / seen.height];
   const sameShape = Math.round(seen.width * sy) === out.width || Math.round(seen.height * sx) === out.height;
-  if (byHand && (brief.stated.has("frame") && brief.frame !== "fill")) {
-    throw new GeometryError(`The brief says that nothing is cut (frame ${brief.frame}), but this frame takes a part of the photo. Reset the frame, or let the brief cut.`);
+  if (byHand && brief.stated.has("frame") && brief.frame !== "fill") {
+    throw new GeometryError(
+      `The brief says that nothing is cut (frame ${brief.frame}), but this frame takes a part of the photo. Reset the frame, or let the brief cut.`,
+    );
   }
   // "Nothing cut" into two fixed sides of another shape can only be met with background.
   const mode: FrameMode = byHand ? "fill" : brief.frame === "whole" && !sameShape ? "pad" : brief.frame;
@@ -148,27 +191,58 @@ function insideBorder(brief: ResolvedBrief, photo: Size, out: Size, frame: Frame
   const turns = { ...(frame.turn && { turn: frame.turn }), ...(frame.angle && { angle: frame.angle }) };
   let geometry: Geometry;
   if (!byHand && (mode === "stretch" || mode === "whole" || (sameShape && mode !== "pad"))) {
-    geometry = { ...out, ...turns, mode: sameShape ? "whole" : mode, crop: whole, place: full, scale: Math.max(sx, sy), cut: 0 };
+    geometry = {
+      ...out,
+      ...turns,
+      mode: sameShape ? "whole" : mode,
+      crop: whole,
+      place: full,
+      scale: Math.max(sx, sy),
+      cut: 0,
+    };
   } else if (mode === "fill") {
     const part = largestPart(seen, out.width / out.height, frame);
     const { cos, sin } = lean(frame.angle ?? 0);
     // The leaning part's own bounds have to stay inside the photo.
     const [bw, bh] = [part.width * cos + part.height * sin, part.width * sin + part.height * cos];
-    const centre = { x: bw / 2 + Math.max(0, seen.width - bw) * frame.x, y: bh / 2 + Math.max(0, seen.height - bh) * frame.y };
+    const centre = {
+      x: bw / 2 + Math.max(0, seen.width - bw) * frame.x,
+      y: bh / 2 + Math.max(0, seen.height - bh) * frame.y,
+    };
     const crop = { x: centre.x - part.width / 2, y: centre.y - part.height / 2, ...part };
     // Without a lean a corner below zero is the rounding of a float.
     if (!frame.angle) Object.assign(crop, { x: Math.max(0, crop.x), y: Math.max(0, crop.y) });
-    geometry = { ...out, ...turns, mode, crop, place: full, scale: out.width / part.width, cut: 1 - (part.width * part.height) / (seen.width * seen.height) };
+    geometry = {
+      ...out,
+      ...turns,
+      mode,
+      crop,
+      place: full,
+      scale: out.width / part.width,
+      cut: 1 - (part.width * part.height) / (seen.width * seen.height),
+    };
   } else {
     const fit = Math.min(sx, sy);
     const scale = brief.enlarge === "never" ? Math.min(1, fit) : fit;
-    const [pw, ph] = [Math.max(1, Math.round(seen.width * scale)), Math.max(1, Math.round(seen.height * scale))];
-    const place = { x: Math.round((out.width - pw) * frame.x), y: Math.round((out.height - ph) * frame.y), width: pw, height: ph };
+    const [pw, ph] = [
+      Math.max(1, Math.round(seen.width * scale)),
+      Math.max(1, Math.round(seen.height * scale)),
+    ];
+    const place = {
+      x: Math.round((out.width - pw) * frame.x),
+      y: Math.round((out.height - ph) * frame.y),
+      width: pw,
+      height: ph,
+    };
     const fills = pw === out.width && ph === out.height;
     geometry = { ...out, ...turns, mode: fills ? "whole" : "pad", crop: whole, place, scale, cut: 0 };
   }
   // Half a pixel of rounding is not an enlargement.
-  if (brief.enlarge === "never" && geometry.scale > 1 && (out.width > geometry.crop.width + 0.5 || out.height > geometry.crop.height + 0.5)) {
+  if (
+    brief.enlarge === "never" &&
+    geometry.scale > 1 &&
+    (out.width > geometry.crop.width + 0.5 || out.height > geometry.crop.height + 0.5)
+  ) {
     throw new GeometryError(
       `${formatSize(out.width, out.height)} px are asked, ${part(geometry, seen)} and enlarging is ruled out; allow enlarging or bring a larger photo.`,
     );
@@ -178,10 +252,20 @@ function insideBorder(brief: ResolvedBrief, photo: Size, out: Size, frame: Frame
 
 function part({ crop }: Geometry, seen: Size): string {
   const all = crop.width >= seen.width - 0.5 && crop.height >= seen.height - 0.5;
-  return all ? `the photo has ${formatSize(seen.width, seen.height)} px` : `the part of the photo has ${formatSize(Math.round(crop.width), Math.round(crop.height))} px`;
+  return all
+    ? `the photo has ${formatSize(seen.width, seen.height)} px`
+    : `the part of the photo has ${formatSize(Math.round(crop.width), Math.round(crop.height))} px`;
 }
 
 /** Whether the output has exactly the photo's pixels, none cut, moved or made. */
 export function keepsPixels(geometry: Geometry, photo: Size): boolean {
-  return geometry.width === photo.width && geometry.height === photo.height && geometry.cut === 0 && geometry.mode === "whole" && !geometry.turn && !geometry.angle && !geometry.border;
+  return (
+    geometry.width === photo.width &&
+    geometry.height === photo.height &&
+    geometry.cut === 0 &&
+    geometry.mode === "whole" &&
+    !geometry.turn &&
+    !geometry.angle &&
+    !geometry.border
+  );
 }

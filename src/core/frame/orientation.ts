@@ -24,7 +24,8 @@ export function uprightSize(stored: Size, orientation: number): Size {
 export type QuarterTurn = 0 | 90 | 180 | 270;
 
 /** Orientations 2, 4, 5 and 7 show the picture in a mirror. */
-export const isMirrored = (orientation: number): boolean => orientation === 2 || orientation === 4 || orientation === 5 || orientation === 7;
+export const isMirrored = (orientation: number): boolean =>
+  orientation === 2 || orientation === 4 || orientation === 5 || orientation === 7;
 
 /** What each orientation becomes by one quarter turn to the right (clockwise) of the upright picture. */
 const TURNED: Readonly<Record<number, number>> = { 1: 6, 6: 3, 3: 8, 8: 1, 2: 7, 7: 4, 4: 5, 5: 2 };
@@ -39,14 +40,22 @@ export function turnOrientation(orientation: number, turn: QuarterTurn): number 
 /** Position in the stored picture of the upright pixel (x, y); `w` and `h` are the stored size. */
 function storedPosition(x: number, y: number, w: number, h: number, orientation: number): [number, number] {
   switch (orientation) {
-    case 2: return [w - 1 - x, y];
-    case 3: return [w - 1 - x, h - 1 - y];
-    case 4: return [x, h - 1 - y];
-    case 5: return [y, x];
-    case 6: return [y, h - 1 - x];
-    case 7: return [w - 1 - y, h - 1 - x];
-    case 8: return [w - 1 - y, x];
-    default: return [x, y];
+    case 2:
+      return [w - 1 - x, y];
+    case 3:
+      return [w - 1 - x, h - 1 - y];
+    case 4:
+      return [x, h - 1 - y];
+    case 5:
+      return [y, x];
+    case 6:
+      return [y, h - 1 - x];
+    case 7:
+      return [w - 1 - y, h - 1 - x];
+    case 8:
+      return [w - 1 - y, x];
+    default:
+      return [x, y];
   }
 }
 
@@ -60,10 +69,17 @@ export function toStored(rect: Rect, stored: Size, orientation: number): Rect {
 }
 
 /** Pixels turned upright. `pixels` is stored.width × stored.height × channels, interleaved. */
-export function orientPixels<T extends Uint8Array | Uint16Array>(pixels: T, stored: Size, channels: number, orientation: number): T {
+export function orientPixels<T extends Uint8Array | Uint16Array>(
+  pixels: T,
+  stored: Size,
+  channels: number,
+  orientation: number,
+): T {
   if (orientation <= 1 || orientation > 8) return pixels;
   const { width, height } = uprightSize(stored, orientation);
-  const out = (pixels instanceof Uint16Array ? new Uint16Array(pixels.length) : new Uint8Array(pixels.length)) as T;
+  const out = (
+    pixels instanceof Uint16Array ? new Uint16Array(pixels.length) : new Uint8Array(pixels.length)
+  ) as T;
   const [ox, oy] = storedPosition(0, 0, stored.width, stored.height, orientation);
   const [rx, ry] = storedPosition(1, 0, stored.width, stored.height, orientation);
   const [dx, dy] = storedPosition(0, 1, stored.width, stored.height, orientation);

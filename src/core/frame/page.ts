@@ -26,14 +26,26 @@ const near = (a: number, b: number, ppi: number) => Math.abs(a - b) <= (0.5 / pp
 export function pageFor(brief: ResolvedBrief, photo: Size, out: Size, ppi: number | null): Page {
   const { paper } = targetFor(brief, photo);
   const own = (px: number) => Math.min(LARGEST, (px / (ppi ?? PAGE_PPI)) * POINTS_PER_INCH);
-  if (!paper) return { page: { width: own(out.width), height: own(out.height) }, place: { x: 0, y: 0, width: own(out.width), height: own(out.height) } };
+  if (!paper)
+    return {
+      page: { width: own(out.width), height: own(out.height) },
+      place: { x: 0, y: 0, width: own(out.width), height: own(out.height) },
+    };
   const ratio = out.height / out.width;
   const width = (paper.width ?? paper.height! / ratio) * POINTS_PER_INCH;
   const height = (paper.height ?? paper.width! * ratio) * POINTS_PER_INCH;
-  if (ppi !== null && brief.resolution && near(own(out.width), width, ppi) && near(own(out.height), height, ppi)) {
+  if (
+    ppi !== null &&
+    brief.resolution &&
+    near(own(out.width), width, ppi) &&
+    near(own(out.height), height, ppi)
+  ) {
     // Whole pixels at the asked density are a hair shorter or longer than the paper, which then is as long as they are.
     const [w, h] = [own(out.width), own(out.height)];
-    const page = { width: Math.abs(w - width) <= HAIR ? w : width, height: Math.abs(h - height) <= HAIR ? h : height };
+    const page = {
+      width: Math.abs(w - width) <= HAIR ? w : width,
+      height: Math.abs(h - height) <= HAIR ? h : height,
+    };
     return { page, place: { x: (page.width - w) / 2, y: (page.height - h) / 2, width: w, height: h } };
   }
   const scale = Math.min(width / out.width, height / out.height);

@@ -1,7 +1,7 @@
 /** The first frame of a photo that has to be cut. */
 import type { ResolvedBrief } from "../brief";
-import { proposePosition, type DetailMap } from "./detail";
-import { turnedSize, type Frame } from "./frame";
+import { type DetailMap, proposePosition } from "./detail";
+import { type Frame, turnedSize } from "./frame";
 import { planGeometry } from "./geometry";
 import type { Size } from "./orientation";
 

@@ -42,7 +42,15 @@ export const lighterSchema = z.strictObject({
 export type Lighter = z.infer<typeof lighterSchema>;
 
 /** Nothing of the picture is lost by these. */
-export const DEFAULT_LIGHTER: Lighter = { repack: true, crop: true, hidden: false, preview: "keep", thumbnail: "keep", extras: false, scale: 100 };
+export const DEFAULT_LIGHTER: Lighter = {
+  repack: true,
+  crop: true,
+  hidden: false,
+  preview: "keep",
+  thumbnail: "keep",
+  extras: false,
+  scale: 100,
+};
 
 export const lightSchema = z.strictObject({
   /** 0 to 100: how much of the way to the peak lights are taken. */
@@ -60,4 +68,5 @@ export type LightSettings = z.infer<typeof lightSchema>;
 export const DEFAULT_LIGHT: LightSettings = { strength: 100, start: 82, peak: 4.9 };
 
 /** Equal settings have one spelling, and the usual ones none. */
-export const sameSettings = (a: object, b: object): boolean => JSON.stringify(Object.entries(a).sort()) === JSON.stringify(Object.entries(b).sort());
+export const sameSettings = (a: object, b: object): boolean =>
+  JSON.stringify(Object.entries(a).sort()) === JSON.stringify(Object.entries(b).sort());

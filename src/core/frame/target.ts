@@ -3,7 +3,7 @@
  * have to give way. Demands come before wishes, then the order of brief version 1: exact pixels, ranges,
  * sizes, box, shape, scale, paper, resolution.
  */
-import { PIXEL_CLAUSES, type ClauseKey, type PixelClause, type ResolvedBrief } from "../brief";
+import { type ClauseKey, PIXEL_CLAUSES, type PixelClause, type ResolvedBrief } from "../brief";
 import { formatPpi, formatSize } from "../units";
 import type { Size } from "./orientation";
 
@@ -43,21 +43,36 @@ function holdsShape(width: Bounds, height: Bounds, ratio: number): boolean {
   if (high - low >= 1) return true;
   for (let w = Math.max(1, Math.ceil(low - 1)); w <= Math.min(high + 1, low + 4); w += 1) {
     if (w < width.min || w > width.max) continue;
-    for (const h of [Math.floor(w / ratio), Math.ceil(w / ratio)]) if (h >= Math.max(1, height.min) && h <= height.max && hasShape(w, h, ratio)) return true;
+    for (const h of [Math.floor(w / ratio), Math.ceil(w / ratio)])
+      if (h >= Math.max(1, height.min) && h <= height.max && hasShape(w, h, ratio)) return true;
   }
   return false;
 }
 
 /** `skip` names clauses to leave out: wishes that yield to a file size. */
-export function targetFor(brief: ResolvedBrief, photo: Size, skip: ReadonlySet<ClauseKey> = new Set()): Target {
+export function targetFor(
+  brief: ResolvedBrief,
+  photo: Size,
+  skip: ReadonlySet<ClauseKey> = new Set(),
+): Target {
   return new Aiming(brief, photo, skip).run();
 }
 
 class Aiming {
-  private readonly target: Target = { width: { ...FREE }, height: { ...FREE }, ratio: null, lost: [], paper: null };
+  private readonly target: Target = {
+    width: { ...FREE },
+    height: { ...FREE },
+    ratio: null,
+    lost: [],
+    paper: null,
+  };
   private readonly upright: boolean;
 
-  constructor(private readonly brief: ResolvedBrief, private readonly photo: Size, private readonly skip: ReadonlySet<ClauseKey>) {
+  constructor(
+    private readonly brief: ResolvedBrief,
+    private readonly photo: Size,
+    private readonly skip: ReadonlySet<ClauseKey>,
+  ) {
     this.upright = this.isUpright();
     this.target.paper = this.paper();
   }
@@ -70,7 +85,8 @@ class Aiming {
   /** Which way up the output stands, as far as the brief says; else as the photo. */
   private isUpright(): boolean {
     const { pixels, sizes, shape } = this.brief;
-    if (pixels.width?.exact != null && pixels.height?.exact != null) return pixels.height.exact > pixels.width.exact;
+    if (pixels.width?.exact != null && pixels.height?.exact != null)
+      return pixels.height.exact > pixels.width.exact;
     if (sizes && !this.skip.has("sizes")) return this.size().height > this.size().width;
     if (shape !== null && shape !== 1) return shape < 1;
     return this.photo.height > this.photo.width;
@@ -85,16 +101,30 @@ class Aiming {
     for (const exact of [true, false]) {
       for (const key of PIXEL_CLAUSES) {
         const range = brief.pixels[key];
-        if (range && (range.exact !== null) === exact && this.taken(key, wished)) this.side(key, range.exact ?? range.min, range.exact ?? range.max);
+        if (range && (range.exact !== null) === exact && this.taken(key, wished))
+          this.side(key, range.exact ?? range.min, range.exact ?? range.max);
       }
     }
     if (brief.sizes && this.taken("sizes", wished)) {
       const { width, height } = this.size();
-      this.narrow("sizes", { min: width, max: width }, { min: height, max: height }, `${formatSize(width, height)} px`);
+      this.narrow(
+        "sizes",
+        { min: width, max: width },
+        { min: height, max: height },
+        `${formatSize(width, height)} px`,
+      );
     }
     if (brief.box && this.taken("box", wished)) {
-      const [long, short] = [Math.max(brief.box.width, brief.box.height), Math.min(brief.box.width, brief.box.height)];
-      this.narrow("box", { min: 1, max: this.upright ? short : long }, { min: 1, max: this.upright ? long : short }, `a box of ${formatSize(brief.box.width, brief.box.height)} px`);
+      const [long, short] = [
+        Math.max(brief.box.width, brief.box.height),
+        Math.min(brief.box.width, brief.box.height),
+      ];
+      this.narrow(
+        "box",
+        { min: 1, max: this.upright ? short : long },
+        { min: 1, max: this.upright ? long : short },
+        `a box of ${formatSize(brief.box.width, brief.box.height)} px`,
+      );
     }
     if (brief.shape !== null && this.taken("shape", wished)) this.form("shape", brief.shape);
     if (brief.scale !== null && this.taken("scale", wished)) {
@@ -120,7 +150,14 @@ class Aiming {
   private side(key: PixelClause, min: number | null, max: number | null): void {
     const low = min ?? 1;
     const high = max ?? Infinity;
-    const words = min === max ? `${low} px` : min === null ? `at most ${high} px` : max === null ? `at least ${low} px` : `${low} to ${high} px`;
+    const words =
+      min === max
+        ? `${low} px`
+        : min === null
+          ? `at most ${high} px`
+          : max === null
+            ? `at least ${low} px`
+            : `${low} to ${high} px`;
     const bounds = { min: low, max: high };
     if (key === "width") this.narrow(key, bounds, FREE, words);
     else if (key === "height") this.narrow(key, FREE, bounds, words);
@@ -137,7 +174,8 @@ class Aiming {
     const { target } = this;
     const w = { min: Math.max(target.width.min, width.min), max: Math.min(target.width.max, width.max) };
     const h = { min: Math.max(target.height.min, height.min), max: Math.min(target.height.max, height.max) };
-    const empty = w.min > w.max || h.min > h.max || (target.ratio !== null && !holdsShape(w, h, target.ratio));
+    const empty =
+      w.min > w.max || h.min > h.max || (target.ratio !== null && !holdsShape(w, h, target.ratio));
     if (empty) return this.lose(clause, `${words} cannot hold beside what comes before it`);
     target.width = w;
     target.height = h;
@@ -146,7 +184,10 @@ class Aiming {
 
   private form(clause: ClauseKey, ratio: number): boolean {
     const { target } = this;
-    const clash = target.ratio !== null ? Math.abs(target.ratio / ratio - 1) > 0.002 : !holdsShape(target.width, target.height, ratio);
+    const clash =
+      target.ratio !== null
+        ? Math.abs(target.ratio / ratio - 1) > 0.002
+        : !holdsShape(target.width, target.height, ratio);
     if (clash) return this.lose(clause, "the pixels have another shape");
     target.ratio ??= ratio;
     return true;
@@ -164,7 +205,13 @@ class Aiming {
     const exact = PIXEL_CLAUSES.some((key) => pixels[key]?.exact != null && !this.skip.has(key));
     // A square stands neither way up.
     const square = this.photo.width === this.photo.height;
-    const turned = !square && width !== null && height !== null && !exact && width !== height && height > width !== this.upright;
+    const turned =
+      !square &&
+      width !== null &&
+      height !== null &&
+      !exact &&
+      width !== height &&
+      height > width !== this.upright;
     return turned ? { width: height, height: width } : { width, height };
   }
 
@@ -175,12 +222,19 @@ class Aiming {
     const low = resolution!.exact ?? resolution!.min;
     const high = resolution!.exact ?? resolution!.max;
     const side = (inches: number | null): Bounds =>
-      inches === null ? FREE : { min: low === null ? 1 : Math.max(1, Math.round(inches * low)), max: high === null ? Infinity : Math.max(1, Math.round(inches * high)) };
+      inches === null
+        ? FREE
+        : {
+            min: low === null ? 1 : Math.max(1, Math.round(inches * low)),
+            max: high === null ? Infinity : Math.max(1, Math.round(inches * high)),
+          };
     const [w, h] = [side(paper!.width), side(paper!.height)];
     // Both sides are rounded on their own, so the shape may be off by half a pixel each.
     const { ratio } = this.target;
-    if (resolution!.exact !== null && paper!.width !== null && paper!.height !== null) this.target.ratio = null;
-    if (!this.narrow("resolution", w, h, low === high ? formatPpi(low!) : "the resolution")) this.target.ratio = ratio;
+    if (resolution!.exact !== null && paper!.width !== null && paper!.height !== null)
+      this.target.ratio = null;
+    if (!this.narrow("resolution", w, h, low === high ? formatPpi(low!) : "the resolution"))
+      this.target.ratio = ratio;
   }
 }
 
@@ -188,7 +242,12 @@ class Aiming {
 export function naturalSize(photo: Size, ratio: number | null, brief: ResolvedBrief): Size {
   if (ratio === null) return photo;
   const wider = photo.width / photo.height > ratio;
-  if (brief.frame === "stretch") return wider ? { width: photo.width, height: photo.width / ratio } : { width: photo.height * ratio, height: photo.height };
+  if (brief.frame === "stretch")
+    return wider
+      ? { width: photo.width, height: photo.width / ratio }
+      : { width: photo.height * ratio, height: photo.height };
   const cuts = brief.frame === "fill";
-  return wider === cuts ? { width: photo.height * ratio, height: photo.height } : { width: photo.width, height: photo.width / ratio };
+  return wider === cuts
+    ? { width: photo.height * ratio, height: photo.height }
+    : { width: photo.width, height: photo.width / ratio };
 }

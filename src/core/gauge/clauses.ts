@@ -20,12 +20,18 @@ const short = (s: Size) => Math.min(s.width, s.height);
 /** Two exact sides on one line: the side of the square of as many pixels. */
 const mean = (s: Size) => Math.sqrt(s.width * s.height);
 
-const band = (range: PixelRange | null) => ({ min: range?.exact ?? range?.min ?? null, max: range?.exact ?? range?.max ?? null });
+const band = (range: PixelRange | null) => ({
+  min: range?.exact ?? range?.min ?? null,
+  max: range?.exact ?? range?.max ?? null,
+});
 
 /** Pixels on one line: the clause's own side where one side is asked, else the mean side. */
 export function pixelGauge(brief: ResolvedBrief | null, now: Size | null, will: Size | null): GaugeInput {
   const p = brief?.pixels;
-  const on = (measure: (s: Size) => number, limits: { min: number | null; max: number | null }): GaugeInput => ({ ...limits, now: now && measure(now), will: will && measure(will) });
+  const on = (
+    measure: (s: Size) => number,
+    limits: { min: number | null; max: number | null },
+  ): GaugeInput => ({ ...limits, now: now && measure(now), will: will && measure(will) });
   if (p?.width?.exact && p.height?.exact) {
     const exact = mean({ width: p.width.exact, height: p.height.exact });
     return on(mean, { min: exact, max: exact });
@@ -40,10 +46,19 @@ export function pixelGauge(brief: ResolvedBrief | null, now: Size | null, will: 
 }
 
 /** Null where the clause has no line, or the brief does not state it. */
-export function clauseGauge(clause: string, brief: ResolvedBrief, now: Measures, will: Measures): GaugeInput | null {
-  if (clause === "pixels" || clause === "sizes" || clause === "box") return pixelGauge(brief, now.size, will.size);
-  if (clause === "fileSize") return { min: brief.fileSize.min, max: brief.fileSize.max, now: now.bytes, will: will.bytes };
-  if (clause === "resolution" && brief.resolution) return { ...band(brief.resolution), now: now.ppi, will: will.ppi };
-  if (clause === "quality" && brief.quality) return { min: brief.quality.min, max: brief.quality.max, now: now.quality, will: will.quality };
+export function clauseGauge(
+  clause: string,
+  brief: ResolvedBrief,
+  now: Measures,
+  will: Measures,
+): GaugeInput | null {
+  if (clause === "pixels" || clause === "sizes" || clause === "box")
+    return pixelGauge(brief, now.size, will.size);
+  if (clause === "fileSize")
+    return { min: brief.fileSize.min, max: brief.fileSize.max, now: now.bytes, will: will.bytes };
+  if (clause === "resolution" && brief.resolution)
+    return { ...band(brief.resolution), now: now.ppi, will: will.ppi };
+  if (clause === "quality" && brief.quality)
+    return { min: brief.quality.min, max: brief.quality.max, now: now.quality, will: will.quality };
   return null;
 }

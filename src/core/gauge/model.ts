@@ -33,17 +33,24 @@ export function gaugeModel({ min, max, now, will }: GaugeInput): GaugeModel {
   const low = asked ? (min ?? max! / OPEN_REACH) / (min !== null ? REACH : 1) : Math.min(...known) / REACH;
   const high = asked ? (max ?? min! * OPEN_REACH) * (max !== null ? REACH : 1) : Math.max(...known) * REACH;
   const [from, to] = [Math.log(Math.max(low, 1e-9)), Math.log(high)];
-  const at = (value: number | null): number | null => (value === null || value <= 0 ? null : (Math.log(value) - from) / (to - from));
+  const at = (value: number | null): number | null =>
+    value === null || value <= 0 ? null : (Math.log(value) - from) / (to - from);
   const clamp = (share: number | null) => (share === null ? null : Math.min(1, Math.max(0, share)));
   const nowAt = at(now);
-  const beyond = nowAt === null ? null : nowAt > 1 ? ("right" as const) : nowAt < 0 ? ("left" as const) : null;
+  const beyond =
+    nowAt === null ? null : nowAt > 1 ? ("right" as const) : nowAt < 0 ? ("left" as const) : null;
   let band: GaugeModel["band"] = null;
   if (asked) {
     const start = min === null ? 0 : at(min)!;
     const end = max === null ? 1 : at(max)!;
     const thin = end - start < EXACT_HALF * 2;
     const middle = (start + end) / 2;
-    band = { from: thin ? middle - EXACT_HALF : start, to: thin ? middle + EXACT_HALF : end, openLeft: min === null, openRight: max === null };
+    band = {
+      from: thin ? middle - EXACT_HALF : start,
+      to: thin ? middle + EXACT_HALF : end,
+      openLeft: min === null,
+      openRight: max === null,
+    };
   }
   return { band, now: beyond ? null : nowAt, will: clamp(at(will)), nowBeyond: beyond };
 }

@@ -20,7 +20,13 @@ export interface Components {
 }
 
 /** Of pixels whose value is at least `weak`; `strong` is counted beside. */
-export function componentsOf(values: Uint8Array, width: number, height: number, weak: number, strong: number): Components {
+export function componentsOf(
+  values: Uint8Array,
+  width: number,
+  height: number,
+  weak: number,
+  strong: number,
+): Components {
   const labels = new Int32Array(values.length);
   const list: Component[] = [];
   const stack: number[] = [];

@@ -1,10 +1,10 @@
 /** Which pixels of a picture of ink on paper are ink: the paper is evened out, the threshold found, lines and specks left out. */
 import { SRGB_CURVE, toLinear } from "../colour";
-import { componentsOf, type Component, type Components } from "./components";
+import type { Rect } from "../frame/orientation";
+import { type Component, type Components, componentsOf } from "./components";
 import { takeLines } from "./lines";
 import { otsu } from "./otsu";
 import { paperOf } from "./paper";
-import type { Rect } from "../frame/orientation";
 import { DEFAULT_INK, InkError, type InkFound, type InkSettings, type RgbPicture } from "./types";
 
 /** Less darkness than this, of 255, is no ink: pencil on white has about 90. */
@@ -13,7 +13,8 @@ const FAINTEST = 30;
 const MOST_INK = 0.4;
 /** Share of the picture that has to be plain paper. */
 const LEAST_PAPER = 0.62;
-const NOTHING = "Nothing in this picture looks like ink on paper. Photograph the signature in dark ink on light paper, near enough to fill the picture.";
+const NOTHING =
+  "Nothing in this picture looks like ink on paper. Photograph the signature in dark ink on light paper, near enough to fill the picture.";
 
 /** Throws {@link InkError} where nothing looks like ink. */
 export function findInk(picture: RgbPicture, settings: InkSettings = DEFAULT_INK): InkFound {
@@ -27,7 +28,13 @@ export function findInk(picture: RgbPicture, settings: InkSettings = DEFAULT_INK
 const DARK_GROUND = 110;
 
 function isLightOnDark(planes: readonly Uint8Array[], width: number, height: number): boolean {
-  if (quantile(histogramOf(planes[1], () => true), 0.5) > DARK_GROUND) return false;
+  if (
+    quantile(
+      histogramOf(planes[1], () => true),
+      0.5,
+    ) > DARK_GROUND
+  )
+    return false;
   const negative = planes.map((plane) => plane.map((v) => 255 - v));
   try {
     return findDark(negative, width, height, DEFAULT_INK).share > 0;
@@ -41,11 +48,25 @@ function findDark(planes: Uint8Array[], width: number, height: number, settings:
   const coarse = halved(planes, width, height);
   // How wide the strokes are is seen well enough on half of the pixels; a narrow window follows shadows and creases closely.
   const wide = Math.round(Math.min(90, Math.max(6, Math.max(coarse.width, coarse.height) / 30)));
-  const rough = darkness(coarse.planes, coarse.planes.map((plane) => paperOf(plane, coarse.width, coarse.height, wide)));
+  const rough = darkness(
+    coarse.planes,
+    coarse.planes.map((plane) => paperOf(plane, coarse.width, coarse.height, wide)),
+  );
   const first = levelOf(rough, coarse.width, coarse.height);
   // Where much of the picture is darker than what lies around it, it is no sheet of paper; nothing more is tried.
-  if (!first || 1 - count(histogramOf(rough, () => true), Math.round(first.peak * 0.28)) / rough.length < LEAST_PAPER) throw new InkError(NOTHING);
-  const roughStroke = strokeOf(componentsOf(rough, coarse.width, coarse.height, first.peak / 2, 255).list) * coarse.step;
+  if (
+    !first ||
+    1 -
+      count(
+        histogramOf(rough, () => true),
+        Math.round(first.peak * 0.28),
+      ) /
+        rough.length <
+      LEAST_PAPER
+  )
+    throw new InkError(NOTHING);
+  const roughStroke =
+    strokeOf(componentsOf(rough, coarse.width, coarse.height, first.peak / 2, 255).list) * coarse.step;
   const radius = Math.round(Math.min(wide * coarse.step, Math.max(6, roughStroke * 3)));
   const papers = planes.map((plane) => paperOf(plane, width, height, radius));
   const dark = darkness(planes, papers);
@@ -58,22 +79,35 @@ function findDark(planes: Uint8Array[], width: number, height: number, settings:
   const weak = Math.max(level.noise, Math.round(middle * 0.72));
   const components = componentsOf(dark, width, height, weak, Math.round(middle));
   const stroke = strokeOf(components.list.filter((one) => one.strong > 0));
-  const kept = withoutSpecks(components.list.filter((one) => one.strong > 0 && one.strong >= one.area * 0.08), stroke);
+  const kept = withoutSpecks(
+    components.list.filter((one) => one.strong > 0 && one.strong >= one.area * 0.08),
+    stroke,
+  );
   const area = kept.reduce((sum, one) => sum + one.area, 0);
   if (!isWriting(dark, components, level, kept)) throw new InkError(NOTHING);
   const cover = covered(dark, components, kept, { width, height, middle, peak });
   const bounds = boundsOf(cover, width, height);
   if (!isOnePaper(papers, width, bounds)) throw new InkError(NOTHING);
   return {
-    width, height, cover, bounds, stroke, lines,
+    width,
+    height,
+    cover,
+    bounds,
+    stroke,
+    lines,
     share: area / (width * height),
     groups: groupsOf(kept, stroke),
-    touches: kept.some((one) => one.area >= stroke * stroke && (one.left === 0 || one.top === 0 || one.right === width - 1 || one.bottom === height - 1)),
+    touches: kept.some(
+      (one) =>
+        one.area >= stroke * stroke &&
+        (one.left === 0 || one.top === 0 || one.right === width - 1 || one.bottom === height - 1),
+    ),
     colour: colourOf(planes, papers, cover),
   };
 }
 
-const WHITE_ON_BLACK = "The strokes are lighter than their ground: white on black. Bring in dark ink on light paper, or turn the picture into its negative first.";
+const WHITE_ON_BLACK =
+  "The strokes are lighter than their ground: white on black. Bring in dark ink on light paper, or turn the picture into its negative first.";
 
 interface Coarse {
   planes: Uint8Array[];
@@ -89,7 +123,8 @@ function halved(planes: Uint8Array[], width: number, height: number): Coarse {
   const half = planes.map((plane) => {
     const out = new Uint8Array(w * h);
     for (let y = 0, i = 0; y < h; y += 1) {
-      for (let x = 0, p = 2 * y * width; x < w; x += 1, i += 1, p += 2) out[i] = (plane[p] + plane[p + 1] + plane[p + width] + plane[p + width + 1] + 2) >> 2;
+      for (let x = 0, p = 2 * y * width; x < w; x += 1, i += 1, p += 2)
+        out[i] = (plane[p] + plane[p + 1] + plane[p + width] + plane[p + width + 1] + 2) >> 2;
     }
     return out;
   });
@@ -182,19 +217,39 @@ function withoutSpecks(list: readonly Component[], stroke: number): Component[] 
   const dot = Math.max(3, 0.35 * stroke * stroke);
   const large = list.filter((one) => one.area >= Math.max(8, 4 * stroke * stroke));
   const reach = 14 * stroke + 4;
-  const nearLarge = (one: Component) => large.some((big) => one.left <= big.right + reach && one.right >= big.left - reach && one.top <= big.bottom + reach && one.bottom >= big.top - reach);
+  const nearLarge = (one: Component) =>
+    large.some(
+      (big) =>
+        one.left <= big.right + reach &&
+        one.right >= big.left - reach &&
+        one.top <= big.bottom + reach &&
+        one.bottom >= big.top - reach,
+    );
   return list.filter((one) => large.includes(one) || (one.area >= dot && nearLarge(one)));
 }
 
-function isWriting(dark: Uint8Array, { labels }: Components, { peak }: Level, kept: readonly Component[]): boolean {
+function isWriting(
+  dark: Uint8Array,
+  { labels }: Components,
+  { peak }: Level,
+  kept: readonly Component[],
+): boolean {
   const take = new Set(kept.map((one) => one.label));
   const area = kept.reduce((sum, one) => sum + one.area, 0);
   const edge = kept.reduce((sum, one) => sum + one.edge, 0);
   const histogram = histogramOf(dark, () => true);
   const paper = 1 - count(histogram, Math.round(peak * 0.28)) / dark.length;
   // A photograph has every shade between dark and light; ink has an edge of a pixel or two.
-  const solid = count(histogramOf(dark, (i) => take.has(labels[i])), Math.round(peak * 0.62));
-  return area >= 12 && area <= dark.length * MOST_INK && paper >= LEAST_PAPER && area - solid <= Math.max(solid * 0.7, edge * 0.8);
+  const solid = count(
+    histogramOf(dark, (i) => take.has(labels[i])),
+    Math.round(peak * 0.62),
+  );
+  return (
+    area >= 12 &&
+    area <= dark.length * MOST_INK &&
+    paper >= LEAST_PAPER &&
+    area - solid <= Math.max(solid * 0.7, edge * 0.8)
+  );
 }
 
 /** Less than this between the shares of red, or of blue, at different places is one tint; light may be mixed a little. */
@@ -217,11 +272,20 @@ function isOnePaper(papers: readonly Uint8Array[], width: number, bounds: Rect):
   }
   const at = (values: number[], share: number) => values[Math.floor((values.length - 1) * share)];
   for (const values of [reds, blues, lights]) values.sort((a, b) => a - b);
-  return at(reds, 0.95) - at(reds, 0.05) < ONE_TINT && at(blues, 0.95) - at(blues, 0.05) < ONE_TINT && at(lights, 0.05) > at(lights, 0.95) * ONE_LIGHT;
+  return (
+    at(reds, 0.95) - at(reds, 0.05) < ONE_TINT &&
+    at(blues, 0.95) - at(blues, 0.05) < ONE_TINT &&
+    at(lights, 0.05) > at(lights, 0.95) * ONE_LIGHT
+  );
 }
 
 /** From mask to coverage: soft across about a pixel at the edge, none where only paper was dark. */
-function covered(mask: Uint8Array, { labels }: Components, kept: readonly Component[], { width, height, middle, peak }: { width: number; height: number; middle: number; peak: number }): Uint8Array {
+function covered(
+  mask: Uint8Array,
+  { labels }: Components,
+  kept: readonly Component[],
+  { width, height, middle, peak }: { width: number; height: number; middle: number; peak: number },
+): Uint8Array {
   const take = new Set(kept.map((one) => one.label));
   const cover = new Uint8Array(mask.length);
   const [from, to] = [middle - peak * 0.22, middle + peak * 0.22];
@@ -239,7 +303,14 @@ function covered(mask: Uint8Array, { labels }: Components, kept: readonly Compon
   return cover;
 }
 
-function besideKept(labels: Int32Array, take: ReadonlySet<number>, x: number, y: number, width: number, height: number): boolean {
+function besideKept(
+  labels: Int32Array,
+  take: ReadonlySet<number>,
+  x: number,
+  y: number,
+  width: number,
+  height: number,
+): boolean {
   if (labels[y * width + x]) return take.has(labels[y * width + x]);
   for (let dy = -1; dy <= 1; dy += 1) {
     for (let dx = -1; dx <= 1; dx += 1) {
@@ -275,7 +346,13 @@ function groupsOf(kept: readonly Component[], stroke: number): number {
   const root = (i: number): number => (group[i] === i ? i : (group[i] = root(group[i])));
   large.forEach((a, i) => {
     large.slice(0, i).forEach((b, j) => {
-      if (a.left <= b.right + gx && b.left <= a.right + gx && a.top <= b.bottom + gy && b.top <= a.bottom + gy) group[root(i)] = root(j);
+      if (
+        a.left <= b.right + gx &&
+        b.left <= a.right + gx &&
+        a.top <= b.bottom + gy &&
+        b.top <= a.bottom + gy
+      )
+        group[root(i)] = root(j);
     });
   });
   const areas = new Map<number, number>();
@@ -285,7 +362,11 @@ function groupsOf(kept: readonly Component[], stroke: number): number {
 }
 
 /** Of the pixels that are ink through and through, as they would look on white. */
-function colourOf(planes: readonly Uint8Array[], papers: readonly Uint8Array[], cover: Uint8Array): [number, number, number] {
+function colourOf(
+  planes: readonly Uint8Array[],
+  papers: readonly Uint8Array[],
+  cover: Uint8Array,
+): [number, number, number] {
   return planes.map((plane, c) => {
     const paper = papers[c];
     let [sum, n] = [0, 0];

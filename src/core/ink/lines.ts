@@ -35,7 +35,8 @@ export function takeLines(values: Uint8Array, width: number, height: number, wea
 
 function linesIn(values: Uint8Array, width: number, height: number, weak: number, down: boolean): Line[] {
   const [length, across] = down ? [height, width] : [width, height];
-  const at = (along: number, side: number) => (down ? values[along * width + side] : values[side * width + along]);
+  const at = (along: number, side: number) =>
+    down ? values[along * width + side] : values[side * width + along];
   // Runs that are short across are all that a thin line can be made of.
   const most = Math.max(3, Math.round(across / 80));
   const step = Math.max(1, Math.floor(length / 500));
@@ -65,7 +66,14 @@ function linesIn(values: Uint8Array, width: number, height: number, weak: number
   return lines;
 }
 
-function bestLine(points: readonly Point[], slopes: readonly number[], columns: number, length: number, across: number, down: boolean): { line: Line; taken: Set<Point> } | null {
+function bestLine(
+  points: readonly Point[],
+  slopes: readonly number[],
+  columns: number,
+  length: number,
+  across: number,
+  down: boolean,
+): { line: Line; taken: Set<Point> } | null {
   let best = { votes: 0, slope: 0, bin: 0 };
   const room = Math.ceil(Math.abs(SLOPES[0]) * length) + 2;
   const bins = new Int32Array(across + 2 * room);
@@ -84,11 +92,26 @@ function bestLine(points: readonly Point[], slopes: readonly number[], columns: 
   // There for most of its way, and long enough: strokes in a row are neither.
   if (way < length * LONG || on.length < (way / length) * columns * THERE) return null;
   const median = (values: number[]) => values.sort((x, y) => x - y)[Math.floor(values.length / 2)];
-  return { line: { at: best.bin, slope: best.slope, down, thickness: median(on.map(([, , thick]) => thick)), value: median(on.map(([, , , value]) => value)) }, taken: new Set(on) };
+  return {
+    line: {
+      at: best.bin,
+      slope: best.slope,
+      down,
+      thickness: median(on.map(([, , thick]) => thick)),
+      value: median(on.map(([, , , value]) => value)),
+    },
+    taken: new Set(on),
+  };
 }
 
 /** Only where the mask is no thicker than the line and no darker: a stroke that crosses it reaches further, or shows through. */
-function clear(values: Uint8Array, width: number, height: number, weak: number, { at, slope, down, thickness, value }: Line): void {
+function clear(
+  values: Uint8Array,
+  width: number,
+  height: number,
+  weak: number,
+  { at, slope, down, thickness, value }: Line,
+): void {
   const darkest = value * 1.4;
   const [length, across] = down ? [height, width] : [width, height];
   const index = (along: number, side: number) => (down ? along * width + side : side * width + along);
@@ -100,7 +123,8 @@ function clear(values: Uint8Array, width: number, height: number, weak: number, 
       while (from > 0 && values[index(a, from - 1)] >= weak) from -= 1;
       while (to < across - 1 && values[index(a, to + 1)] >= weak) to += 1;
       if (to - from + 1 <= thickness * 1.8 + 1) {
-        for (let k = from; k <= to; k += 1) if (values[index(a, k)] <= darkest) values[index(a, k)] = Math.min(values[index(a, k)], weak - 1);
+        for (let k = from; k <= to; k += 1)
+          if (values[index(a, k)] <= darkest) values[index(a, k)] = Math.min(values[index(a, k)], weak - 1);
       }
       break;
     }

@@ -32,7 +32,8 @@ function largestAcross(from: Uint8Array, width: number, radius: number): Uint8Ar
         behind[i] = most;
       }
     }
-    for (let i = 0, a = window - 1; i < width; i += 1, a += 1) out[start + i] = ahead[a] > behind[i] ? ahead[a] : behind[i];
+    for (let i = 0, a = window - 1; i < width; i += 1, a += 1)
+      out[start + i] = ahead[a] > behind[i] ? ahead[a] : behind[i];
   }
   return out;
 }
@@ -43,7 +44,8 @@ function transposed(from: Uint8Array, width: number, height: number): Uint8Array
   for (let y0 = 0; y0 < height; y0 += block) {
     for (let x0 = 0; x0 < width; x0 += block) {
       const [y1, x1] = [Math.min(height, y0 + block), Math.min(width, x0 + block)];
-      for (let y = y0; y < y1; y += 1) for (let x = x0; x < x1; x += 1) out[x * height + y] = from[y * width + x];
+      for (let y = y0; y < y1; y += 1)
+        for (let x = x0; x < x1; x += 1) out[x * height + y] = from[y * width + x];
     }
   }
   return out;
@@ -62,7 +64,18 @@ export function smoothed(plane: Uint8Array, width: number, height: number): Uint
     for (let x = 0; x < width; x += 1) {
       const l = x > 0 ? x - 1 : 0;
       const r = x < width - 1 ? x + 1 : x;
-      out[b + x] = (plane[a + l] + plane[a + x] + plane[a + r] + plane[b + l] + plane[b + x] + plane[b + r] + plane[c + l] + plane[c + x] + plane[c + r] + 4) / 9;
+      out[b + x] =
+        (plane[a + l] +
+          plane[a + x] +
+          plane[a + r] +
+          plane[b + l] +
+          plane[b + x] +
+          plane[b + r] +
+          plane[c + l] +
+          plane[c + x] +
+          plane[c + r] +
+          4) /
+        9;
     }
   }
   return out;

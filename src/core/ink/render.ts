@@ -5,7 +5,11 @@ import type { InkFound, RgbPicture } from "./types";
  * White, with the ink on it, cut to the ink and a margin that is even all around; where the margin reaches beyond the
  * picture it goes on in white. `black`: pure black; `original`: the ink's own colour, evened out.
  */
-export function renderInk({ cover, bounds, width, colour }: InkFound, mode: "black" | "original", margin: number): RgbPicture {
+export function renderInk(
+  { cover, bounds, width, colour }: InkFound,
+  mode: "black" | "original",
+  margin: number,
+): RgbPicture {
   const around = Math.max(1, Math.round((Math.max(bounds.width, bounds.height) * margin) / 100));
   const [w, h] = [bounds.width + 2 * around, bounds.height + 2 * around];
   const data = new Uint8Array(w * h * 3).fill(255);
@@ -22,11 +26,16 @@ export function renderInk({ cover, bounds, width, colour }: InkFound, mode: "bla
 }
 
 /** The picture paled, with what was taken as ink in one strong colour (code values). */
-export function overlayInk(picture: RgbPicture, { cover }: InkFound, mark: readonly [number, number, number]): RgbPicture {
+export function overlayInk(
+  picture: RgbPicture,
+  { cover }: InkFound,
+  mark: readonly [number, number, number],
+): RgbPicture {
   const data = new Uint8Array(picture.data.length);
   for (let i = 0, p = 0; i < cover.length; i += 1, p += 3) {
     const a = cover[i] / 255;
-    const grey = 110 + 0.57 * (0.3 * picture.data[p] + 0.59 * picture.data[p + 1] + 0.11 * picture.data[p + 2]);
+    const grey =
+      110 + 0.57 * (0.3 * picture.data[p] + 0.59 * picture.data[p + 1] + 0.11 * picture.data[p + 2]);
     for (let c = 0; c < 3; c += 1) data[p + c] = grey * (1 - a) + mark[c] * a + 0.5;
   }
   return { ...picture, data };

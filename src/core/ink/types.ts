@@ -39,7 +39,11 @@ export interface InkFound {
 }
 
 /** What is told of found ink: `width` and `height` are pixels of the part that was searched, in which `bounds` are counted. */
-export interface InkReport extends Pick<InkFound, "width" | "height" | "bounds" | "share" | "stroke" | "groups" | "touches" | "lines"> {
+export interface InkReport
+  extends Pick<
+    InkFound,
+    "width" | "height" | "bounds" | "share" | "stroke" | "groups" | "touches" | "lines"
+  > {
   /** Sentences for a person. */
   notes: string[];
 }

@@ -33,7 +33,10 @@ const CHANNEL: Partial<Record<Operator, (b: number, s: number) => number>> = {
   "color-dodge": (b, s) => (b === 0 ? 0 : s === 1 ? 1 : Math.min(1, b / (1 - s))),
   "color-burn": (b, s) => (b === 1 ? 1 : s === 0 ? 0 : 1 - Math.min(1, (1 - b) / s)),
   "hard-light": (b, s) => hardLight(b, s),
-  "soft-light": (b, s) => (s <= 0.5 ? b - (1 - 2 * s) * b * (1 - b) : b + (2 * s - 1) * ((b <= 0.25 ? ((16 * b - 12) * b + 4) * b : Math.sqrt(b)) - b)),
+  "soft-light": (b, s) =>
+    s <= 0.5
+      ? b - (1 - 2 * s) * b * (1 - b)
+      : b + (2 * s - 1) * ((b <= 0.25 ? ((16 * b - 12) * b + 4) * b : Math.sqrt(b)) - b),
   difference: (b, s) => Math.abs(b - s),
 };
 
@@ -44,7 +47,12 @@ function hardLight(b: number, s: number): number {
 /** B(Cb, Cs); the source itself for operators that do not blend. */
 export function blend(operator: Operator, backdrop: Rgb, source: Rgb): Rgb {
   const channel = CHANNEL[operator];
-  if (channel) return [channel(backdrop[0], source[0]), channel(backdrop[1], source[1]), channel(backdrop[2], source[2])];
+  if (channel)
+    return [
+      channel(backdrop[0], source[0]),
+      channel(backdrop[1], source[1]),
+      channel(backdrop[2], source[2]),
+    ];
   switch (operator) {
     case "hue":
       return setLum(setSat(source, sat(backdrop)), lum(backdrop));
@@ -60,7 +68,11 @@ export function blend(operator: Operator, backdrop: Rgb, source: Rgb): Rgb {
 }
 
 /** Fa and Fb of Porter and Duff: how much of source and backdrop stays, by the coverage of the other. */
-export function portions(operator: Operator, sourceAlpha: number, backdropAlpha: number): readonly [number, number] {
+export function portions(
+  operator: Operator,
+  sourceAlpha: number,
+  backdropAlpha: number,
+): readonly [number, number] {
   switch (operator) {
     case "plus":
       return [1, 1];
@@ -78,4 +90,5 @@ export function portions(operator: Operator, sourceAlpha: number, backdropAlpha:
 }
 
 /** Whether what lies outside of a source changes the backdrop too: then it works on the whole canvas. */
-export const reachesBeyond = (operator: Operator): boolean => operator === "dst-in" || operator === "dst-atop";
+export const reachesBeyond = (operator: Operator): boolean =>
+  operator === "dst-in" || operator === "dst-atop";

@@ -16,16 +16,27 @@ export interface LayerPixels {
   height: number;
 }
 
-const emptyCanvas = (width: number, height: number): Canvas => ({ data: new Float32Array(width * height * 4), width, height });
+const emptyCanvas = (width: number, height: number): Canvas => ({
+  data: new Float32Array(width * height * 4),
+  width,
+  height,
+});
 
 /** The whole picture. Layers are read one at a time, when it is their turn, from the bottom. */
-export async function flatten(artwork: Artwork, read: (layer: Layer) => Promise<LayerPixels>): Promise<Canvas> {
+export async function flatten(
+  artwork: Artwork,
+  read: (layer: Layer) => Promise<LayerPixels>,
+): Promise<Canvas> {
   const canvas = emptyCanvas(artwork.width, artwork.height);
   await layGroup(artwork.root, canvas, read);
   return canvas;
 }
 
-async function layGroup(group: Group, canvas: Canvas, read: (layer: Layer) => Promise<LayerPixels>): Promise<void> {
+async function layGroup(
+  group: Group,
+  canvas: Canvas,
+  read: (layer: Layer) => Promise<LayerPixels>,
+): Promise<void> {
   for (const node of [...group.children].reverse()) {
     if (!node.visible || (node.opacity === 0 && !reachesBeyond(node.operator))) continue;
     if (node.kind === "layer") lay(canvas, await read(node), node.x, node.y, node.opacity, node.operator);
@@ -38,10 +49,19 @@ async function layGroup(group: Group, canvas: Canvas, read: (layer: Layer) => Pr
   }
 }
 
-function lay(canvas: Canvas, { data, width, height }: LayerPixels, x: number, y: number, opacity: number, operator: Operator): void {
+function lay(
+  canvas: Canvas,
+  { data, width, height }: LayerPixels,
+  x: number,
+  y: number,
+  opacity: number,
+  operator: Operator,
+): void {
   const whole = reachesBeyond(operator);
   const [left, top] = whole ? [0, 0] : [Math.max(0, x), Math.max(0, y)];
-  const [right, bottom] = whole ? [canvas.width, canvas.height] : [Math.min(canvas.width, x + width), Math.min(canvas.height, y + height)];
+  const [right, bottom] = whole
+    ? [canvas.width, canvas.height]
+    : [Math.min(canvas.width, x + width), Math.min(canvas.height, y + height)];
   const source: [number, number, number] = [0, 0, 0];
   for (let row = top; row < bottom; row += 1) {
     for (let column = left; column < right; column += 1) {
@@ -49,7 +69,13 @@ function lay(canvas: Canvas, { data, width, height }: LayerPixels, x: number, y:
       const inside = sx >= 0 && sy >= 0 && sx < width && sy < height;
       const p = (sy * width + sx) * 4;
       for (let c = 0; c < 3; c += 1) source[c] = inside ? data[p + c] / 255 : 0;
-      put(canvas.data, (row * canvas.width + column) * 4, source, inside ? (data[p + 3] / 255) * opacity : 0, operator);
+      put(
+        canvas.data,
+        (row * canvas.width + column) * 4,
+        source,
+        inside ? (data[p + 3] / 255) * opacity : 0,
+        operator,
+      );
     }
   }
 }
@@ -65,7 +91,13 @@ function layCanvas(canvas: Canvas, own: Canvas, opacity: number, operator: Opera
 }
 
 /** One pixel: blended with the backdrop as far as that is there, then composited (section 5.1: Cs = (1 − αb) Cs + αb B(Cb, Cs)). */
-function put(to: Float32Array, p: number, source: readonly [number, number, number], alpha: number, operator: Operator): void {
+function put(
+  to: Float32Array,
+  p: number,
+  source: readonly [number, number, number],
+  alpha: number,
+  operator: Operator,
+): void {
   const under = to[p + 3];
   if (operator === "src-over") {
     const keep = 1 - alpha;
@@ -73,7 +105,8 @@ function put(to: Float32Array, p: number, source: readonly [number, number, numb
     to[p + 3] = alpha + under * keep;
     return;
   }
-  const backdrop: [number, number, number] = under > 0 ? [to[p] / under, to[p + 1] / under, to[p + 2] / under] : [0, 0, 0];
+  const backdrop: [number, number, number] =
+    under > 0 ? [to[p] / under, to[p + 1] / under, to[p + 2] / under] : [0, 0, 0];
   const mixed = blend(operator, backdrop, source);
   const [fa, fb] = portions(operator, alpha, under);
   for (let c = 0; c < 3; c += 1) {
@@ -88,7 +121,8 @@ export function eightBit({ data, width, height }: Canvas): LayerPixels {
   const out = new Uint8Array(width * height * 4);
   for (let p = 0; p < data.length; p += 4) {
     const alpha = data[p + 3];
-    if (alpha > 0) for (let c = 0; c < 3; c += 1) out[p + c] = Math.min(255, (data[p + c] / alpha) * 255 + 0.5);
+    if (alpha > 0)
+      for (let c = 0; c < 3; c += 1) out[p + c] = Math.min(255, (data[p + c] / alpha) * 255 + 0.5);
     out[p + 3] = alpha * 255 + 0.5;
   }
   return { data: out, width, height };

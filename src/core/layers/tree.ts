@@ -36,23 +36,40 @@ export function chosen(artwork: Artwork, { shown, hidden }: LayerChoice): Artwor
 
 /** Without what is hidden. */
 export function withoutHidden(group: Group): Group {
-  return { ...group, children: group.children.filter((node) => node.visible).map((node) => (node.kind === "group" ? withoutHidden(node) : node)) };
+  return {
+    ...group,
+    children: group.children
+      .filter((node) => node.visible)
+      .map((node) => (node.kind === "group" ? withoutHidden(node) : node)),
+  };
 }
 
 /** Each layer replaced, from the top; groups stay. */
 export function mapLayers(group: Group, change: (layer: Layer) => Layer): Group {
-  return { ...group, children: group.children.map((node) => (node.kind === "group" ? mapLayers(node, change) : change(node))) };
+  return {
+    ...group,
+    children: group.children.map((node) => (node.kind === "group" ? mapLayers(node, change) : change(node))),
+  };
 }
 
-const escaped = (text: string) => text.replace(/[&<>"]/g, (sign) => ({ "&": "&amp;", "<": "&lt;", ">": "&gt;", '"': "&quot;" })[sign]!);
-const attributes = (all: Readonly<Record<string, string>>) => Object.entries(all).map(([key, value]) => ` ${key}="${escaped(value)}"`).join("");
+const escaped = (text: string) =>
+  text.replace(/[&<>"]/g, (sign) => ({ "&": "&amp;", "<": "&lt;", ">": "&gt;", '"': "&quot;" })[sign]!);
+const attributes = (all: Readonly<Record<string, string>>) =>
+  Object.entries(all)
+    .map(([key, value]) => ` ${key}="${escaped(value)}"`)
+    .join("");
 
 /** `stack.xml` with places and sizes as they stand in the artwork; everything else as it was read. */
 export function writeStack({ width, height, root, attributes: all }: Artwork): string {
   const written = (node: Node, depth: number): string => {
     const indent = "  ".repeat(depth);
-    if (node.kind === "layer") return `${indent}<layer${attributes({ ...node.attributes, src: node.source, x: String(node.x), y: String(node.y) })}/>`;
-    return [`${indent}<stack${attributes(node.attributes)}>`, ...node.children.map((child) => written(child, depth + 1)), `${indent}</stack>`].join("\n");
+    if (node.kind === "layer")
+      return `${indent}<layer${attributes({ ...node.attributes, src: node.source, x: String(node.x), y: String(node.y) })}/>`;
+    return [
+      `${indent}<stack${attributes(node.attributes)}>`,
+      ...node.children.map((child) => written(child, depth + 1)),
+      `${indent}</stack>`,
+    ].join("\n");
   };
   return `<?xml version="1.0" encoding="UTF-8"?>\n<image${attributes({ ...all, w: String(width), h: String(height) })}>\n${written(root, 1)}\n</image>\n`;
 }

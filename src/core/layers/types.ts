@@ -2,8 +2,26 @@
 
 /** Compositing operators of OpenRaster 0.0.6, with the formulas of W3C Compositing and Blending Level 1. */
 export const OPERATORS = [
-  "src-over", "multiply", "screen", "overlay", "darken", "lighten", "color-dodge", "color-burn", "hard-light", "soft-light", "difference",
-  "color", "luminosity", "hue", "saturation", "plus", "dst-in", "dst-out", "src-atop", "dst-atop",
+  "src-over",
+  "multiply",
+  "screen",
+  "overlay",
+  "darken",
+  "lighten",
+  "color-dodge",
+  "color-burn",
+  "hard-light",
+  "soft-light",
+  "difference",
+  "color",
+  "luminosity",
+  "hue",
+  "saturation",
+  "plus",
+  "dst-in",
+  "dst-out",
+  "src-atop",
+  "dst-atop",
 ] as const;
 export type Operator = (typeof OPERATORS)[number];
 

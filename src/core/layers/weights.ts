@@ -1,6 +1,7 @@
 /** What weighs how much in a package of layered artwork, and what could be saved. */
-import type { Artwork } from "./types";
+
 import { placed } from "./tree";
+import type { Artwork } from "./types";
 
 export type PartKind = "layer" | "preview" | "thumbnail" | "extra" | "frame";
 
@@ -40,13 +41,32 @@ export function partsOf(artwork: Artwork, entries: ReadonlyMap<string, number>):
   for (const { place, node, seen } of placed(artwork.root)) {
     if (node.kind !== "layer") continue;
     const known = layers.get(node.source) ?? { names: [], places: [], seen: false };
-    layers.set(node.source, { names: [...known.names, node.name], places: [...known.places, place], seen: known.seen || seen });
+    layers.set(node.source, {
+      names: [...known.names, node.name],
+      places: [...known.places, place],
+      seen: known.seen || seen,
+    });
   }
   const parts: Part[] = [...entries].map(([path, bytes]) => {
     const layer = layers.get(path);
-    if (layer) return { kind: "layer", name: layer.names.filter(Boolean).join(", ") || path, path, places: layer.places, bytes, hidden: !layer.seen };
-    const kind: PartKind = path === PREVIEW ? "preview" : path === THUMBNAIL ? "thumbnail" : FRAME.has(path) ? "frame" : "extra";
-    const name = { preview: "Stored picture of the whole", thumbnail: "Thumbnail", frame: path, extra: path, layer: path }[kind];
+    if (layer)
+      return {
+        kind: "layer",
+        name: layer.names.filter(Boolean).join(", ") || path,
+        path,
+        places: layer.places,
+        bytes,
+        hidden: !layer.seen,
+      };
+    const kind: PartKind =
+      path === PREVIEW ? "preview" : path === THUMBNAIL ? "thumbnail" : FRAME.has(path) ? "frame" : "extra";
+    const name = {
+      preview: "Stored picture of the whole",
+      thumbnail: "Thumbnail",
+      frame: path,
+      extra: path,
+      layer: path,
+    }[kind];
     return { kind, name, path, places: [], bytes, hidden: false };
   });
   return parts.sort((a, b) => b.bytes - a.bytes);

@@ -5,7 +5,7 @@
  */
 import { SRGB_CURVE, toLinear } from "../colour";
 import type { LightSettings } from "../frame/taking";
-import { LANES, type FloatImage } from "../resample/resample";
+import { type FloatImage, LANES } from "../resample/resample";
 import { aboveWhite } from "./shoulder";
 
 export interface Expansion {
@@ -17,7 +17,11 @@ export interface Expansion {
   peak: number;
 }
 
-export const expansionOf = ({ strength, start, peak }: LightSettings): Expansion => ({ strength: strength / 100, start: toLinear(SRGB_CURVE, start / 100), peak });
+export const expansionOf = ({ strength, start, peak }: LightSettings): Expansion => ({
+  strength: strength / 100,
+  start: toLinear(SRGB_CURVE, start / 100),
+  peak,
+});
 
 /** Pixels around a place that its surroundings reach; bands of rows overlap by more than twice as many. */
 export const RADIUS = 6;
@@ -25,7 +29,12 @@ export const RADIUS = 6;
 const [GRAIN, EVEN] = [(6 / 255) ** 2, (1.5 / 255) ** 2];
 
 /** In place; `weights`: shares of the channels in the luminance, 1 in all; `white`: the linear value of reference white in the image. */
-export function expandLights(image: FloatImage, weights: readonly number[], white: number, { strength, start, peak }: Expansion): void {
+export function expandLights(
+  image: FloatImage,
+  weights: readonly number[],
+  white: number,
+  { strength, start, peak }: Expansion,
+): void {
   const { data, width, height } = image;
   const [wr, wg, wb] = weights.map((weight) => weight / white);
   // Even steps to the eye, about, so that "even" means the same in dark and light.
@@ -45,7 +54,8 @@ export function expandLights(image: FloatImage, weights: readonly number[], whit
     // Steps of an even light are taken out as far as the place is a light: lifted, they would show as bands.
     const share = (around - start) / (1 - start);
     const calm = own > 0 ? ((even[i] * even[i]) / own) ** share : 1;
-    const factor = (aboveWhite({ start, peak }, around) / around) ** strength * Math.min(2, Math.max(0.5, calm));
+    const factor =
+      (aboveWhite({ start, peak }, around) / around) ** strength * Math.min(2, Math.max(0.5, calm));
     data[p] *= factor;
     data[p + 1] *= factor;
     data[p + 2] *= factor;
@@ -53,9 +63,18 @@ export function expandLights(image: FloatImage, weights: readonly number[], whit
 }
 
 /** The picture under itself as guide, once for each variance that counts as even. */
-function guided(light: Float32Array, width: number, height: number, levels: readonly number[]): Float32Array[] {
+function guided(
+  light: Float32Array,
+  width: number,
+  height: number,
+  levels: readonly number[],
+): Float32Array[] {
   const mean = boxMean(light, width, height);
-  const square = boxMean(light.map((v) => v * v), width, height);
+  const square = boxMean(
+    light.map((v) => v * v),
+    width,
+    height,
+  );
   return levels.map((level) => {
     const a = new Float32Array(light.length);
     const b = new Float32Array(light.length);
@@ -84,10 +103,14 @@ function boxMean(from: Float32Array, width: number, height: number): Float32Arra
   }
   const out = new Float32Array(from.length);
   const sums = new Float64Array(width);
-  for (let y = 0; y < Math.min(height, RADIUS); y += 1) for (let x = 0; x < width; x += 1) sums[x] += rows[y * width + x];
+  for (let y = 0; y < Math.min(height, RADIUS); y += 1)
+    for (let x = 0; x < width; x += 1) sums[x] += rows[y * width + x];
   for (let y = 0; y < height; y += 1) {
     const count = Math.min(height - 1, y + RADIUS) - Math.max(0, y - RADIUS) + 1;
-    const [enters, leaves] = [y + RADIUS < height ? (y + RADIUS) * width : -1, y - RADIUS - 1 >= 0 ? (y - RADIUS - 1) * width : -1];
+    const [enters, leaves] = [
+      y + RADIUS < height ? (y + RADIUS) * width : -1,
+      y - RADIUS - 1 >= 0 ? (y - RADIUS - 1) * width : -1,
+    ];
     for (let x = 0; x < width; x += 1) {
       if (enters >= 0) sums[x] += rows[enters + x];
       if (leaves >= 0) sums[x] -= rows[leaves + x];

@@ -1,6 +1,7 @@
 /** The light that a gain map adds to its picture. Source: ISO 21496-1, clause 6, with the map counting in full. */
+
+import { PQ_PEAK, pqFromLight, type RgbSpace, toLinear } from "../colour";
 import type { GainMap } from "../containers/gain-map";
-import { pqFromLight, PQ_PEAK, toLinear, type RgbSpace } from "../colour";
 
 /** Codes of 8 bits, 1 or 3 channels. */
 interface Codes {
@@ -13,11 +14,23 @@ interface Codes {
 const STEPS = 4096;
 
 /** PQ signals of 16 bits, three channels, in the picture's own primaries; and the multiples of white that they reach. */
-export function applyGain(base: Codes, map: Codes, { min, max, gamma, offsetBase, offsetLight }: Omit<GainMap, "jpeg">, { curves }: RgbSpace): { data: Uint16Array; reach: number } {
+export function applyGain(
+  base: Codes,
+  map: Codes,
+  { min, max, gamma, offsetBase, offsetLight }: Omit<GainMap, "jpeg">,
+  { curves }: RgbSpace,
+): { data: Uint16Array; reach: number } {
   const of = (values: readonly number[], c: number) => values[Math.min(values.length - 1, c)];
-  const linear = curves.map((curve) => Float32Array.from({ length: 256 }, (_, i) => toLinear(curve, i / 255)));
+  const linear = curves.map((curve) =>
+    Float32Array.from({ length: 256 }, (_, i) => toLinear(curve, i / 255)),
+  );
   // Factor of each code of the map.
-  const factors = [0, 1, 2].map((c) => Float32Array.from({ length: 256 }, (_, i) => 2 ** (of(min, c) + (of(max, c) - of(min, c)) * (i / 255) ** (1 / of(gamma, c)))));
+  const factors = [0, 1, 2].map((c) =>
+    Float32Array.from(
+      { length: 256 },
+      (_, i) => 2 ** (of(min, c) + (of(max, c) - of(min, c)) * (i / 255) ** (1 / of(gamma, c))),
+    ),
+  );
   // Signals over the square root of light, from black to the most that PQ says.
   const signals = Float32Array.from({ length: STEPS + 2 }, (_, i) => pqFromLight((i / STEPS) ** 2) * 65_535);
   const data = new Uint16Array(base.width * base.height * 3);
@@ -36,7 +49,9 @@ export function applyGain(base: Codes, map: Codes, { min, max, gamma, offsetBase
       for (let c = 0; c < 3; c += 1) {
         const m = map.channels < 3 ? 0 : c;
         const at = (p: number) => factors[c][map.data[p * map.channels + m]];
-        const factor = (at(row0 + x0) * (1 - fx) + at(row0 + x1) * fx) * (1 - fy) + (at(row1 + x0) * (1 - fx) + at(row1 + x1) * fx) * fy;
+        const factor =
+          (at(row0 + x0) * (1 - fx) + at(row0 + x1) * fx) * (1 - fy) +
+          (at(row1 + x0) * (1 - fx) + at(row1 + x1) * fx) * fy;
         const own = linear[c][base.data[(y * base.width + x) * base.channels + (base.channels < 3 ? 0 : c)]];
         const light = Math.max(0, (own + of(offsetBase, c)) * factor - of(offsetLight, c));
         if (light > reach) reach = light;

@@ -10,7 +10,15 @@ export interface LightLevels {
 }
 
 /** Codes of PQ, interleaved; `top`: the code of 10,000 cd/m² where it is not 65,535. */
-export function meterLight({ data, channels, top }: { data: Uint16Array; channels: number; top?: number }): LightLevels {
+export function meterLight({
+  data,
+  channels,
+  top,
+}: {
+  data: Uint16Array;
+  channels: number;
+  top?: number;
+}): LightLevels {
   const table = nitsTable(top);
   const white = table.findIndex((nits) => nits > WHITE_NITS * 1.005);
   let [peak, sum, above, pixels] = [0, 0, 0, 0];
@@ -50,6 +58,7 @@ export function readoutWords(times: readonly number[]): string {
 /** "4.9 × white, 2.3 stops above it". */
 export function timesWords(times: number): string {
   const stops = stopsOf(times);
-  const short = (value: number) => (Math.abs(value) >= 9.95 ? value.toFixed(0) : value.toFixed(Math.abs(value) < 0.095 ? 2 : 1));
+  const short = (value: number) =>
+    Math.abs(value) >= 9.95 ? value.toFixed(0) : value.toFixed(Math.abs(value) < 0.095 ? 2 : 1);
   return `${short(times)} × white${Math.abs(stops) < 0.05 ? "" : stops > 0 ? `, ${stops.toFixed(1)} stops above it` : `, ${(-stops).toFixed(1)} stops below it`}`;
 }

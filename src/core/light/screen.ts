@@ -1,5 +1,14 @@
 /** PQ signals on an ordinary screen: pictures of 8 bits that show the light above white in one way or another. */
-import { between, encodeWith, encodingTable, PQ_PEAK, SPACES, SRGB_CURVE, type PqName, type Triple } from "../colour";
+import {
+  between,
+  encodeWith,
+  encodingTable,
+  PQ_PEAK,
+  type PqName,
+  SPACES,
+  SRGB_CURVE,
+  type Triple,
+} from "../colour";
 import { compressor } from "./compress";
 import { nitsTable } from "./meter";
 
@@ -28,7 +37,12 @@ export function whiteTimes(): Float32Array {
  * RGBA of 8 bits in Display P3 from RGBA of 16-bit PQ codes. `reach`: multiples of white that the whole picture reaches, so that
  * all of its parts are shown alike.
  */
-export function lightOnScreen(codes: Uint16Array, primaries: PqName, view: LightView, reach: number): Uint8ClampedArray<ArrayBuffer> {
+export function lightOnScreen(
+  codes: Uint16Array,
+  primaries: PqName,
+  view: LightView,
+  reach: number,
+): Uint8ClampedArray<ArrayBuffer> {
   const out = new Uint8ClampedArray(codes.length);
   const times = whiteTimes();
   const m = between(SPACES[primaries], SPACES["display-p3"]);

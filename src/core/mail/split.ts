@@ -13,10 +13,20 @@ export interface Parcel {
  */
 export function splitIntoMessages(sizes: readonly number[], room: number): Parcel[] | null {
   if (sizes.some((size) => size > room)) return null;
-  const inOrder = fill(sizes.map((_, i) => i), sizes, room, false);
+  const inOrder = fill(
+    sizes.map((_, i) => i),
+    sizes,
+    room,
+    false,
+  );
   const least = Math.ceil(sizes.reduce((sum, size) => sum + size, 0) / room);
   if (inOrder.length <= Math.max(1, least)) return inOrder;
-  const largestFirst = fill(sizes.map((_, i) => i).sort((a, b) => sizes[b] - sizes[a] || a - b), sizes, room, true);
+  const largestFirst = fill(
+    sizes.map((_, i) => i).sort((a, b) => sizes[b] - sizes[a] || a - b),
+    sizes,
+    room,
+    true,
+  );
   if (largestFirst.length >= inOrder.length) return inOrder;
   for (const parcel of largestFirst) parcel.files.sort((a, b) => a - b);
   return largestFirst.sort((a, b) => a.files[0] - b.files[0]);
@@ -37,4 +47,5 @@ function fill(order: readonly number[], sizes: readonly number[], room: number, 
 }
 
 /** "Pictures", or "Pictures (2 of 3)" where there are several. */
-export const numbered = (subject: string, n: number, of: number): string => (of > 1 ? `${subject} (${n} of ${of})` : subject);
+export const numbered = (subject: string, n: number, of: number): string =>
+  of > 1 ? `${subject} (${n} of ${of})` : subject;

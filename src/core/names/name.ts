@@ -16,7 +16,30 @@ const ENDINGS: Record<WrittenKind, readonly string[]> = {
   ora: ["ora"],
 };
 /** As cameras call their raw files (common practice). */
-const RAW = ["dng", "nef", "nrw", "cr2", "cr3", "crw", "arw", "srf", "sr2", "raf", "orf", "rw2", "pef", "srw", "3fr", "iiq", "erf", "mrw", "x3f", "kdc", "dcr", "rwl"];
+const RAW = [
+  "dng",
+  "nef",
+  "nrw",
+  "cr2",
+  "cr3",
+  "crw",
+  "arw",
+  "srf",
+  "sr2",
+  "raf",
+  "orf",
+  "rw2",
+  "pef",
+  "srw",
+  "3fr",
+  "iiq",
+  "erf",
+  "mrw",
+  "x3f",
+  "kdc",
+  "dcr",
+  "rwl",
+];
 const KNOWN = new Set([...Object.values(ENDINGS).flat(), ...RAW, "heic", "heif", "svg"]);
 /** Known endings of what cannot be brought in. */
 const NO_PHOTO = new Set(["pdf", "svg"]);
@@ -82,16 +105,25 @@ export interface NameFacts {
 /** Fills a pattern such as "{name}-{n:3}". Unknown fields stay as they were typed. */
 export function outputName(pattern: string, facts: NameFacts): string {
   const { stem, ending } = splitName(facts.source);
-  const filled = pattern.replace(/\{(name|n|w|h|date|brief)(?::([1-9]))?\}/g, (_, field: string, digits?: string) => {
-    switch (field) {
-      case "name": return stem;
-      case "n": return String(facts.n).padStart(Number(digits ?? 1), "0");
-      case "w": return String(facts.width);
-      case "h": return String(facts.height);
-      case "date": return facts.date ?? "undated";
-      default: return facts.brief;
-    }
-  });
+  const filled = pattern.replace(
+    /\{(name|n|w|h|date|brief)(?::([1-9]))?\}/g,
+    (_, field: string, digits?: string) => {
+      switch (field) {
+        case "name":
+          return stem;
+        case "n":
+          return String(facts.n).padStart(Number(digits ?? 1), "0");
+        case "w":
+          return String(facts.width);
+        case "h":
+          return String(facts.height);
+        case "date":
+          return facts.date ?? "undated";
+        default:
+          return facts.brief;
+      }
+    },
+  );
   const keeps = ENDINGS[facts.format].includes(ending.toLowerCase());
   return `${safeName(filled)}.${keeps ? ending : ENDINGS[facts.format][0]}`;
 }
@@ -110,8 +142,10 @@ export const sameName = (name: string): string => name.normalize("NFC").toLowerC
 /** A folder below the output folder, parted by "/", each part safe; no part leads upwards. */
 export function safeFolder(folder: string): string {
   const parts = folder.split(/[\\/]+/).filter((part) => part !== "" && part !== "." && part !== "..");
-  return parts.slice(0, MAX_DEPTH).map((part) => cutBytes(safeName(part), MAX_FOLDER_BYTES)).join("/");
+  return parts
+    .slice(0, MAX_DEPTH)
+    .map((part) => cutBytes(safeName(part), MAX_FOLDER_BYTES))
+    .join("/");
 }
 const MAX_DEPTH = 12;
 const MAX_FOLDER_BYTES = 120;
-

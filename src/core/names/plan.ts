@@ -1,5 +1,5 @@
 /** The names of all files of a run, worked out before it: unique on every common file system, with what is worth knowing of each. */
-import { freeName, outputName, safeFolder, sameName, splitName, type NameFacts } from "./name";
+import { freeName, type NameFacts, outputName, safeFolder, sameName, splitName } from "./name";
 
 export interface NameRequest extends NameFacts {
   id: string;
@@ -46,7 +46,8 @@ function notesOf(request: NameRequest, wished: string, name: string): NameNote[]
   if (request.pattern !== "{name}") notes.push({ kind: "pattern" });
   // A field that is filled in may bring signs of its own; only the photo's name is compared.
   else if (splitName(wished).stem !== before.stem.normalize("NFC")) notes.push({ kind: "signs" });
-  if (before.ending && before.ending !== after.ending) notes.push({ kind: "ending", from: before.ending, to: after.ending });
+  if (before.ending && before.ending !== after.ending)
+    notes.push({ kind: "ending", from: before.ending, to: after.ending });
   if (name !== wished) notes.push({ kind: "taken", name: wished });
   return notes;
 }

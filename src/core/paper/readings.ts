@@ -7,7 +7,14 @@ export const PRINT_PPI = [150, 200, 300] as const;
 
 /** Paper that people name, both sides in mm, larger ones last. ISO 216 for the A sizes; photo paper by common practice. */
 const PAPERS: readonly (readonly [name: string, short: number, long: number])[] = [
-  ["10 × 15 cm", 100, 150], ["13 × 18 cm", 130, 180], ["A5", 148, 210], ["20 × 30 cm", 200, 300], ["A4", 210, 297], ["A3", 297, 420], ["A2", 420, 594], ["A1", 594, 841],
+  ["10 × 15 cm", 100, 150],
+  ["13 × 18 cm", 130, 180],
+  ["A5", 148, 210],
+  ["20 × 30 cm", 200, 300],
+  ["A4", 210, 297],
+  ["A3", 297, 420],
+  ["A2", 420, 594],
+  ["A1", 594, 841],
 ];
 
 export const megapixels = ({ width, height }: Size): string => {
@@ -16,7 +23,8 @@ export const megapixels = ({ width, height }: Size): string => {
 };
 
 /** Bytes of the picture unpacked, as programs hold it: three channels of 8 or 16 bits. */
-export const inMemory = ({ width, height }: Size, bits = 8): number => width * height * 3 * (bits > 8 ? 2 : 1);
+export const inMemory = ({ width, height }: Size, bits = 8): number =>
+  width * height * 3 * (bits > 8 ? 2 : 1);
 
 /** "30.5 × 20.3 cm": how large it prints at a density. */
 export function printSize({ width, height }: Size, ppi: number): string {
@@ -26,7 +34,9 @@ export function printSize({ width, height }: Size, ppi: number): string {
 
 /** The largest paper that pixels fill at a density, either way up; null where not even the smallest. A twentieth less is not seen. */
 export function largestPaper({ width, height }: Size, ppi: number): string | null {
-  const [short, long] = [Math.min(width, height), Math.max(width, height)].map((px) => (px / ppi) * 25.4 * 1.05);
+  const [short, long] = [Math.min(width, height), Math.max(width, height)].map(
+    (px) => (px / ppi) * 25.4 * 1.05,
+  );
   return PAPERS.filter(([, s, l]) => short >= s && long >= l).pop()?.[0] ?? null;
 }
 
@@ -35,11 +45,14 @@ export function noLongerGoodFor(photo: Size, out: Size): string | null {
   if (out.width * out.height >= photo.width * photo.height) return null;
   const [was, is] = [largestPaper(photo, 300), largestPaper(out, 300)];
   if (was === is) return null;
-  return is === null ? `Good for a screen; no longer for a print of ${was} in the hand, as the photo was.` : `Good for prints up to ${is} in the hand; no longer for ${was}, as the photo was.`;
+  return is === null
+    ? `Good for a screen; no longer for a print of ${was} in the hand, as the photo was.`
+    : `Good for prints up to ${is} in the hand; no longer for ${was}, as the photo was.`;
 }
 
 /** The longer factor of both sides: above 1 pixels are made up. */
-export const enlargement = (photo: Size, out: Size): number => Math.max(out.width / photo.width, out.height / photo.height);
+export const enlargement = (photo: Size, out: Size): number =>
+  Math.max(out.width / photo.width, out.height / photo.height);
 
 /** The warning as soon as a side grows, with the factor in words; null where none does. */
 export function madeUp(photo: Size, out: Size): string | null {

@@ -1,6 +1,6 @@
 /** Whether a file's picture data can stay as they are, and if not, why. */
-import { holdsColours, WRITABLE, within, type Brief, type OutputFormat, type ResolvedBrief } from "../brief";
-import { keepsPixels, type Geometry } from "../frame";
+import { type Brief, holdsColours, type OutputFormat, type ResolvedBrief, WRITABLE, within } from "../brief";
+import { type Geometry, keepsPixels } from "../frame";
 import type { WrittenKind } from "../names";
 import type { Facts } from "../proof";
 
@@ -19,34 +19,63 @@ export function allowedFormats(brief: ResolvedBrief, facts: Facts): OutputFormat
 export function keepsLayers(brief: ResolvedBrief, facts: Facts): boolean {
   if (brief.layers !== "keep") return false;
   // OpenRaster is no format that a brief can ask for; a brief that names others rules it out.
-  return facts.format === "ora" ? brief.formats === null : facts.format === "tiff" && facts.pages > 1 && (brief.formats === null || brief.formats.includes("tiff"));
+  return facts.format === "ora"
+    ? brief.formats === null
+    : facts.format === "tiff" &&
+        facts.pages > 1 &&
+        (brief.formats === null || brief.formats.includes("tiff"));
 }
 
 /** The kind of file that will be written, as far as that is known before it is made. */
-export const writtenKind = (brief: ResolvedBrief, facts: Facts): WrittenKind => (keepsLayers(brief, facts) ? (facts.format as WrittenKind) : allowedFormats(brief, facts)[0]);
+export const writtenKind = (brief: ResolvedBrief, facts: Facts): WrittenKind =>
+  keepsLayers(brief, facts) ? (facts.format as WrittenKind) : allowedFormats(brief, facts)[0];
 
 /**
  * Reasons to encode anew, in words; empty where every clause but file size is
  * satisfied by the picture data (file size is judged on the rewritten bytes).
  */
-export function reasonsToEncode(brief: Brief, resolved: ResolvedBrief, facts: Facts, geometry: Geometry, takenAs?: string): string[] {
+export function reasonsToEncode(
+  brief: Brief,
+  resolved: ResolvedBrief,
+  facts: Facts,
+  geometry: Geometry,
+  takenAs?: string,
+): string[] {
   const reasons: string[] = [];
-  if (resolved.formats && !(resolved.formats as string[]).includes(facts.format)) reasons.push("another format is asked");
-  else if (!resolved.formats && !(WRITABLE as readonly string[]).includes(facts.format)) reasons.push("its own kind of file is not written");
-  if (facts.onePage || (brief.layers === "flatten" && facts.format === "tiff" && facts.pages > 1)) reasons.push("one page of several is asked");
+  if (resolved.formats && !(resolved.formats as string[]).includes(facts.format))
+    reasons.push("another format is asked");
+  else if (!resolved.formats && !(WRITABLE as readonly string[]).includes(facts.format))
+    reasons.push("its own kind of file is not written");
+  if (facts.onePage || (brief.layers === "flatten" && facts.format === "tiff" && facts.pages > 1))
+    reasons.push("one page of several is asked");
   if (!keepsPixels(geometry, facts)) reasons.push("other pixels are asked");
   const q = resolved.quality;
-  if (q && facts.quality !== null && !within({ exact: null, ...q }, facts.quality)) reasons.push("another quality is asked");
+  if (q && facts.quality !== null && !within({ exact: null, ...q }, facts.quality))
+    reasons.push("another quality is asked");
   const space = brief.colour?.space;
-  if (space !== undefined && space !== "keep" && facts.colourSpace !== space) reasons.push("other colours are asked");
-  if (takenAs && !facts.profile && facts.colourSpace === "srgb") reasons.push("its colours are taken as other ones than it says");
-  if (brief.colour?.light !== undefined && (brief.colour.light === "hdr") !== (facts.light !== undefined)) reasons.push(brief.colour.light === "hdr" ? "light above white is asked" : "nothing may lie above white");
-  if (brief.colour?.bits !== undefined && brief.colour.bits !== facts.bits) reasons.push("other bits are asked");
+  if (space !== undefined && space !== "keep" && facts.colourSpace !== space)
+    reasons.push("other colours are asked");
+  if (takenAs && !facts.profile && facts.colourSpace === "srgb")
+    reasons.push("its colours are taken as other ones than it says");
+  if (brief.colour?.light !== undefined && (brief.colour.light === "hdr") !== (facts.light !== undefined))
+    reasons.push(brief.colour.light === "hdr" ? "light above white is asked" : "nothing may lie above white");
+  if (brief.colour?.bits !== undefined && brief.colour.bits !== facts.bits)
+    reasons.push("other bits are asked");
   if (brief.colour?.profile === "embed" && !facts.profile) reasons.push("a colour profile is asked");
-  if (brief.colour?.profile === "omit" && facts.profile && facts.colourSpace !== "srgb" && space === undefined) reasons.push("the profile is to go, so the colours must become sRGB");
-  if (resolved.metadata === "none" && facts.orientation !== 1) reasons.push("the turning mark goes with the metadata");
+  if (
+    brief.colour?.profile === "omit" &&
+    facts.profile &&
+    facts.colourSpace !== "srgb" &&
+    space === undefined
+  )
+    reasons.push("the profile is to go, so the colours must become sRGB");
+  if (resolved.metadata === "none" && facts.orientation !== 1)
+    reasons.push("the turning mark goes with the metadata");
   if (brief.sharpen && brief.sharpen.amount > 0) reasons.push("it is to be sharpened");
-  const cleans = resolved.metadata === "none" ? facts.metadata : resolved.metadata === "private" && facts.privateData.length > 0;
+  const cleans =
+    resolved.metadata === "none"
+      ? facts.metadata
+      : resolved.metadata === "private" && facts.privateData.length > 0;
   if (brief.ink) reasons.push("its ink is to be cleaned");
   if (brief.border) reasons.push("a border is asked");
   const rewrites = brief.resolution !== undefined || brief.paper !== undefined || cleans;

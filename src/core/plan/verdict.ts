@@ -25,20 +25,32 @@ export interface VerdictInput {
   ink?: { touches: boolean; groups: number } | null;
 }
 
-export function verdictOf({ error, geometry, checks, passedThrough, told, accepted, ink }: VerdictInput): Verdict {
+export function verdictOf({
+  error,
+  geometry,
+  checks,
+  passedThrough,
+  told,
+  accepted,
+  ink,
+}: VerdictInput): Verdict {
   if (error) return { state: "cannot", reason: error };
   const failed = checks.find((check) => check.ok === false);
-  if (failed) return { state: "cannot", reason: `${failed.clause}: asked ${failed.asked}, found ${failed.found}` };
+  if (failed)
+    return { state: "cannot", reason: `${failed.clause}: asked ${failed.asked}, found ${failed.found}` };
   if (geometry && !accepted && !passedThrough) {
-    if (geometry.scale >= ENLARGED_TO_CHECK) return { state: "needs", reason: `${trimNumber(geometry.scale, 1)} × enlarged: pixels are made up` };
+    if (geometry.scale >= ENLARGED_TO_CHECK)
+      return { state: "needs", reason: `${trimNumber(geometry.scale, 1)} × enlarged: pixels are made up` };
     if (geometry.cut >= CUT_TO_CHECK) return { state: "needs", reason: "check the frame" };
     if (ink?.touches) return { state: "needs", reason: "the ink touches the edge" };
     if (ink && ink.groups > 1) return { state: "needs", reason: `${ink.groups} groups of strokes` };
     if (geometry.mode === "stretch") return { state: "needs", reason: "it is distorted" };
   }
   const yielded = checks.filter((check) => check.gaveWay).length;
-  if (yielded) return { state: "meets", reason: yielded === 1 ? "one clause gave way" : `${yielded} clauses gave way` };
+  if (yielded)
+    return { state: "meets", reason: yielded === 1 ? "one clause gave way" : `${yielded} clauses gave way` };
   if (passedThrough) return { state: "meets", reason: "as it is" };
-  if (told.some((t) => t.startsWith("filled up"))) return { state: "meets", reason: "filled up to the floor" };
+  if (told.some((t) => t.startsWith("filled up")))
+    return { state: "meets", reason: "filled up to the floor" };
   return { state: "meets", reason: "" };
 }

@@ -1,8 +1,18 @@
 /** The proof: each stated clause against facts that were read back from the written bytes. */
-import { clauseWords, formatName, FORMATS, lostToFormat, type Brief, type ClauseKey, type PixelRange, type ResolvedBrief, within } from "../brief";
-import { aimedSize, CENTRED, hasShape, holdsPaper, targetFor, type Frame, type Size } from "../frame";
+import {
+  type Brief,
+  type ClauseKey,
+  clauseWords,
+  FORMATS,
+  formatName,
+  lostToFormat,
+  type PixelRange,
+  type ResolvedBrief,
+  within,
+} from "../brief";
+import { aimedSize, CENTRED, type Frame, hasShape, holdsPaper, type Size, targetFor } from "../frame";
 import { formatBytes, formatPpi, formatSize, trimNumber } from "../units";
-import { spaceName, type Facts } from "./facts";
+import { type Facts, spaceName } from "./facts";
 
 export interface Check {
   clause: ClauseKey;
@@ -20,16 +30,26 @@ const RESOLUTION_SLACK = 0.05;
  * One check for each clause that the brief states and that can be read off a file, in the order of the schema.
  * `before` are the facts of the photo that it was made from; null where only the file is known.
  */
-export function checkFacts(brief: Brief, resolved: ResolvedBrief, facts: Facts, before: Facts | null = null, frame: Frame = CENTRED): Check[] {
+export function checkFacts(
+  brief: Brief,
+  resolved: ResolvedBrief,
+  facts: Facts,
+  before: Facts | null = null,
+  frame: Frame = CENTRED,
+): Check[] {
   const checks: Check[] = [];
   const target = targetFor(resolved, before ? aimedSize(before, frame) : facts);
   const written = FORMATS.find((format) => format === facts.format);
-  const lost = new Set([...target.lost.map(({ clause }) => clause), ...(written ? lostToFormat(resolved, written) : [])]);
+  const lost = new Set([
+    ...target.lost.map(({ clause }) => clause),
+    ...(written ? lostToFormat(resolved, written) : []),
+  ]);
   const add = (clause: ClauseKey, found: string, ok: boolean, asked = clauseWords(brief, clause)!) => {
     const yields = !ok && (resolved.wishes.has(clause) || lost.has(clause));
     checks.push({ clause, asked, found, ok: yields ? null : ok, gaveWay: yields });
   };
-  if (brief.format) add("format", formatName(facts.format), (brief.format as string[]).includes(facts.format));
+  if (brief.format)
+    add("format", formatName(facts.format), (brief.format as string[]).includes(facts.format));
   const sides: [ClauseKey, PixelRange | null, number][] = [
     ["width", resolved.pixels.width, facts.width],
     ["height", resolved.pixels.height, facts.height],
@@ -39,17 +59,32 @@ export function checkFacts(brief: Brief, resolved: ResolvedBrief, facts: Facts, 
   for (const [clause, range, px] of sides) if (range) add(clause, `${px} px`, within(range, px));
   const size = `${formatSize(facts.width, facts.height)} px`;
   if (brief.box) {
-    const [long, short] = [Math.max(brief.box.width, brief.box.height), Math.min(brief.box.width, brief.box.height)];
+    const [long, short] = [
+      Math.max(brief.box.width, brief.box.height),
+      Math.min(brief.box.width, brief.box.height),
+    ];
     const fits = Math.max(facts.width, facts.height) <= long && Math.min(facts.width, facts.height) <= short;
     add("box", size, fits, `inside ${formatSize(brief.box.width, brief.box.height)} px, either way up`);
   }
   if (brief.sizes) {
     const asked = brief.sizes.map((s) => formatSize(s.width, s.height)).join(" or ");
-    add("sizes", size, brief.sizes.some((s) => s.width === facts.width && s.height === facts.height), `${asked} px`);
+    add(
+      "sizes",
+      size,
+      brief.sizes.some((s) => s.width === facts.width && s.height === facts.height),
+      `${asked} px`,
+    );
   }
   if (resolved.shape !== null) add("shape", size, hasShape(facts.width, facts.height, resolved.shape));
   if (resolved.scale !== null) {
-    if (!before) checks.push({ clause: "scale", asked: brief.scale!, found: "not told by the file alone", ok: null, gaveWay: false });
+    if (!before)
+      checks.push({
+        clause: "scale",
+        asked: brief.scale!,
+        found: "not told by the file alone",
+        ok: null,
+        gaveWay: false,
+      });
     else add("scale", size, scaled(resolved.scale, aimedSize(before, frame), facts));
   }
   if (target.paper) {
@@ -57,23 +92,38 @@ export function checkFacts(brief: Brief, resolved: ResolvedBrief, facts: Facts, 
     // A field that holds whole numbers only cannot be more exact than half of its step.
     const slack = facts.resolutionStep * Math.max(paper.width ?? 0, paper.height ?? 0);
     if (facts.page) add("paper", paperWords(facts), isPage(facts.page, paper));
-    else add("paper", paperWords(facts), facts.resolution !== null && holdsPaper(paper, facts, facts.resolution, slack));
+    else
+      add(
+        "paper",
+        paperWords(facts),
+        facts.resolution !== null && holdsPaper(paper, facts, facts.resolution, slack),
+      );
   }
   if (resolved.resolution) {
     const slack = Math.max(RESOLUTION_SLACK, facts.resolutionStep) + 1e-6;
-    const ok = facts.resolution !== null && facts.resolution.every((ppi) => within(resolved.resolution!, ppi, slack));
+    const ok =
+      facts.resolution !== null && facts.resolution.every((ppi) => within(resolved.resolution!, ppi, slack));
     add("resolution", resolutionWords(facts), ok);
   }
   if (brief.fileSize && (brief.fileSize.min !== undefined || brief.fileSize.max !== undefined)) {
     const { min, max } = resolved.fileSize;
-    add("fileSize", formatBytes(facts.bytes), (min === null || facts.bytes >= min) && (max === null || facts.bytes <= max));
+    add(
+      "fileSize",
+      formatBytes(facts.bytes),
+      (min === null || facts.bytes >= min) && (max === null || facts.bytes <= max),
+    );
   }
   if (resolved.quality) checkQuality(resolved.quality, facts, add);
   if (brief.colour) checkColour(brief.colour, facts, add);
   checkLayers(resolved, brief, facts, before, checks);
   if (brief.metadata === "none") add("metadata", facts.metadata ? "some is there" : "none", !facts.metadata);
   if (brief.metadata === "private") {
-    add("metadata", facts.privateData.length ? facts.privateData.join(", ") : "nothing private", facts.privateData.length === 0, "nothing private");
+    add(
+      "metadata",
+      facts.privateData.length ? facts.privateData.join(", ") : "nothing private",
+      facts.privateData.length === 0,
+      "nothing private",
+    );
   }
   return checks;
 }
@@ -81,13 +131,22 @@ export function checkFacts(brief: Brief, resolved: ResolvedBrief, facts: Facts, 
 type Add = (clause: ClauseKey, found: string, ok: boolean, asked?: string) => void;
 
 function checkQuality(asked: { min: number; max: number }, facts: Facts, add: Add): void {
-  if ((facts.format !== "jpeg" && facts.format !== "pdf") || facts.quality === null) return add("quality", "no quality scale", true);
-  const found = facts.qualityExact ? String(facts.quality) : `about ${facts.quality}, by tables of another make`;
+  if ((facts.format !== "jpeg" && facts.format !== "pdf") || facts.quality === null)
+    return add("quality", "no quality scale", true);
+  const found = facts.qualityExact
+    ? String(facts.quality)
+    : `about ${facts.quality}, by tables of another make`;
   add("quality", found, facts.quality >= asked.min && facts.quality <= asked.max);
 }
 
 function checkColour(asked: NonNullable<Brief["colour"]>, facts: Facts, add: Add): void {
-  const found = [spaceName(facts.colourSpace), facts.bits && `${facts.bits} bit`, facts.light ? "high dynamic range" : facts.profile ? "with profile" : "no profile"].filter(Boolean).join(", ");
+  const found = [
+    spaceName(facts.colourSpace),
+    facts.bits && `${facts.bits} bit`,
+    facts.light ? "high dynamic range" : facts.profile ? "with profile" : "no profile",
+  ]
+    .filter(Boolean)
+    .join(", ");
   const bright = asked.light === "hdr";
   // High dynamic range comes with Display P3 and ten bits where nothing else is said of them.
   if (bright) asked = { space: "display-p3", bits: 10, ...asked };
@@ -101,23 +160,43 @@ function checkColour(asked: NonNullable<Brief["colour"]>, facts: Facts, add: Add
 const isLayered = ({ format, pages }: Facts): boolean => format === "ora" || (format === "tiff" && pages > 1);
 
 /** Kept layers are asked only of what has some; they give way to a format that holds one picture. */
-function checkLayers({ formats }: ResolvedBrief, { layers }: Brief, facts: Facts, before: Facts | null, checks: Check[]): void {
+function checkLayers(
+  { formats }: ResolvedBrief,
+  { layers }: Brief,
+  facts: Facts,
+  before: Facts | null,
+  checks: Check[],
+): void {
   if (layers === undefined || (layers === "keep" && !isLayered(before ?? facts))) return;
   const kept = isLayered(facts);
-  const yields = layers === "keep" && !kept && formats !== null && !(formats as string[]).includes(before?.format ?? "");
+  const yields =
+    layers === "keep" && !kept && formats !== null && !(formats as string[]).includes(before?.format ?? "");
   const found = !kept ? "one picture" : facts.format === "ora" ? "layers" : `${facts.pages} pages`;
-  checks.push({ clause: "layers", asked: layers === "keep" ? "kept" : "one picture", found, ok: yields ? null : (layers === "keep") === kept, gaveWay: yields });
+  checks.push({
+    clause: "layers",
+    asked: layers === "keep" ? "kept" : "one picture",
+    found,
+    ok: yields ? null : (layers === "keep") === kept,
+    gaveWay: yields,
+  });
 }
 
 function scaled(scale: number, before: Size, after: Size): boolean {
-  return Math.abs(after.width - before.width * scale) <= 0.5 && Math.abs(after.height - before.height * scale) <= 0.5;
+  return (
+    Math.abs(after.width - before.width * scale) <= 0.5 &&
+    Math.abs(after.height - before.height * scale) <= 0.5
+  );
 }
 
 /** Of a page, in inches: a tenth of a millimetre. */
 const PAGE_SLACK = 0.1 / 25.4;
 
-const isPage = (page: { width: number; height: number }, paper: { width: number | null; height: number | null }): boolean =>
-  (paper.width === null || Math.abs(page.width - paper.width) <= PAGE_SLACK) && (paper.height === null || Math.abs(page.height - paper.height) <= PAGE_SLACK);
+const isPage = (
+  page: { width: number; height: number },
+  paper: { width: number | null; height: number | null },
+): boolean =>
+  (paper.width === null || Math.abs(page.width - paper.width) <= PAGE_SLACK) &&
+  (paper.height === null || Math.abs(page.height - paper.height) <= PAGE_SLACK);
 
 /** "40 × 50 mm": how large the file prints at the resolution that it states. */
 function paperWords({ width, height, resolution, page }: Facts): string {
@@ -146,13 +225,23 @@ export function unchanged(brief: Brief, before: Facts, after: Facts): string[] {
   const out: string[] = [];
   const asked = (...keys: ClauseKey[]) => keys.some((key) => brief[key] !== undefined);
   if (!asked("format") && before.format === after.format) out.push(`the format, ${formatName(after.format)}`);
-  if (!asked("width", "height", "longSide", "shortSide", "box", "sizes", "shape", "scale") && before.width === after.width && before.height === after.height) {
+  if (
+    !asked("width", "height", "longSide", "shortSide", "box", "sizes", "shape", "scale") &&
+    before.width === after.width &&
+    before.height === after.height
+  ) {
     out.push(`the pixels, ${formatSize(after.width, after.height)}`);
   }
-  if (!asked("resolution", "paper") && before.resolution && after.resolution && Math.abs(before.resolution[0] - after.resolution[0]) < 0.5) {
+  if (
+    !asked("resolution", "paper") &&
+    before.resolution &&
+    after.resolution &&
+    Math.abs(before.resolution[0] - after.resolution[0]) < 0.5
+  ) {
     out.push(`the resolution, ${resolutionWords(after)}`);
   }
-  if (!asked("colour") && before.colourSpace === after.colourSpace) out.push(`the colour space, ${spaceName(after.colourSpace)}`);
+  if (!asked("colour") && before.colourSpace === after.colourSpace)
+    out.push(`the colour space, ${spaceName(after.colourSpace)}`);
   if (before.date && before.date === after.date) out.push(`the capture date, ${after.date}`);
   return out;
 }

@@ -53,15 +53,33 @@ export const factsOfPage = (facts: Facts, page = 1): Facts => ({ ...facts, ...fa
 /** The nine facts that are printed by the command line. */
 export function publicFacts(facts: Facts) {
   const { format, width, height, bytes, resolution, bits, colourSpace, quality, chroma } = facts;
-  return { format, width, height, bytes, resolution: resolution && resolution.map((v) => Number(v.toFixed(4))), bits, colourSpace, quality, chroma };
+  return {
+    format,
+    width,
+    height,
+    bytes,
+    resolution: resolution && resolution.map((v) => Number(v.toFixed(4))),
+    bits,
+    colourSpace,
+    quality,
+    chroma,
+  };
 }
 
 const SPACE_NAMES: Record<string, string> = {
-  srgb: "sRGB", "display-p3": "Display P3", oprgb: "opRGB", "romm-rgb": "ROMM RGB", bt2020: "BT.2020", gray: "grey", cmyk: "CMYK",
-  "other-rgb": "an RGB space of its own", lab: "Lab",
+  srgb: "sRGB",
+  "display-p3": "Display P3",
+  oprgb: "opRGB",
+  "romm-rgb": "ROMM RGB",
+  bt2020: "BT.2020",
+  gray: "grey",
+  cmyk: "CMYK",
+  "other-rgb": "an RGB space of its own",
+  lab: "Lab",
 };
 
-export const spaceName = (space: string | null): string => (space === null ? "unknown" : (SPACE_NAMES[space] ?? space));
+export const spaceName = (space: string | null): string =>
+  space === null ? "unknown" : (SPACE_NAMES[space] ?? space);
 
 /** Where a file does not say how densely it is printed (common practice for prints), in ppi. */
 export const PRINT_PPI = 300;

@@ -1,5 +1,5 @@
 /** What is told by a file's pixels rather than by its headers: its border, its ink, and what lies around the edge of a portrait. */
-import { clauseWords, type Brief } from "../brief";
+import { type Brief, clauseWords } from "../brief";
 import { trimNumber } from "../units";
 import type { Check } from "./checks";
 
@@ -18,7 +18,9 @@ function reader({ data, channels }: SeenPixels): (p: number) => Rgb {
   const down = data instanceof Uint16Array ? 257 : 1;
   return (p) => {
     const i = p * channels;
-    return channels < 3 ? [data[i] / down, data[i] / down, data[i] / down] : [data[i] / down, data[i + 1] / down, data[i + 2] / down];
+    return channels < 3
+      ? [data[i] / down, data[i] / down, data[i] / down]
+      : [data[i] / down, data[i + 1] / down, data[i + 2] / down];
   };
 }
 
@@ -86,7 +88,12 @@ export function inkSeen(pixels: SeenPixels): InkSeen {
 
 /** Ink on white: paper mostly white, some ink on it, and, where black is asked, without colour. */
 export function inkHolds(seen: InkSeen, asked: "black" | "original"): boolean {
-  return seen.white >= 0.4 && seen.dark > 0.0005 && seen.dark < 0.45 && (asked === "original" || (seen.colourful <= NEUTRAL && seen.darkest < 110));
+  return (
+    seen.white >= 0.4 &&
+    seen.dark > 0.0005 &&
+    seen.dark < 0.45 &&
+    (asked === "original" || (seen.colourful <= NEUTRAL && seen.darkest < 110))
+  );
 }
 
 function inkWords(seen: InkSeen): string {
@@ -100,7 +107,13 @@ export function checkPixels(brief: Brief, pixels: SeenPixels): Check[] {
   const checks: Check[] = [];
   const add = (clause: "border" | "ink", found: string, ok: boolean) => {
     const yields = !ok && (brief.wishes?.includes(clause) ?? false);
-    checks.push({ clause, asked: clauseWords(brief, clause)!, found, ok: yields ? null : ok, gaveWay: yields });
+    checks.push({
+      clause,
+      asked: clauseWords(brief, clause)!,
+      found,
+      ok: yields ? null : ok,
+      gaveWay: yields,
+    });
   };
   if (brief.border) {
     const { found, ok } = borderOf(pixels, brief.border.px, brief.border.colour);
@@ -160,6 +173,13 @@ export function surroundWords({ lightness: mean, spread }: Surround): string {
 export function asksSurround(brief: Brief): boolean {
   if (brief.ink || brief.format?.every((format) => format === "pdf")) return false;
   const { width, height } = brief;
-  const upright = width?.exact !== undefined && height?.exact !== undefined && height.exact > width.exact && height.exact <= width.exact * 1.6;
-  return upright || [brief.wording ?? "", ...(brief.onlyYou ?? [])].some((text) => /\b(back(ground|drop)s?)\b/i.test(text));
+  const upright =
+    width?.exact !== undefined &&
+    height?.exact !== undefined &&
+    height.exact > width.exact &&
+    height.exact <= width.exact * 1.6;
+  return (
+    upright ||
+    [brief.wording ?? "", ...(brief.onlyYou ?? [])].some((text) => /\b(back(ground|drop)s?)\b/i.test(text))
+  );
 }

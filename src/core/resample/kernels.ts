@@ -14,14 +14,20 @@ const cubic = (b: number, c: number): Kernel => ({
   weight: (distance) => {
     const x = Math.abs(distance);
     if (x < 1) return ((12 - 9 * b - 6 * c) * x ** 3 + (-18 + 12 * b + 6 * c) * x ** 2 + (6 - 2 * b)) / 6;
-    if (x < 2) return ((-b - 6 * c) * x ** 3 + (6 * b + 30 * c) * x ** 2 + (-12 * b - 48 * c) * x + (8 * b + 24 * c)) / 6;
+    if (x < 2)
+      return (
+        ((-b - 6 * c) * x ** 3 + (6 * b + 30 * c) * x ** 2 + (-12 * b - 48 * c) * x + (8 * b + 24 * c)) / 6
+      );
     return 0;
   },
 });
 
 const sinc = (x: number) => (x === 0 ? 1 : Math.sin(Math.PI * x) / (Math.PI * x));
 /** Sinc under the main lobe of a wider sinc. Source: Duchon, "Lanczos Filtering in One and Two Dimensions" (1979). */
-const lanczos = (lobes: number): Kernel => ({ support: lobes, weight: (x) => (Math.abs(x) < lobes ? sinc(x) * sinc(x / lobes) : 0) });
+const lanczos = (lobes: number): Kernel => ({
+  support: lobes,
+  weight: (x) => (Math.abs(x) < lobes ? sinc(x) * sinc(x / lobes) : 0),
+});
 
 export const kernels: Record<KernelName, Kernel> = {
   nearest: { support: 0.5, weight: (x) => (x >= -0.5 && x < 0.5 ? 1 : 0) },
@@ -33,7 +39,12 @@ export const kernels: Record<KernelName, Kernel> = {
 };
 
 export const kernelNames: Record<KernelName, string> = {
-  nearest: "nearest pixel", linear: "linear", "catmull-rom": "Catmull-Rom", mitchell: "Mitchell–Netravali", lanczos2: "Lanczos 2", lanczos3: "Lanczos 3",
+  nearest: "nearest pixel",
+  linear: "linear",
+  "catmull-rom": "Catmull-Rom",
+  mitchell: "Mitchell–Netravali",
+  lanczos2: "Lanczos 2",
+  lanczos3: "Lanczos 3",
 };
 
 /** Reducing: Lanczos 3. Enlarging: Mitchell–Netravali, held between its neighbours so that it cannot ring. */

@@ -59,7 +59,9 @@ class Bench {
 
   put(values: Float32Array | Int32Array): number {
     const at = this.take(values.byteLength);
-    new Uint8Array(this.memory.buffer, at, values.byteLength).set(new Uint8Array(values.buffer, values.byteOffset, values.byteLength));
+    new Uint8Array(this.memory.buffer, at, values.byteLength).set(
+      new Uint8Array(values.buffer, values.byteOffset, values.byteLength),
+    );
     return at;
   }
 }
@@ -70,19 +72,32 @@ export interface ResampleOptions {
 }
 
 /** A picture of x.starts.length × y.starts.length pixels from one of `width` pixels a row. */
-export function resample(source: RowReader | ByteRows, width: number, x: Axis, y: Axis, { clamp = false }: ResampleOptions = {}): FloatImage {
+export function resample(
+  source: RowReader | ByteRows,
+  width: number,
+  x: Axis,
+  y: Axis,
+  { clamp = false }: ResampleOptions = {},
+): FloatImage {
   const [outWidth, outHeight] = [x.starts.length, y.starts.length];
   const stride = outWidth * LANES;
   const data = new Float32Array(stride * outHeight);
   const rowBytes = stride * 4;
-  const bench = new Bench(width * 20 + rowBytes * (y.taps + 1) + x.weights.byteLength + x.starts.byteLength + y.taps * 8 + 4096);
+  const bench = new Bench(
+    width * 20 + rowBytes * (y.taps + 1) + x.weights.byteLength + x.starts.byteLength + y.taps * 8 + 4096,
+  );
   const { rows } = bench;
   const bytes = typeof source === "function" ? 0 : bench.take(width * 3);
   const tables = typeof source === "function" ? 0 : source.tables.map((table) => bench.put(table))[0];
   const input = bench.take(width * LANES * 4);
   const held = Array.from({ length: y.taps }, () => bench.take(rowBytes));
   const out = bench.take(rowBytes);
-  const [starts, weights, down, list] = [bench.put(x.starts), bench.put(x.weights), bench.take(y.taps * 4), bench.take(y.taps * 4)];
+  const [starts, weights, down, list] = [
+    bench.put(x.starts),
+    bench.put(x.weights),
+    bench.take(y.taps * 4),
+    bench.take(y.taps * 4),
+  ];
   const inputRow = bench.floats(input, width * LANES);
   const outRow = bench.floats(out, stride);
   const heldRows = held.map((at) => bench.floats(at, stride));
@@ -115,7 +130,8 @@ function clampAcross(input: Float32Array, out: Float32Array, x: Axis): void {
   for (let o = 0; o < x.starts.length; o += 1) {
     const a = x.near[o] * LANES;
     const b = Math.min(x.near[o] + 1, x.size - 1) * LANES;
-    for (let c = 0; c < LANES; c += 1) out[o * LANES + c] = held(out[o * LANES + c], input[a + c], input[b + c]);
+    for (let c = 0; c < LANES; c += 1)
+      out[o * LANES + c] = held(out[o * LANES + c], input[a + c], input[b + c]);
   }
 }
 

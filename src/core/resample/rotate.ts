@@ -1,6 +1,6 @@
 /** Sampling along turned axes: straightening. */
 import { kernels } from "./kernels";
-import { LANES, type FloatImage } from "./resample";
+import { type FloatImage, LANES } from "./resample";
 
 export interface Turned {
   /** Centre of the part in the samples of the input, edges of pixels counted (0 is the left edge of the first). */

@@ -2,7 +2,7 @@
  * Sharpening after resizing, on lightness only: the difference from a blurred copy is added, held inside what the
  * neighbours show plus a little, so that no edge gets a bright or dark seam and nothing is clipped.
  */
-import { LANES, type FloatImage } from "./resample";
+import { type FloatImage, LANES } from "./resample";
 
 export interface Sharpening {
   for: "screen" | "print";
@@ -28,7 +28,12 @@ const OVERSHOOT = 0.03;
 const STRENGTH = 1.6;
 
 /** In place, on linear light; `luminance` are the weights of the first three channels (or [1] for grey). Alpha is left alone. */
-export function sharpen(image: FloatImage, luminance: readonly number[], { for: kind, amount }: Sharpening, ppi: number | null): void {
+export function sharpen(
+  image: FloatImage,
+  luminance: readonly number[],
+  { for: kind, amount }: Sharpening,
+  ppi: number | null,
+): void {
   if (amount <= 0) return;
   const { data, width, height } = image;
   const colours = luminance.length;
@@ -72,14 +77,17 @@ function range(light: Float32Array, width: number, height: number, x: number, y:
 
 function blur(light: Float32Array, width: number, height: number, sigma: number): Float32Array {
   const reach = Math.ceil(sigma * 3);
-  const kernel = Float32Array.from({ length: reach * 2 + 1 }, (_, i) => Math.exp(-((i - reach) ** 2) / (2 * sigma * sigma)));
+  const kernel = Float32Array.from({ length: reach * 2 + 1 }, (_, i) =>
+    Math.exp(-((i - reach) ** 2) / (2 * sigma * sigma)),
+  );
   const sum = kernel.reduce((a, b) => a + b, 0);
   const across = new Float32Array(light.length);
   const out = new Float32Array(light.length);
   for (let y = 0; y < height; y += 1) {
     for (let x = 0; x < width; x += 1) {
       let v = 0;
-      for (let k = -reach; k <= reach; k += 1) v += kernel[k + reach] * light[y * width + Math.min(width - 1, Math.max(0, x + k))];
+      for (let k = -reach; k <= reach; k += 1)
+        v += kernel[k + reach] * light[y * width + Math.min(width - 1, Math.max(0, x + k))];
       across[y * width + x] = v / sum;
     }
   }

@@ -1,5 +1,5 @@
 /** Which input samples make up each output sample of one axis, and by how much. */
-import { kernels, type KernelName } from "./kernels";
+import { type KernelName, kernels } from "./kernels";
 
 export interface Axis {
   /** First input sample of each output sample. */

@@ -13,12 +13,19 @@ export const lowest = (list: At[]) => list.sort((a, b) => a.quality - b.quality)
 export const highest = (list: At[]) => list.sort((a, b) => b.quality - a.quality)[0] ?? null;
 
 /** The expected curve moved through the nearest point; tilted through the two nearest, on both sides where there are such. */
-export function predictLog(expect: (quality: number) => number, points: readonly At[], quality: number): number {
+export function predictLog(
+  expect: (quality: number) => number,
+  points: readonly At[],
+  quality: number,
+): number {
   const below = highest(points.filter((p) => p.quality <= quality));
   const above = lowest(points.filter((p) => p.quality > quality));
   if (below && above) {
     const span = expect(above.quality) - expect(below.quality);
-    const share = Math.abs(span) > 1e-9 ? (expect(quality) - expect(below.quality)) / span : (quality - below.quality) / (above.quality - below.quality);
+    const share =
+      Math.abs(span) > 1e-9
+        ? (expect(quality) - expect(below.quality)) / span
+        : (quality - below.quality) / (above.quality - below.quality);
     return below.log + share * (above.log - below.log);
   }
   const near = below ?? above;

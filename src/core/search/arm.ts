@@ -61,7 +61,12 @@ export async function solveArm(task: ArmTask): Promise<ArmResult> {
 }
 
 /** The expected curve moved through the nearest point, or tilted through the two nearest on both sides. */
-function predictLog(points: readonly Point[], expect: (q: number) => number, payload: (b: number) => number, quality: number): number {
+function predictLog(
+  points: readonly Point[],
+  expect: (q: number) => number,
+  payload: (b: number) => number,
+  quality: number,
+): number {
   if (!points.length) return expect(quality);
   const sorted = [...points].sort((a, b) => a.quality - b.quality);
   const below = sorted.filter((p) => p.quality <= quality).pop();

@@ -10,13 +10,29 @@ export const choiceSchema = z.union([
   /** The photo's own JPEG data, packed tighter. */
   z.strictObject({ packed: z.literal(true) }),
   z.strictObject({
-    format: z.literal("jpeg"), quality: z.int().min(1).max(100), chroma: z.enum(["4:2:0", "4:4:4"]), table: z.int().min(0).max(8),
+    format: z.literal("jpeg"),
+    quality: z.int().min(1).max(100),
+    chroma: z.enum(["4:2:0", "4:4:4"]),
+    table: z.int().min(0).max(8),
     /** Absent: by the number of pixels. */
     effort: z.enum(["careful", "quick", "fast", "plain"]).optional(),
   }),
-  z.strictObject({ format: z.literal("png"), colours: z.int().min(2).max(256).nullable(), level: z.int().min(0).max(9) }),
-  z.strictObject({ format: z.literal("webp"), quality: z.int().min(1).max(100).nullable(), effort: z.int().min(0).max(6).optional() }),
-  z.strictObject({ format: z.literal("avif"), quality: z.int().min(1).max(100), bits: z.union([z.literal(8), z.literal(10)]), effort: z.int().min(0).max(9).optional() }),
+  z.strictObject({
+    format: z.literal("png"),
+    colours: z.int().min(2).max(256).nullable(),
+    level: z.int().min(0).max(9),
+  }),
+  z.strictObject({
+    format: z.literal("webp"),
+    quality: z.int().min(1).max(100).nullable(),
+    effort: z.int().min(0).max(6).optional(),
+  }),
+  z.strictObject({
+    format: z.literal("avif"),
+    quality: z.int().min(1).max(100),
+    bits: z.union([z.literal(8), z.literal(10)]),
+    effort: z.int().min(0).max(9).optional(),
+  }),
   z.strictObject({ format: z.literal("tiff"), packing: z.enum(["deflate", "lzw", "none"]) }),
   z.strictObject({ format: z.literal("gif"), colours: z.int().min(2).max(256) }),
   z.strictObject({ format: z.literal("bmp") }),

@@ -2,7 +2,7 @@
  * Finds, along one arm of settings whose visible difference falls with a whole-number quality, the lowest quality that
  * stays within a limit. Works on the logarithm of the difference, whose curve is alike for all pictures.
  */
-import { highest, lowest, predictLog, type At } from "./along";
+import { type At, highest, lowest, predictLog } from "./along";
 import type { Picture, Setting, Weighed } from "./types";
 
 export interface CleanArm<S extends Setting> {
@@ -39,7 +39,15 @@ const NEAR_LIMIT = 0.97;
 /** Aimed at so much below the limit, in ln(difference): a miss above it is of no use. */
 const MARGIN = 0.012;
 
-export async function solveClean<S extends Setting & { quality: number | null }>({ picture, arm, limit, budget, first, known = [], near = NEAR_LIMIT }: CleanTask<S>): Promise<CleanResult<S>> {
+export async function solveClean<S extends Setting & { quality: number | null }>({
+  picture,
+  arm,
+  limit,
+  budget,
+  first,
+  known = [],
+  near = NEAR_LIMIT,
+}: CleanTask<S>): Promise<CleanResult<S>> {
   const made: Weighed<S>[] = [];
   const points: At[] = [];
   let found: Weighed<S> | null = null;
@@ -55,7 +63,8 @@ export async function solveClean<S extends Setting & { quality: number | null }>
     if (nearEnough(found, limit * near)) break;
     const [from, to] = [beyond ? beyond.quality + 1 : arm.lowest, within ? within.quality - 1 : arm.highest];
     if (from > to) break;
-    const guess = n === 0 && first !== undefined ? first : at(arm, points, Math.log(limit) - MARGIN, from, to);
+    const guess =
+      n === 0 && first !== undefined ? first : at(arm, points, Math.log(limit) - MARGIN, from, to);
     const quality = Math.min(to, Math.max(from, guess));
     const trial = await weigh(picture, arm.setting(quality));
     made.push(trial);
@@ -67,8 +76,14 @@ export async function solveClean<S extends Setting & { quality: number | null }>
 const nearEnough = (found: Weighed | null, least: number) => found !== null && found.difference >= least;
 
 /** The same arm, whose expectation follows what was measured on a sample of the picture. */
-export function asTried<S extends Setting & { quality: number | null }>(arm: CleanArm<S>, tried: readonly Weighed<S>[]): CleanArm<S> {
-  const points = tried.map((trial) => ({ quality: trial.setting.quality ?? arm.highest, log: Math.log(Math.max(1e-4, trial.difference)) }));
+export function asTried<S extends Setting & { quality: number | null }>(
+  arm: CleanArm<S>,
+  tried: readonly Weighed<S>[],
+): CleanArm<S> {
+  const points = tried.map((trial) => ({
+    quality: trial.setting.quality ?? arm.highest,
+    log: Math.log(Math.max(1e-4, trial.difference)),
+  }));
   return { ...arm, expect: (quality) => predictLog(arm.expect, points, quality) };
 }
 
@@ -77,7 +92,13 @@ export async function weigh<S extends Setting>(picture: Picture, setting: S): Pr
 }
 
 /** The lowest quality that is predicted within the limit. */
-function at<S extends Setting>(arm: CleanArm<S>, points: readonly At[], wanted: number, from: number, to: number): number {
+function at<S extends Setting>(
+  arm: CleanArm<S>,
+  points: readonly At[],
+  wanted: number,
+  from: number,
+  to: number,
+): number {
   let [low, high] = [from, to];
   while (low < high) {
     const middle = (low + high) >> 1;

@@ -2,8 +2,10 @@
 import type { Setting } from "./types";
 
 /** Effort by the number of pixels, so that one encode stays under about 10 s (AVIF, 24 megapixels: effort 1 takes 2.6 s, effort 2 7.6 s). */
-export const avifEffort = (pixels: number): number => (pixels <= 600_000 ? 4 : pixels <= 6_000_000 ? 2 : pixels <= 40_000_000 ? 1 : 0);
-export const webpEffort = (pixels: number): number => (pixels <= 8_000_000 ? 4 : pixels <= 40_000_000 ? 2 : 0);
+export const avifEffort = (pixels: number): number =>
+  pixels <= 600_000 ? 4 : pixels <= 6_000_000 ? 2 : pixels <= 40_000_000 ? 1 : 0;
+export const webpEffort = (pixels: number): number =>
+  pixels <= 8_000_000 ? 4 : pixels <= 40_000_000 ? 2 : 0;
 
 /** Seconds a megapixel. */
 const AVIF = [0.08, 0.12, 0.55, 1.5, 3];

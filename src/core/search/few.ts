@@ -1,5 +1,14 @@
 /** The search for formats with few settings: TIFF (three packings, all lossless), GIF (numbers of colours) and BMP (one). */
-import { MAX_ENCODES, type BmpSetting, type Found, type GifSetting, type Goal, type Picture, type SearchResult, type TiffSetting } from "./types";
+import {
+  type BmpSetting,
+  type Found,
+  type GifSetting,
+  type Goal,
+  MAX_ENCODES,
+  type Picture,
+  type SearchResult,
+  type TiffSetting,
+} from "./types";
 
 const between = (bytes: number, { min, max }: Goal) => bytes >= (min ?? 0) && bytes <= (max ?? Infinity);
 
@@ -10,16 +19,22 @@ export async function searchTiff(picture: Picture, goal: Goal): Promise<SearchRe
     const setting: TiffSetting = { format: "tiff", packing };
     const found = { setting, bytes: await picture.encode(setting) };
     made.push(found);
-    const told = made.length > 1 ? ["a less thrifty packing, because the floor is not reached at the tightest"] : [];
+    const told =
+      made.length > 1 ? ["a less thrifty packing, because the floor is not reached at the tightest"] : [];
     if (between(found.bytes, goal)) return { outcome: "met", found, encodes: made.length, told };
-    if (made.length === 1 && found.bytes > (goal.max ?? Infinity)) return { outcome: "over", found, encodes: 1, told };
+    if (made.length === 1 && found.bytes > (goal.max ?? Infinity))
+      return { outcome: "over", found, encodes: 1, told };
   }
   const under = made.filter((m) => m.bytes <= (goal.max ?? Infinity)).sort((a, b) => b.bytes - a.bytes)[0];
   return { outcome: "under", found: under, encodes: made.length, told: [] };
 }
 
 /** As many colours as fit under the ceiling; fewer only while the pixels are fixed (`palette`). */
-export async function searchGif(picture: Picture, goal: Goal, palette: boolean): Promise<SearchResult<GifSetting>> {
+export async function searchGif(
+  picture: Picture,
+  goal: Goal,
+  palette: boolean,
+): Promise<SearchResult<GifSetting>> {
   let encodes = 0;
   const told = ["at most 256 colours, because GIF holds no more"];
   const encode = async (colours: number): Promise<Found<GifSetting>> => {
@@ -49,6 +64,7 @@ export async function searchGif(picture: Picture, goal: Goal, palette: boolean):
 export async function searchBmp(picture: Picture, goal: Goal): Promise<SearchResult<BmpSetting>> {
   const setting: BmpSetting = { format: "bmp" };
   const found = { setting, bytes: await picture.encode(setting) };
-  const outcome = found.bytes > (goal.max ?? Infinity) ? "over" : found.bytes < (goal.min ?? 0) ? "under" : "met";
+  const outcome =
+    found.bytes > (goal.max ?? Infinity) ? "over" : found.bytes < (goal.min ?? 0) ? "under" : "met";
   return { outcome, found, encodes: 1, told: [] };
 }

@@ -1,5 +1,5 @@
 /** The smallest JPEG without visible loss: over chroma, quantisation tables and quality. */
-import { asTried, solveClean, weigh, type CleanArm } from "./clean";
+import { asTried, type CleanArm, solveClean, weigh } from "./clean";
 import { differenceLog, priorLog } from "./prior";
 import { CAREFUL_PIXELS, type Chroma, type JpegSetting, type Picture, type Weighed } from "./types";
 
@@ -20,8 +20,15 @@ interface Table {
  * In the order in which they are tried. Measured on six photographs at a difference of 0.9: the best of these with trellis takes 78 to
  * 90 % of what Annex K's table takes without; where the trellis is left out, 84 to 92 % of it in progressive order.
  */
-const WITH_TRELLIS: readonly Table[] = [{ table: 7, shift: 9 }, { table: 1, shift: 9 }, { table: 2, shift: 0 }];
-const WITHOUT: readonly Table[] = [{ table: 2, shift: 0 }, { table: 7, shift: 10 }];
+const WITH_TRELLIS: readonly Table[] = [
+  { table: 7, shift: 9 },
+  { table: 1, shift: 9 },
+  { table: 2, shift: 0 },
+];
+const WITHOUT: readonly Table[] = [
+  { table: 2, shift: 0 },
+  { table: 7, shift: 10 },
+];
 const ANNEX_K: Table = { table: 0, shift: 0 };
 /** Above this quality, on Annex K's scale, halved chroma costs more than it saves. */
 const HALVED_UNTIL = 95;
@@ -38,7 +45,12 @@ const MOST = 13;
 const HOPE = 1.02;
 
 /** Null where even the highest quality stays beyond the limit. `made` collects every trial. */
-export async function cleanJpeg(picture: Picture, bounds: JpegBounds, limit: number, made: Weighed<JpegSetting>[]): Promise<Weighed<JpegSetting> | null> {
+export async function cleanJpeg(
+  picture: Picture,
+  bounds: JpegBounds,
+  limit: number,
+  made: Weighed<JpegSetting>[],
+): Promise<Weighed<JpegSetting> | null> {
   const sample = await picture.sample();
   const search = new CleanJpeg(sample ?? picture, picture.pixels, bounds, limit);
   const guess = await search.run();
@@ -48,9 +60,18 @@ export async function cleanJpeg(picture: Picture, bounds: JpegBounds, limit: num
   }
   // What the sample says holds nearly for the whole; a few trials of the whole settle it.
   const { chroma, table } = (guess ?? search.made[0]).setting;
-  const tried = search.made.filter((trial) => trial.setting.chroma === chroma && trial.setting.table === table);
+  const tried = search.made.filter(
+    (trial) => trial.setting.chroma === chroma && trial.setting.table === table,
+  );
   const arm = asTried(search.arm(chroma, table), tried);
-  const whole = await solveClean({ picture, arm, limit, budget: WHOLE_BUDGET, first: guess?.setting.quality ?? bounds.highest, near: WHOLE_NEAR });
+  const whole = await solveClean({
+    picture,
+    arm,
+    limit,
+    budget: WHOLE_BUDGET,
+    first: guess?.setting.quality ?? bounds.highest,
+    near: WHOLE_NEAR,
+  });
   made.push(...whole.made);
   return whole.found;
 }
@@ -59,14 +80,24 @@ export function jpegArm(chroma: Chroma, table: number, pixels: number): CleanArm
   const careful = pixels <= CAREFUL_PIXELS;
   const { shift } = [ANNEX_K, ...(careful ? WITH_TRELLIS : WITHOUT)].find((t) => t.table === table)!;
   const effort = careful ? "careful" : "quick";
-  return { setting: (quality) => ({ format: "jpeg", quality, chroma, table, effort }), lowest: 1, highest: 100, expect: (quality) => differenceLog(chroma, Math.min(100, quality + shift)) };
+  return {
+    setting: (quality) => ({ format: "jpeg", quality, chroma, table, effort }),
+    lowest: 1,
+    highest: 100,
+    expect: (quality) => differenceLog(chroma, Math.min(100, quality + shift)),
+  };
 }
 
 class CleanJpeg {
   readonly made: Weighed<JpegSetting>[] = [];
   private best: Weighed<JpegSetting> | null = null;
 
-  constructor(private readonly picture: Picture, private readonly pixels: number, private readonly bounds: JpegBounds, private readonly limit: number) {}
+  constructor(
+    private readonly picture: Picture,
+    private readonly pixels: number,
+    private readonly bounds: JpegBounds,
+    private readonly limit: number,
+  ) {}
 
   async run(): Promise<Weighed<JpegSetting> | null> {
     const usual = this.pixels <= CAREFUL_PIXELS ? WITH_TRELLIS : WITHOUT;
@@ -76,7 +107,8 @@ class CleanJpeg {
     const quality = (start?.setting.quality ?? this.bounds.highest) + first.shift;
     for (const { table, shift } of others) await this.hopeful("4:2:0", table, quality - shift);
     if (!this.picture.flat && start && quality < HALVED_UNTIL) return this.best;
-    for (const { table, shift } of this.bounds.annexK ? [ANNEX_K] : [ANNEX_K, ...usual.slice(0, 2)]) await this.hopeful("4:4:4", table, Math.min(quality, HALVED_UNTIL) - shift);
+    for (const { table, shift } of this.bounds.annexK ? [ANNEX_K] : [ANNEX_K, ...usual.slice(0, 2)])
+      await this.hopeful("4:4:4", table, Math.min(quality, HALVED_UNTIL) - shift);
     return this.best;
   }
 
@@ -85,8 +117,21 @@ class CleanJpeg {
     return { ...jpegArm(chroma, table, this.pixels), lowest, highest };
   }
 
-  private async solve(chroma: Chroma, table: number, budget: number, first?: number, known: Weighed<JpegSetting>[] = []): Promise<Weighed<JpegSetting> | null> {
-    const { found, made } = await solveClean({ picture: this.picture, arm: this.arm(chroma, table), limit: this.limit, budget, first, known });
+  private async solve(
+    chroma: Chroma,
+    table: number,
+    budget: number,
+    first?: number,
+    known: Weighed<JpegSetting>[] = [],
+  ): Promise<Weighed<JpegSetting> | null> {
+    const { found, made } = await solveClean({
+      picture: this.picture,
+      arm: this.arm(chroma, table),
+      limit: this.limit,
+      budget,
+      first,
+      known,
+    });
     this.take(made);
     return found;
   }
@@ -121,6 +166,7 @@ class CleanJpeg {
 
   private take(trials: Weighed<JpegSetting>[]): void {
     this.made.push(...trials);
-    for (const trial of trials) if (trial.difference <= this.limit && (!this.best || trial.bytes < this.best.bytes)) this.best = trial;
+    for (const trial of trials)
+      if (trial.difference <= this.limit && (!this.best || trial.bytes < this.best.bytes)) this.best = trial;
   }
 }

@@ -1,9 +1,20 @@
 /** The search for the JPEG setting that lands in a byte range with as few encodes as possible. */
 import { CLEAN } from "../difference/types";
-import { solveArm, type ArmResult, type Point } from "./arm";
+import { type ArmResult, type Point, solveArm } from "./arm";
 import { cleanJpeg } from "./jpeg-clean";
 import { FULL_CHROMA, priorLog } from "./prior";
-import { CAREFUL_PIXELS, MAX_ENCODES, NEAR, type Chroma, type Found, type Goal, type JpegSetting, type Picture, type SearchResult, type Weighed } from "./types";
+import {
+  CAREFUL_PIXELS,
+  type Chroma,
+  type Found,
+  type Goal,
+  type JpegSetting,
+  MAX_ENCODES,
+  NEAR,
+  type Picture,
+  type SearchResult,
+  type Weighed,
+} from "./types";
 
 /** Below this the damage is such that a file is not offered. */
 export const LOWEST_QUALITY = 10;
@@ -36,7 +47,10 @@ const GAP_ARMS: Record<Chroma, GapArm[]> = {
   ],
 };
 /** The table that mostly looks best beside the main one at the same size: at a difference of 1.7 it takes 81 to 100 % of Annex K's bytes, the main one 89 to 100 %. */
-const RIVAL: Record<Chroma, { table: number; shift: number }> = { "4:2:0": { table: 7, shift: 0.45 }, "4:4:4": { table: 0, shift: -0.08 } };
+const RIVAL: Record<Chroma, { table: number; shift: number }> = {
+  "4:2:0": { table: 7, shift: 0.45 },
+  "4:4:4": { table: 0, shift: -0.08 },
+};
 const RIVAL_TRIALS = 2;
 /** Encodes spent on filling a gap while the range is met anyway. */
 const GAP_BUDGET = 4;
@@ -61,7 +75,11 @@ export interface JpegLimits {
 type Jpeg = Found<JpegSetting>;
 
 /** One picture, one goal. `wanted` throws when nobody waits for the answer any more. */
-export async function searchJpeg(picture: Picture, goal: Goal, limits: JpegLimits): Promise<SearchResult<JpegSetting>> {
+export async function searchJpeg(
+  picture: Picture,
+  goal: Goal,
+  limits: JpegLimits,
+): Promise<SearchResult<JpegSetting>> {
   return new JpegSearch(picture, goal, limits).run();
 }
 
@@ -72,7 +90,11 @@ class JpegSearch {
   private readonly lowest: number;
   private readonly highest: number;
 
-  constructor(private readonly picture: Picture, private readonly goal: Goal, private readonly limits: JpegLimits) {
+  constructor(
+    private readonly picture: Picture,
+    private readonly goal: Goal,
+    private readonly limits: JpegLimits,
+  ) {
     this.table = limits.quality ? 0 : MAIN_TABLE;
     this.effort = picture.pixels <= CAREFUL_PIXELS ? "careful" : "fast";
     this.lowest = Math.max(limits.lowest, limits.quality?.min ?? 1);
@@ -84,7 +106,10 @@ class JpegSearch {
     const { min, max, aim } = this.goal;
     if (this.lowest === this.highest && min === null) {
       // One quality is asked: nothing is left to be searched for.
-      const setting = { quality: this.highest, chroma: this.picture.flat || this.highest >= SURELY_FULL ? ("4:4:4" as const) : ("4:2:0" as const) };
+      const setting = {
+        quality: this.highest,
+        chroma: this.picture.flat || this.highest >= SURELY_FULL ? ("4:4:4" as const) : ("4:2:0" as const),
+      };
       if ((await this.encode(setting)) <= (max ?? Infinity)) return this.met(this.find(setting)!);
     }
     if (aim === "clean") {
@@ -103,7 +128,12 @@ class JpegSearch {
   /** The smallest file without visible loss, however large; null where there is none. */
   private async clean(): Promise<Jpeg | null> {
     const made: Weighed<JpegSetting>[] = [];
-    const found = await cleanJpeg(this.picture, { lowest: this.lowest, highest: this.highest, annexK: this.limits.quality !== null }, CLEAN, made);
+    const found = await cleanJpeg(
+      this.picture,
+      { lowest: this.lowest, highest: this.highest, annexK: this.limits.quality !== null },
+      CLEAN,
+      made,
+    );
     this.made.push(...made);
     return found;
   }
@@ -111,7 +141,12 @@ class JpegSearch {
   /** Clean, but below the floor: not much more than the floor asks for. */
   private async justAbove(min: number, max: number): Promise<SearchResult<JpegSetting>> {
     const inside = await this.between(min, Math.min(max, min * ABOVE_FLOOR), { chroma: "4:4:4" });
-    return inside ? { ...this.met(inside), told: ["a higher quality than the eye needs, because the floor is not reached without it"] } : this.climb(min, max);
+    return inside
+      ? {
+          ...this.met(inside),
+          told: ["a higher quality than the eye needs, because the floor is not reached without it"],
+        }
+      : this.climb(min, max);
   }
 
   /** No ceiling: the least difference that JPEG can have here; a less thrifty encoding only where a floor asks for it. */
@@ -131,12 +166,14 @@ class JpegSearch {
     let solved = await this.arm(first, target);
     const reached = solved.under?.quality ?? 0;
     // Between these the eye decides; outside them one of the two chromas has no chance.
-    const decided = first === "4:4:4" ? reached >= SURELY_FULL : solved.under !== null && reached < SURELY_HALVED;
+    const decided =
+      first === "4:4:4" ? reached >= SURELY_FULL : solved.under !== null && reached < SURELY_HALVED;
     if (!decided && this.made.length < MAX_ENCODES - 3) {
       const other: Chroma = first === "4:4:4" ? "4:2:0" : "4:4:4";
       const second = await this.arm(other, target);
       const [one, two] = [this.largest(target, first), this.largest(target, other)];
-      if (two && (!one || (await this.differs(two)) < (await this.differs(one)))) [chroma, solved] = [other, second];
+      if (two && (!one || (await this.differs(two)) < (await this.differs(one))))
+        [chroma, solved] = [other, second];
     }
     const main = this.largest(target, chroma);
     if (!main) return null;
@@ -178,7 +215,8 @@ class JpegSearch {
     let { shift } = RIVAL[chroma];
     for (let made = 0; made < RIVAL_TRIALS && this.made.length < MAX_ENCODES; made += 1) {
       let quality = this.lowest;
-      while (quality < this.highest && main.predict(quality + 1) + shift <= payload(target) - 0.012) quality += 1;
+      while (quality < this.highest && main.predict(quality + 1) + shift <= payload(target) - 0.012)
+        quality += 1;
       const setting = { quality, chroma, table, effort: this.effort };
       if (this.find(setting)) return;
       const bytes = await this.encode(setting);
@@ -191,12 +229,18 @@ class JpegSearch {
     const shift = chroma === "4:4:4" ? FULL_CHROMA : 0;
     const level = Math.log(this.picture.pixels) + shift;
     const known: Point[] = this.made
-      .filter((m) => m.setting.chroma === chroma && m.setting.table === this.table && m.setting.effort === this.effort)
+      .filter(
+        (m) =>
+          m.setting.chroma === chroma && m.setting.table === this.table && m.setting.effort === this.effort,
+      )
       .map((m) => ({ quality: m.setting.quality, bytes: m.bytes }));
     // What another chroma has already shown about this picture moves the expectation.
     const seen = known.length ? undefined : this.made[this.made.length - 1];
     const moved = seen
-      ? Math.log(Math.max(1, seen.bytes - this.picture.overhead)) - Math.log(this.picture.pixels) - priorLog(seen.setting.quality) - (seen.setting.chroma === "4:4:4" ? FULL_CHROMA : 0)
+      ? Math.log(Math.max(1, seen.bytes - this.picture.overhead)) -
+        Math.log(this.picture.pixels) -
+        priorLog(seen.setting.quality) -
+        (seen.setting.chroma === "4:4:4" ? FULL_CHROMA : 0)
       : 0;
     return solveArm({
       goal: target,
@@ -216,7 +260,9 @@ class JpegSearch {
     const payload = (bytes: number) => Math.log(Math.max(1, bytes - this.picture.overhead));
     const [floor, wanted, ceiling] = [target * NEAR, target * 0.985, target].map(payload);
     const missed = () => (this.goal.min ?? 0) > this.largest(target, chroma)!.bytes;
-    const learned = new Map(this.gapArms(chroma).map((arm) => [arm, { shift: arm.shift, tried: new Set<number>() }]));
+    const learned = new Map(
+      this.gapArms(chroma).map((arm) => [arm, { shift: arm.shift, tried: new Set<number>() }]),
+    );
     for (let made = 0; made < (missed() ? 8 : GAP_BUDGET) && this.made.length < MAX_ENCODES; made += 1) {
       let next: { arm: GapArm; quality: number; miss: number } | null = null;
       for (const [arm, { shift, tried }] of learned) {
@@ -225,7 +271,13 @@ class JpegSearch {
           const miss = Math.abs(guess - wanted);
           // An arm that was never measured may be off by a little.
           const slack = tried.size ? 0 : 0.05;
-          if (guess < floor - slack || guess > ceiling + slack || tried.has(quality) || (next && miss >= next.miss)) continue;
+          if (
+            guess < floor - slack ||
+            guess > ceiling + slack ||
+            tried.has(quality) ||
+            (next && miss >= next.miss)
+          )
+            continue;
           next = { arm, quality, miss };
         }
       }
@@ -242,7 +294,9 @@ class JpegSearch {
   private gapArms(chroma: Chroma): GapArm[] {
     const arms = GAP_ARMS[chroma];
     // A picture too large for the trellis is coded without it throughout.
-    return this.effort === "careful" ? arms : arms.filter((arm) => arm.effort === "careful").map((arm) => ({ ...arm, effort: "fast" as const }));
+    return this.effort === "careful"
+      ? arms
+      : arms.filter((arm) => arm.effort === "careful").map((arm) => ({ ...arm, effort: "fast" as const }));
   }
 
   /** Below the floor at the highest quality: full chroma, then a less thrifty encoding. */
@@ -260,7 +314,10 @@ class JpegSearch {
     }
     const inside = this.made.filter((m) => m.bytes >= min && m.bytes <= max).pop();
     if (inside) return this.climbed("met", inside);
-    return this.climbed("under", [...this.made].filter((m) => m.bytes <= max).sort((a, b) => b.bytes - a.bytes)[0]);
+    return this.climbed(
+      "under",
+      [...this.made].filter((m) => m.bytes <= max).sort((a, b) => b.bytes - a.bytes)[0],
+    );
   }
 
   /** Tells only what the file that is taken really needed. */
@@ -268,11 +325,16 @@ class JpegSearch {
     const told: string[] = [];
     const full = found.setting.chroma === "4:4:4" && this.made[0].setting.chroma !== "4:4:4";
     if (full) told.push("full chroma (4:4:4), because the floor is not reached without it");
-    if (found.setting.effort === "plain") told.push("a less thrifty encoding, because the floor is not reached without it");
+    if (found.setting.effort === "plain")
+      told.push("a less thrifty encoding, because the floor is not reached without it");
     return { outcome, found, encodes: this.made.length, told };
   }
 
-  private async between(min: number, max: number, at: Partial<JpegSetting> & { chroma: Chroma }): Promise<Jpeg | null> {
+  private async between(
+    min: number,
+    max: number,
+    at: Partial<JpegSetting> & { chroma: Chroma },
+  ): Promise<Jpeg | null> {
     const shift = at.chroma === "4:4:4" ? FULL_CHROMA : 0;
     const result = await solveArm({
       goal: max,
@@ -283,9 +345,13 @@ class JpegSearch {
       expect: (quality) => priorLog(quality) + Math.log(this.picture.pixels) + shift,
       encode: (quality) => this.encode({ ...at, quality }),
       budget: Math.min(4, MAX_ENCODES - this.made.length),
-      known: this.made.filter((m) => m.setting.chroma === at.chroma && m.setting.effort === (at.effort ?? this.effort)).map((m) => ({ quality: m.setting.quality, bytes: m.bytes })),
+      known: this.made
+        .filter((m) => m.setting.chroma === at.chroma && m.setting.effort === (at.effort ?? this.effort))
+        .map((m) => ({ quality: m.setting.quality, bytes: m.bytes })),
     });
-    return result.under && result.under.bytes >= min ? this.find({ ...at, quality: result.under.quality }) : null;
+    return result.under && result.under.bytes >= min
+      ? this.find({ ...at, quality: result.under.quality })
+      : null;
   }
 
   private async encode(part: Partial<JpegSetting> & { quality: number; chroma: Chroma }): Promise<number> {
@@ -297,11 +363,19 @@ class JpegSearch {
 
   private find(part: Partial<JpegSetting>): Jpeg | null {
     const want = { table: this.table, effort: this.effort, ...part };
-    return this.made.find((m) => (Object.keys(want) as (keyof JpegSetting)[]).every((key) => m.setting[key] === want[key])) ?? null;
+    return (
+      this.made.find((m) =>
+        (Object.keys(want) as (keyof JpegSetting)[]).every((key) => m.setting[key] === want[key]),
+      ) ?? null
+    );
   }
 
   private largest(target: number, chroma: Chroma): Jpeg | null {
-    return this.made.filter((m) => m.bytes <= target && m.setting.chroma === chroma).sort((a, b) => b.bytes - a.bytes)[0] ?? null;
+    return (
+      this.made
+        .filter((m) => m.bytes <= target && m.setting.chroma === chroma)
+        .sort((a, b) => b.bytes - a.bytes)[0] ?? null
+    );
   }
 
   private met(found: Jpeg): SearchResult<JpegSetting> {

@@ -7,14 +7,28 @@ import { searchQuality } from "./quality";
 import type { Goal, JpegSetting, PdfSetting, Picture, SearchResult, Setting } from "./types";
 
 /** `free`: pixels may still be given up. `last`: no other format is left to try. */
-export function search(picture: Picture, format: OutputFormat, goal: Goal, brief: ResolvedBrief, free: boolean, last: boolean): Promise<SearchResult> {
+export function search(
+  picture: Picture,
+  format: OutputFormat,
+  goal: Goal,
+  brief: ResolvedBrief,
+  free: boolean,
+  last: boolean,
+): Promise<SearchResult> {
   switch (format) {
     case "png":
       // Colours of a format without loss are given up for a smaller file only where one is asked for.
-      return searchPng(picture, brief.stated.has("fileSize") ? goal : { ...goal, aim: "best" }, last && !free);
+      return searchPng(
+        picture,
+        brief.stated.has("fileSize") ? goal : { ...goal, aim: "best" },
+        last && !free,
+      );
     case "webp":
     case "avif":
-      return searchQuality(format, picture, goal, { quality: brief.quality, bits: brief.bits === 10 ? 10 : 8 });
+      return searchQuality(format, picture, goal, {
+        quality: brief.quality,
+        bits: brief.bits === 10 ? 10 : 8,
+      });
     case "tiff":
       return searchTiff(picture, goal);
     case "gif":
@@ -26,7 +40,8 @@ export function search(picture: Picture, format: OutputFormat, goal: Goal, brief
   return format === "pdf" ? searchPdf(picture, goal, limits) : searchJpeg(picture, goal, limits);
 }
 
-const onPage = (setting: Setting): Setting => (setting.format === "jpeg" ? { ...setting, format: "pdf" } : setting);
+const onPage = (setting: Setting): Setting =>
+  setting.format === "jpeg" ? { ...setting, format: "pdf" } : setting;
 
 /** A picture whose JPEGs lie on pages. */
 export const asPages = (picture: Picture): Picture => ({
@@ -39,7 +54,11 @@ export const asPages = (picture: Picture): Picture => ({
   },
 });
 
-async function searchPdf(picture: Picture, goal: Goal, limits: Parameters<typeof searchJpeg>[2]): Promise<SearchResult<PdfSetting>> {
+async function searchPdf(
+  picture: Picture,
+  goal: Goal,
+  limits: Parameters<typeof searchJpeg>[2],
+): Promise<SearchResult<PdfSetting>> {
   const result = await searchJpeg(asPages(picture), goal, limits);
   const setting = result.found.setting as JpegSetting;
   return { ...result, found: { ...result.found, setting: { ...setting, format: "pdf" } } };

@@ -1,11 +1,22 @@
 /** The search for PNG: lossless where that fits, a palette only where it is asked for, looser packing to reach a floor. */
 import { CLEAN } from "../difference/types";
-import { MAX_ENCODES, type Found, type Goal, type Picture, type PngSetting, type SearchResult } from "./types";
+import {
+  type Found,
+  type Goal,
+  MAX_ENCODES,
+  type Picture,
+  type PngSetting,
+  type SearchResult,
+} from "./types";
 
 const LOOSER = [6, 3, 1, 0];
 
 /** `palette`: whether colours may be given up to get under the ceiling. */
-export async function searchPng(picture: Picture, goal: Goal, palette: boolean): Promise<SearchResult<PngSetting>> {
+export async function searchPng(
+  picture: Picture,
+  goal: Goal,
+  palette: boolean,
+): Promise<SearchResult<PngSetting>> {
   const made: Found<PngSetting>[] = [];
   const told: string[] = [];
   const encode = async (colours: number | null, level: number) => {
@@ -14,7 +25,12 @@ export async function searchPng(picture: Picture, goal: Goal, palette: boolean):
     made.push(found);
     return found;
   };
-  const answer = (outcome: SearchResult["outcome"], found: Found<PngSetting>): SearchResult<PngSetting> => ({ outcome, found, encodes: made.length, told });
+  const answer = (outcome: SearchResult["outcome"], found: Found<PngSetting>): SearchResult<PngSetting> => ({
+    outcome,
+    found,
+    encodes: made.length,
+    told,
+  });
   const min = goal.min ?? 0;
   const max = goal.max ?? Infinity;
 
@@ -58,11 +74,21 @@ export async function searchPng(picture: Picture, goal: Goal, palette: boolean):
 }
 
 /** A palette with which nothing is seen to be missing, where it saves bytes; null where there is none. */
-async function cleanPalette(picture: Picture, lossless: Found<PngSetting>, min: number, encode: (colours: number, level: number) => Promise<Found<PngSetting>>): Promise<Found<PngSetting> | null> {
+async function cleanPalette(
+  picture: Picture,
+  lossless: Found<PngSetting>,
+  min: number,
+  encode: (colours: number, level: number) => Promise<Found<PngSetting>>,
+): Promise<Found<PngSetting> | null> {
   let best: Found<PngSetting> | null = null;
   for (const colours of [256, 128, 64, 32]) {
     const trial = await encode(colours, 9);
-    if (trial.bytes >= (best ?? lossless).bytes || trial.bytes < min || (await picture.difference(trial.setting)) > CLEAN) break;
+    if (
+      trial.bytes >= (best ?? lossless).bytes ||
+      trial.bytes < min ||
+      (await picture.difference(trial.setting)) > CLEAN
+    )
+      break;
     best = trial;
   }
   return best;

@@ -58,7 +58,15 @@ export interface PdfSetting extends Omit<JpegSetting, "format"> {
   format: "pdf";
 }
 
-export type Setting = PdfSetting | JpegSetting | PngSetting | WebpSetting | AvifSetting | TiffSetting | GifSetting | BmpSetting;
+export type Setting =
+  | PdfSetting
+  | JpegSetting
+  | PngSetting
+  | WebpSetting
+  | AvifSetting
+  | TiffSetting
+  | GifSetting
+  | BmpSetting;
 
 /** A string that is equal for equal settings: part of the key of a cached trial. */
 export function settingKey(setting: Setting): string {

@@ -25,7 +25,8 @@ export interface ByteText {
 /** Parses "24KB", "1.5 MiB", 30720. Throws {@link UnitError} on anything else. */
 export function parseByteText(input: string | number): ByteText {
   if (typeof input === "number") {
-    if (!Number.isFinite(input) || input < 0) throw new UnitError("bytes", "a count of bytes of 0 or more", String(input));
+    if (!Number.isFinite(input) || input < 0)
+      throw new UnitError("bytes", "a count of bytes of 0 or more", String(input));
     return { value: input, power: 0, base: 1000 };
   }
   const match = PATTERN.exec(input.trim());
@@ -68,7 +69,8 @@ export function resolveByteRange(range: { min?: string | number; max?: string | 
   if (thousandMin > thousandMax) {
     throw new UnitError("fileSize", "min at or below max", `min ${range.min} above max ${range.max}`);
   }
-  const note = "With KB as 1000 bytes for the ceiling and 1024 for the floor no size is left, so both are counted in powers of 1000.";
+  const note =
+    "With KB as 1000 bytes for the ceiling and 1024 for the floor no size is left, so both are counted in powers of 1000.";
   return { min: thousandMin, max: thousandMax, note };
 }
 

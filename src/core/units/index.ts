@@ -2,5 +2,5 @@ export * from "./bytes";
 export * from "./error";
 export * from "./length";
 export * from "./pixels";
-export * from "./resolution";
 export * from "./range";
+export * from "./resolution";

@@ -14,7 +14,8 @@ export interface Length {
 export function parseLength(text: string): Length {
   const match = /^([0-9]+(?:[.,][0-9]+)?)\s*(mm|cm|in|pt|"|″)$/i.exec(text.trim());
   const value = match ? Number(match[1].replace(",", ".")) : 0;
-  if (!match || value <= 0) throw new UnitError("length", 'a length with its unit, such as "40mm" or "8in"', `"${text}"`);
+  if (!match || value <= 0)
+    throw new UnitError("length", 'a length with its unit, such as "40mm" or "8in"', `"${text}"`);
   const unit = match[2] === '"' || match[2] === "″" ? "in" : (match[2].toLowerCase() as LengthUnit);
   return { value, unit };
 }

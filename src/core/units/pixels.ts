@@ -22,7 +22,11 @@ export function parsePixels(text: string, ppi: number | null = null): number {
     throw new UnitError("pixels", 'whole pixels such as "480px"', `"${text}"`);
   }
   if (ppi === null) {
-    throw new UnitError("pixels", `whole pixels such as "480px"; a length needs a resolution beside it`, `"${text}"`);
+    throw new UnitError(
+      "pixels",
+      `whole pixels such as "480px"; a length needs a resolution beside it`,
+      `"${text}"`,
+    );
   }
   return checkSide(Math.round(lengthToPixels(length, ppi)), text);
 }

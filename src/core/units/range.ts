@@ -17,10 +17,14 @@ export function parseRange<T>(text: string, parse: (value: string) => T): Typed<
   if (FLOOR.test(typed)) {
     const rest = typed.replace(FLOOR, "");
     const upper = BETWEEN.exec(rest);
-    return upper ? { min: parse(withUnitOf(upper[1], upper[2])), max: parse(upper[2]) } : { min: parse(rest) };
+    return upper
+      ? { min: parse(withUnitOf(upper[1], upper[2])), max: parse(upper[2]) }
+      : { min: parse(rest) };
   }
   const between = BETWEEN.exec(typed);
-  return between ? { min: parse(withUnitOf(between[1], between[2])), max: parse(between[2]) } : { exact: parse(typed) };
+  return between
+    ? { min: parse(withUnitOf(between[1], between[2])), max: parse(between[2]) }
+    : { exact: parse(typed) };
 }
 
 function withUnitOf(value: string, other: string): string {

@@ -8,7 +8,8 @@ export const MAX_PPI = 100_000;
 export function parseResolution(text: string): number {
   const match = /^([0-9]+(?:[.,][0-9]+)?)\s*(ppi|dpi|ppcm|px\/cm|px\/in)$/i.exec(text.trim());
   const value = match ? Number(match[1].replace(",", ".")) : 0;
-  if (!match || value <= 0) throw new UnitError("resolution", 'a resolution such as "300ppi" or "120ppcm"', `"${text}"`);
+  if (!match || value <= 0)
+    throw new UnitError("resolution", 'a resolution such as "300ppi" or "120ppcm"', `"${text}"`);
   const ppi = /cm$/i.test(match[2]) ? value * 2.54 : value;
   if (ppi > MAX_PPI) throw new UnitError("resolution", `at most ${MAX_PPI} ppi`, `"${text}"`);
   return ppi;

@@ -11,10 +11,21 @@ export interface Revision {
 }
 
 /** A new brief. `shelved` puts it on the shelf; otherwise it lives in a batch only. */
-export async function createBrief(db: Executor, workspaceId: string, body: Brief, { shipped = false, shelved = true } = {}): Promise<Revision> {
+export async function createBrief(
+  db: Executor,
+  workspaceId: string,
+  body: Brief,
+  { shipped = false, shelved = true } = {},
+): Promise<Revision> {
   // Several kept at once stand in the order in which they were given: now() is the same for a whole transaction.
-  const [brief] = await db.insert(briefs).values({ workspaceId, shipped, createdAt: sql`clock_timestamp()` }).returning({ id: briefs.id });
-  const [revision] = await db.insert(briefRevisions).values({ briefId: brief.id, number: 1, body }).returning();
+  const [brief] = await db
+    .insert(briefs)
+    .values({ workspaceId, shipped, createdAt: sql`clock_timestamp()` })
+    .returning({ id: briefs.id });
+  const [revision] = await db
+    .insert(briefRevisions)
+    .values({ briefId: brief.id, number: 1, body })
+    .returning();
   if (shelved) await db.update(briefs).set({ shelfRevisionId: revision.id }).where(eq(briefs.id, brief.id));
   return { id: revision.id, briefId: brief.id, body };
 }
@@ -32,14 +43,24 @@ export async function getRevision(db: Executor, id: string): Promise<Revision | 
 }
 
 /** Revisions in the order given, each with whether the shelf offers just this one. */
-export async function revisionsWithShelf(db: Executor, ids: readonly string[]): Promise<(Revision & { onShelf: boolean })[]> {
+export async function revisionsWithShelf(
+  db: Executor,
+  ids: readonly string[],
+): Promise<(Revision & { onShelf: boolean })[]> {
   if (!ids.length) return [];
   const rows = await db
-    .select({ id: briefRevisions.id, briefId: briefs.id, body: briefRevisions.body, onShelf: sql<boolean>`${briefs.shelfRevisionId} = ${briefRevisions.id} and ${briefs.deletedAt} is null` })
+    .select({
+      id: briefRevisions.id,
+      briefId: briefs.id,
+      body: briefRevisions.body,
+      onShelf: sql<boolean>`${briefs.shelfRevisionId} = ${briefRevisions.id} and ${briefs.deletedAt} is null`,
+    })
     .from(briefRevisions)
     .innerJoin(briefs, eq(briefs.id, briefRevisions.briefId))
     .where(inArray(briefRevisions.id, [...ids]));
-  return rows.map((row) => ({ ...row, onShelf: row.onShelf === true })).sort((a, b) => ids.indexOf(a.id) - ids.indexOf(b.id));
+  return rows
+    .map((row) => ({ ...row, onShelf: row.onShelf === true }))
+    .sort((a, b) => ids.indexOf(a.id) - ids.indexOf(b.id));
 }
 
 export interface Shelved extends Revision {
@@ -59,8 +80,16 @@ export async function listBriefs(db: Executor, workspaceId: string): Promise<She
 }
 
 /** What the shelf offers of a brief from now on. Null where there is no such brief in the workspace. */
-export async function shelve(db: Executor, workspaceId: string, briefId: string, body: Brief): Promise<Revision | null> {
-  const [brief] = await db.select({ id: briefs.id }).from(briefs).where(and(eq(briefs.id, briefId), onShelf(workspaceId)));
+export async function shelve(
+  db: Executor,
+  workspaceId: string,
+  briefId: string,
+  body: Brief,
+): Promise<Revision | null> {
+  const [brief] = await db
+    .select({ id: briefs.id })
+    .from(briefs)
+    .where(and(eq(briefs.id, briefId), onShelf(workspaceId)));
   if (!brief) return null;
   const revision = await reviseBrief(db, briefId, body);
   await db.update(briefs).set({ shelfRevisionId: revision.id }).where(eq(briefs.id, briefId));
@@ -68,8 +97,16 @@ export async function shelve(db: Executor, workspaceId: string, briefId: string,
 }
 
 /** Puts a revision that there is already on the shelf: a brief that was made or changed on the Desk. */
-export async function putOnShelf(db: Executor, workspaceId: string, briefId: string, revisionId: string): Promise<boolean> {
-  const [revision] = await db.select({ id: briefRevisions.id }).from(briefRevisions).where(and(eq(briefRevisions.id, revisionId), eq(briefRevisions.briefId, briefId)));
+export async function putOnShelf(
+  db: Executor,
+  workspaceId: string,
+  briefId: string,
+  revisionId: string,
+): Promise<boolean> {
+  const [revision] = await db
+    .select({ id: briefRevisions.id })
+    .from(briefRevisions)
+    .where(and(eq(briefRevisions.id, revisionId), eq(briefRevisions.briefId, briefId)));
   if (!revision) return false;
   const rows = await db
     .update(briefs)
@@ -80,7 +117,12 @@ export async function putOnShelf(db: Executor, workspaceId: string, briefId: str
 }
 
 /** Takes a brief off the shelf, or puts it back. Batches that use it keep it. False where there is none. */
-export async function setShelved(db: Executor, workspaceId: string, briefId: string, there: boolean): Promise<boolean> {
+export async function setShelved(
+  db: Executor,
+  workspaceId: string,
+  briefId: string,
+  there: boolean,
+): Promise<boolean> {
   const rows = await db
     .update(briefs)
     .set({ deletedAt: there ? null : new Date() })

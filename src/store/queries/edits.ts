@@ -1,14 +1,19 @@
 /** Edits of a batch, with undo and redo. */
 import { and, asc, desc, eq, inArray } from "drizzle-orm";
-import { batches, batchPhotos, edits, type EditChange } from "../schema";
+import { batches, batchPhotos, type EditChange, edits } from "../schema";
 import type { Executor } from "../store";
-import { assignAll, getBatch, setFrame, useRevision, useRowBriefs, type BatchRow } from "./batches";
+import { assignAll, type BatchRow, getBatch, setFrame, useRevision, useRowBriefs } from "./batches";
 import { touchShares } from "./shares";
 
 type Side = "before" | "after";
 
 /** Carries an edit out and remembers it; what had been undone before it can no longer be redone. */
-export async function makeEdit(db: Executor, batch: BatchRow, words: string, change: EditChange): Promise<void> {
+export async function makeEdit(
+  db: Executor,
+  batch: BatchRow,
+  words: string,
+  change: EditChange,
+): Promise<void> {
   await db.delete(edits).where(and(eq(edits.batchId, batch.id), eq(edits.undone, true)));
   await db.insert(edits).values({ batchId: batch.id, words, change });
   await apply(db, batch, change, "after");
@@ -29,21 +34,42 @@ async function apply(db: Executor, batch: BatchRow, change: EditChange, side: Si
     await db.update(batches).set({ messages: change[side] }).where(eq(batches.id, batch.id));
   } else {
     const deletedAt = side === "after" ? new Date() : null;
-    await db.update(batchPhotos).set({ deletedAt }).where(and(eq(batchPhotos.batchId, batch.id), inArray(batchPhotos.id, change.batchPhotoIds)));
+    await db
+      .update(batchPhotos)
+      .set({ deletedAt })
+      .where(and(eq(batchPhotos.batchId, batch.id), inArray(batchPhotos.id, change.batchPhotoIds)));
     if (side === "before") await assignAll(db, batch.id);
   }
   await touchShares(db, batch.id);
 }
 
 /** What undo and redo would do, in words; null where there is nothing. */
-export async function editState(db: Executor, batchId: string): Promise<{ undo: string | null; redo: string | null }> {
-  const [undo] = await db.select().from(edits).where(and(eq(edits.batchId, batchId), eq(edits.undone, false))).orderBy(desc(edits.seq)).limit(1);
-  const [redo] = await db.select().from(edits).where(and(eq(edits.batchId, batchId), eq(edits.undone, true))).orderBy(asc(edits.seq)).limit(1);
+export async function editState(
+  db: Executor,
+  batchId: string,
+): Promise<{ undo: string | null; redo: string | null }> {
+  const [undo] = await db
+    .select()
+    .from(edits)
+    .where(and(eq(edits.batchId, batchId), eq(edits.undone, false)))
+    .orderBy(desc(edits.seq))
+    .limit(1);
+  const [redo] = await db
+    .select()
+    .from(edits)
+    .where(and(eq(edits.batchId, batchId), eq(edits.undone, true)))
+    .orderBy(asc(edits.seq))
+    .limit(1);
   return { undo: undo?.words ?? null, redo: redo?.words ?? null };
 }
 
 /** Takes the newest edit back, or makes the oldest undone one again. False where there is none. */
-export async function stepEdit(db: Executor, workspaceId: string, batchId: string, direction: "undo" | "redo"): Promise<boolean> {
+export async function stepEdit(
+  db: Executor,
+  workspaceId: string,
+  batchId: string,
+  direction: "undo" | "redo",
+): Promise<boolean> {
   const undoing = direction === "undo";
   const [edit] = await db
     .select()

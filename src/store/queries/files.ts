@@ -4,8 +4,14 @@ import { files } from "../schema";
 import type { Executor } from "../store";
 
 /** Says that these bytes are on disk: a new row, or one whose bytes had been given up. */
-export async function rememberFile(db: Executor, { sha256, bytes }: { sha256: string; bytes: number }): Promise<void> {
-  await db.insert(files).values({ sha256, bytes }).onConflictDoUpdate({ target: files.sha256, set: { gone: false } });
+export async function rememberFile(
+  db: Executor,
+  { sha256, bytes }: { sha256: string; bytes: number },
+): Promise<void> {
+  await db
+    .insert(files)
+    .values({ sha256, bytes })
+    .onConflictDoUpdate({ target: files.sha256, set: { gone: false } });
 }
 
 /** Whether a file may be taken away again because its row does not exist. */

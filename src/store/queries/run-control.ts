@@ -6,12 +6,19 @@ import type { Database, Executor } from "../store";
 import { closeRun, lockRun } from "./runs";
 
 export async function getRun(db: Executor, workspaceId: string, id: string) {
-  const [row] = await db.select().from(runs).where(and(eq(runs.id, id), eq(runs.workspaceId, workspaceId), isNull(runs.deletedAt)));
+  const [row] = await db
+    .select()
+    .from(runs)
+    .where(and(eq(runs.id, id), eq(runs.workspaceId, workspaceId), isNull(runs.deletedAt)));
   return row ?? null;
 }
 
 async function waitingItems(db: Executor, runId: string): Promise<string[]> {
-  const rows = await db.select({ id: runItems.id }).from(runItems).where(and(eq(runItems.runId, runId), eq(runItems.state, "waiting"))).orderBy(runItems.position);
+  const rows = await db
+    .select({ id: runItems.id })
+    .from(runItems)
+    .where(and(eq(runItems.runId, runId), eq(runItems.state, "waiting")))
+    .orderBy(runItems.position);
   return rows.map((row) => row.id);
 }
 
@@ -19,7 +26,11 @@ async function waitingItems(db: Executor, runId: string): Promise<string[]> {
 export async function pauseRun(db: Database, runId: string, reason: string | null): Promise<void> {
   await db.transaction(async (tx) => {
     await lockRun(tx, runId);
-    const [paused] = await tx.update(runs).set({ pausedAt: sql`now()`, pauseReason: reason }).where(and(eq(runs.id, runId), isNull(runs.finishedAt), isNull(runs.pausedAt))).returning({ id: runs.id });
+    const [paused] = await tx
+      .update(runs)
+      .set({ pausedAt: sql`now()`, pauseReason: reason })
+      .where(and(eq(runs.id, runId), isNull(runs.finishedAt), isNull(runs.pausedAt)))
+      .returning({ id: runs.id });
     if (paused) await removeJobs(tx, "make", await waitingItems(tx, runId));
   });
 }
@@ -27,7 +38,11 @@ export async function pauseRun(db: Database, runId: string, reason: string | nul
 export async function resumeRun(db: Database, runId: string): Promise<void> {
   await db.transaction(async (tx) => {
     await lockRun(tx, runId);
-    const [row] = await tx.update(runs).set({ pausedAt: null, pauseReason: null }).where(and(eq(runs.id, runId), isNull(runs.finishedAt), isNotNull(runs.pausedAt))).returning({ id: runs.id });
+    const [row] = await tx
+      .update(runs)
+      .set({ pausedAt: null, pauseReason: null })
+      .where(and(eq(runs.id, runId), isNull(runs.finishedAt), isNotNull(runs.pausedAt)))
+      .returning({ id: runs.id });
     if (row) await takeUp(tx, runId);
   });
 }
@@ -36,9 +51,16 @@ export async function resumeRun(db: Database, runId: string): Promise<void> {
 export async function cancelRun(db: Executor, runId: string): Promise<void> {
   await lockRun(db, runId);
   await removeJobs(db, "make", await waitingItems(db, runId));
-  const [row] = await db.update(runs).set({ cancelledAt: sql`now()` }).where(and(eq(runs.id, runId), isNull(runs.finishedAt))).returning({ id: runs.id });
+  const [row] = await db
+    .update(runs)
+    .set({ cancelledAt: sql`now()` })
+    .where(and(eq(runs.id, runId), isNull(runs.finishedAt)))
+    .returning({ id: runs.id });
   if (!row) return;
-  await db.update(runItems).set({ state: "cancelled" }).where(and(eq(runItems.runId, runId), eq(runItems.state, "waiting")));
+  await db
+    .update(runItems)
+    .set({ state: "cancelled" })
+    .where(and(eq(runItems.runId, runId), eq(runItems.state, "waiting")));
   await closeRun(db, runId);
 }
 
@@ -52,7 +74,10 @@ export async function retryRun(db: Database, runId: string): Promise<boolean> {
       .where(and(eq(runItems.runId, runId), sql`${runItems.state} in ('failed', 'cancelled')`))
       .returning({ id: runItems.id });
     if (!again.length) return false;
-    await tx.update(runs).set({ finishedAt: null, cancelledAt: null, pausedAt: null, pauseReason: null }).where(eq(runs.id, runId));
+    await tx
+      .update(runs)
+      .set({ finishedAt: null, cancelledAt: null, pausedAt: null, pauseReason: null })
+      .where(eq(runs.id, runId));
     await takeUp(tx, runId);
     return true;
   });
@@ -61,26 +86,38 @@ export async function retryRun(db: Database, runId: string): Promise<boolean> {
 async function takeUp(db: Executor, runId: string): Promise<void> {
   await db
     .update(runs)
-    .set({ resumedAt: sql`clock_timestamp()`, finishedThen: sql`(select count(*)::int from run_items i where i.run_id = ${runId} and i.state in ('done', 'failed'))` })
+    .set({
+      resumedAt: sql`clock_timestamp()`,
+      finishedThen: sql`(select count(*)::int from run_items i where i.run_id = ${runId} and i.state in ('done', 'failed'))`,
+    })
     .where(eq(runs.id, runId));
   await addJobs(db, "make", await waitingItems(db, runId), PRIORITY.make);
 }
 
 /** Runs of a batch that are still going: they end with it. */
 export async function cancelRunsOf(db: Executor, batchId: string): Promise<void> {
-  const going = await db.select({ id: runs.id }).from(runs).where(and(eq(runs.batchId, batchId), isNull(runs.finishedAt)));
+  const going = await db
+    .select({ id: runs.id })
+    .from(runs)
+    .where(and(eq(runs.batchId, batchId), isNull(runs.finishedAt)));
   for (const { id } of going) await cancelRun(db, id);
 }
 
 /** Runs that pause for a reason that may pass. */
 export async function pausedFor(db: Executor, reason: string): Promise<string[]> {
-  const rows = await db.select({ id: runs.id }).from(runs).where(and(isNotNull(runs.pausedAt), eq(runs.pauseReason, reason), isNull(runs.finishedAt)));
+  const rows = await db
+    .select({ id: runs.id })
+    .from(runs)
+    .where(and(isNotNull(runs.pausedAt), eq(runs.pauseReason, reason), isNull(runs.finishedAt)));
   return rows.map((row) => row.id);
 }
 
 /** The files may be collected; the record stays. */
 export async function giveUpFiles(db: Executor, runId: string): Promise<void> {
-  await db.update(runs).set({ filesDeletedAt: sql`now()` }).where(and(eq(runs.id, runId), isNotNull(runs.finishedAt)));
+  await db
+    .update(runs)
+    .set({ filesDeletedAt: sql`now()` })
+    .where(and(eq(runs.id, runId), isNotNull(runs.finishedAt)));
 }
 
 export async function keepFiles(db: Executor, runId: string): Promise<void> {

@@ -1,15 +1,23 @@
 /** Runs and their items: what is begun, and what is finished. */
 import { and, asc, desc, eq, inArray, isNull, ne, sql } from "drizzle-orm";
-import { resolveBrief, type Brief } from "@/core/brief";
+import { type Brief, resolveBrief } from "@/core/brief";
 import type { Limit } from "@/core/budget";
 import { freeName, planNames, sameName, type WrittenKind } from "@/core/names";
 import { writtenKind } from "@/core/plan";
 import type { Choice } from "@/core/search";
 import { addJobs, PRIORITY } from "../queue";
-import { files, proofs, runItems, runs, type ItemSnapshot, type ItemState, type ShareTarget } from "../schema";
+import {
+  files,
+  type ItemSnapshot,
+  type ItemState,
+  proofs,
+  runItems,
+  runs,
+  type ShareTarget,
+} from "../schema";
 import type { Database, Executor } from "../store";
+import { type BatchRow, listRows } from "./batches";
 import { getRevision } from "./briefs";
-import { listRows, type BatchRow } from "./batches";
 import { rememberFile } from "./files";
 
 type Row = Awaited<ReturnType<typeof listRows>>[number];
@@ -27,7 +35,9 @@ interface Wanted {
 /** Some photos' part of a limit on the whole is not settled yet. */
 export class NotSharedError extends Error {
   constructor() {
-    super("The limit on the whole is still being shared out among the photos. It takes a moment; then press again.");
+    super(
+      "The limit on the whole is still being shared out among the photos. It takes a moment; then press again.",
+    );
     this.name = "NotSharedError";
   }
 }
@@ -39,50 +49,122 @@ export class NotSharedError extends Error {
 export async function startRun(db: Executor, batch: BatchRow, anew = false): Promise<string | null> {
   const rows = (await listRows(db, batch.id)).filter((row) => row.assignmentId && !row.measured?.error);
   const bodies = await bodiesOf(db, rows);
-  if (rows.some((row) => bodies.get(row.revisionId!)!.total && (!row.share || row.share.kind === "cannot"))) throw new NotSharedError();
-  const wanted = rows.map((row) => ({ row, assignmentId: row.assignmentId!, choice: row.choice ?? undefined, share: row.share ?? undefined }));
+  if (rows.some((row) => bodies.get(row.revisionId!)!.total && (!row.share || row.share.kind === "cannot")))
+    throw new NotSharedError();
+  const wanted = rows.map((row) => ({
+    row,
+    assignmentId: row.assignmentId!,
+    choice: row.choice ?? undefined,
+    share: row.share ?? undefined,
+  }));
   return begin(db, batch, wanted, bodies, anew ? new Map() : await madeBefore(db, batch.id));
 }
 
 /** Starts a run over assignments; a photo may come several times, under several settings. */
-export async function startItems(db: Executor, batch: BatchRow, wanted: readonly Wanted[]): Promise<string | null> {
-  return begin(db, batch, wanted, await bodiesOf(db, wanted.map(({ row }) => row)), new Map());
+export async function startItems(
+  db: Executor,
+  batch: BatchRow,
+  wanted: readonly Wanted[],
+): Promise<string | null> {
+  return begin(
+    db,
+    batch,
+    wanted,
+    await bodiesOf(
+      db,
+      wanted.map(({ row }) => row),
+    ),
+    new Map(),
+  );
 }
 
 async function bodiesOf(db: Executor, rows: readonly Row[]): Promise<Map<string, Brief>> {
   const bodies = new Map<string, Brief>();
-  for (const id of new Set(rows.map((row) => row.revisionId!))) bodies.set(id, (await getRevision(db, id))!.body);
+  for (const id of new Set(rows.map((row) => row.revisionId!)))
+    bodies.set(id, (await getRevision(db, id))!.body);
   return bodies;
 }
 
-async function begin(db: Executor, batch: BatchRow, wanted: readonly Wanted[], bodies: ReadonlyMap<string, Brief>, before: ReadonlyMap<string, MadeBefore>): Promise<string | null> {
+async function begin(
+  db: Executor,
+  batch: BatchRow,
+  wanted: readonly Wanted[],
+  bodies: ReadonlyMap<string, Brief>,
+  before: ReadonlyMap<string, MadeBefore>,
+): Promise<string | null> {
   if (!wanted.length) return null;
   const main = (batch.revisionId && bodies.get(batch.revisionId)) || bodies.values().next().value!;
   const { total } = resolveBrief(main);
   const limit: Limit | null = total && { ...total, messages: total.counted === "mail" ? batch.messages : 1 };
-  const [run] = await db.insert(runs).values({ workspaceId: batch.workspaceId, batchId: batch.id, revisionId: batch.revisionId, title: `${batch.name} · ${main.name}`, limit }).returning({ id: runs.id });
+  const [run] = await db
+    .insert(runs)
+    .values({
+      workspaceId: batch.workspaceId,
+      batchId: batch.id,
+      revisionId: batch.revisionId,
+      title: `${batch.name} · ${main.name}`,
+      limit,
+    })
+    .returning({ id: runs.id });
   const names = plannedNames(wanted, bodies);
   const numbers = numbersOf(wanted);
   const values = wanted.map(({ row, assignmentId, choice, share, folder }, i) => {
     const snapshot: ItemSnapshot = {
-      brief: bodies.get(row.revisionId!)!, frame: row.frame!, sourceSha256: row.sha256, sourceName: row.name, before: row.facts, n: numbers.get(row.id)!, choice, share,
-      folder: names[i].folder || undefined, compared: folder !== undefined || undefined, plannedName: names[i].path,
+      brief: bodies.get(row.revisionId!)!,
+      frame: row.frame!,
+      sourceSha256: row.sha256,
+      sourceName: row.name,
+      before: row.facts,
+      n: numbers.get(row.id)!,
+      choice,
+      share,
+      folder: names[i].folder || undefined,
+      compared: folder !== undefined || undefined,
+      plannedName: names[i].path,
     };
     const made = before.get(assignmentId);
     const known = made && sameAsk(made.snapshot, snapshot) ? made : null;
-    const done = known ? { state: "done" as const, outputSha256: known.sha256, outputName: names[i].path, difference: known.difference, finishedAt: sql`now()` } : {};
+    const done = known
+      ? {
+          state: "done" as const,
+          outputSha256: known.sha256,
+          outputName: names[i].path,
+          difference: known.difference,
+          finishedAt: sql`now()`,
+        }
+      : {};
     return { known, value: { runId: run.id, assignmentId, position: i, snapshot, ...done } };
   });
   const items: { id: string; position: number; state: ItemState }[] = [];
   for (let from = 0; from < values.length; from += AT_ONCE) {
     const part = values.slice(from, from + AT_ONCE).map(({ value }) => value);
-    items.push(...(await db.insert(runItems).values(part).returning({ id: runItems.id, position: runItems.position, state: runItems.state })));
+    items.push(
+      ...(await db
+        .insert(runItems)
+        .values(part)
+        .returning({ id: runItems.id, position: runItems.position, state: runItems.state })),
+    );
   }
-  await takeOverProofs(db, new Map(items.flatMap((item) => (values[item.position].known ? [[values[item.position].known!.itemId, item.id] as const] : []))));
+  await takeOverProofs(
+    db,
+    new Map(
+      items.flatMap((item) =>
+        values[item.position].known ? [[values[item.position].known!.itemId, item.id] as const] : [],
+      ),
+    ),
+  );
   const waiting = items.filter((item) => item.state === "waiting");
   if (!waiting.length) await db.update(runs).set({ finishedAt: sql`now()` }).where(eq(runs.id, run.id));
-  await db.update(runs).set({ finishedThen: items.length - waiting.length }).where(eq(runs.id, run.id));
-  await addJobs(db, "make", waiting.map((item) => item.id), PRIORITY.make);
+  await db
+    .update(runs)
+    .set({ finishedThen: items.length - waiting.length })
+    .where(eq(runs.id, run.id));
+  await addJobs(
+    db,
+    "make",
+    waiting.map((item) => item.id),
+    PRIORITY.make,
+  );
   return run.id;
 }
 
@@ -92,12 +174,16 @@ const AT_ONCE = 1000;
 /** `from`: an item whose proof holds for another one too. */
 async function takeOverProofs(db: Executor, from: ReadonlyMap<string, string>): Promise<void> {
   if (!from.size) return;
-  const known = await db.select().from(proofs).where(inArray(proofs.runItemId, [...from.keys()]));
+  const known = await db
+    .select()
+    .from(proofs)
+    .where(inArray(proofs.runItemId, [...from.keys()]));
   await db.insert(proofs).values(known.map((proof) => ({ ...proof, runItemId: from.get(proof.runItemId)! })));
 }
 
 /** Photos are counted in their order, each once, whatever is made of it. */
-const numbersOf = (wanted: readonly Wanted[]) => new Map([...new Set(wanted.map(({ row }) => row.id))].map((id, i) => [id, i + 1]));
+const numbersOf = (wanted: readonly Wanted[]) =>
+  new Map([...new Set(wanted.map(({ row }) => row.id))].map((id, i) => [id, i + 1]));
 
 function plannedNames(wanted: readonly Wanted[], bodies: ReadonlyMap<string, Brief>) {
   const numbers = numbersOf(wanted);
@@ -107,8 +193,16 @@ function plannedNames(wanted: readonly Wanted[], bodies: ReadonlyMap<string, Bri
       const resolved = resolveBrief(brief);
       const { geometry, format } = row.measured ?? { geometry: null, format: null };
       return {
-        id: assignmentId, pattern: resolved.names, folder: [folder, row.folder].filter(Boolean).join("/"), source: row.name, n: numbers.get(row.id)!, width: geometry?.width ?? 0, height: geometry?.height ?? 0,
-        date: row.facts.date, brief: brief.name, format: (format as WrittenKind | null) ?? writtenKind(resolved, row.facts),
+        id: assignmentId,
+        pattern: resolved.names,
+        folder: [folder, row.folder].filter(Boolean).join("/"),
+        source: row.name,
+        n: numbers.get(row.id)!,
+        width: geometry?.width ?? 0,
+        height: geometry?.height ?? 0,
+        date: row.facts.date,
+        brief: brief.name,
+        format: (format as WrittenKind | null) ?? writtenKind(resolved, row.facts),
       };
     }),
   );
@@ -124,7 +218,13 @@ interface MadeBefore {
 /** What was made of a batch's assignments last, where its bytes are still there. */
 async function madeBefore(db: Executor, batchId: string): Promise<Map<string, MadeBefore>> {
   const rows = await db
-    .select({ itemId: runItems.id, assignmentId: runItems.assignmentId, sha256: runItems.outputSha256, difference: runItems.difference, snapshot: runItems.snapshot })
+    .select({
+      itemId: runItems.id,
+      assignmentId: runItems.assignmentId,
+      sha256: runItems.outputSha256,
+      difference: runItems.difference,
+      snapshot: runItems.snapshot,
+    })
     .from(runItems)
     .innerJoin(runs, eq(runs.id, runItems.runId))
     .innerJoin(files, and(eq(files.sha256, runItems.outputSha256), eq(files.gone, false)))
@@ -151,25 +251,49 @@ export interface Finished {
   proof: Omit<typeof proofs.$inferInsert, "runItemId" | "createdAt">;
 }
 
-export const lockRun = (db: Executor, runId: string) => db.execute(sql`select pg_advisory_xact_lock(hashtext(${runId}))`);
+export const lockRun = (db: Executor, runId: string) =>
+  db.execute(sql`select pg_advisory_xact_lock(hashtext(${runId}))`);
 
 /** Marks an item done under a name that no other item of the run has or will have. Doing it twice changes nothing. */
-export async function finishItem(db: Database, itemId: string, done: Finished | { error: string }): Promise<void> {
+export async function finishItem(
+  db: Database,
+  itemId: string,
+  done: Finished | { error: string },
+): Promise<void> {
   await db.transaction(async (tx) => {
     const [item] = await tx.select({ runId: runItems.runId }).from(runItems).where(eq(runItems.id, itemId));
     if (!item) return;
     await lockRun(tx, item.runId);
-    const [now] = await tx.select({ state: runItems.state, snapshot: runItems.snapshot }).from(runItems).where(eq(runItems.id, itemId));
+    const [now] = await tx
+      .select({ state: runItems.state, snapshot: runItems.snapshot })
+      .from(runItems)
+      .where(eq(runItems.id, itemId));
     if (now.state !== "waiting") return;
     if ("error" in done) {
-      await tx.update(runItems).set({ state: "failed", error: done.error, finishedAt: sql`clock_timestamp()` }).where(eq(runItems.id, itemId));
-    } else {
-      await rememberFile(tx, done);
-      await tx.insert(proofs).values({ runItemId: itemId, ...done.proof }).onConflictDoNothing();
-      const name = done.name === now.snapshot.plannedName ? done.name : await unplanned(tx, item.runId, itemId, done.name);
       await tx
         .update(runItems)
-        .set({ state: "done", error: null, outputSha256: done.sha256, outputName: name, difference: done.difference, finishedAt: sql`clock_timestamp()` })
+        .set({ state: "failed", error: done.error, finishedAt: sql`clock_timestamp()` })
+        .where(eq(runItems.id, itemId));
+    } else {
+      await rememberFile(tx, done);
+      await tx
+        .insert(proofs)
+        .values({ runItemId: itemId, ...done.proof })
+        .onConflictDoNothing();
+      const name =
+        done.name === now.snapshot.plannedName
+          ? done.name
+          : await unplanned(tx, item.runId, itemId, done.name);
+      await tx
+        .update(runItems)
+        .set({
+          state: "done",
+          error: null,
+          outputSha256: done.sha256,
+          outputName: name,
+          difference: done.difference,
+          finishedAt: sql`clock_timestamp()`,
+        })
         .where(eq(runItems.id, itemId));
     }
     await closeRun(tx, item.runId);
@@ -182,14 +306,26 @@ async function unplanned(db: Executor, runId: string, itemId: string, name: stri
     .select({ name: runItems.outputName, planned: sql<string | null>`${runItems.snapshot}->>'plannedName'` })
     .from(runItems)
     .where(and(eq(runItems.runId, runId), ne(runItems.id, itemId)));
-  const taken = new Set(others.flatMap((other) => [other.name, other.planned]).filter((one) => one !== null).map(sameName));
+  const taken = new Set(
+    others
+      .flatMap((other) => [other.name, other.planned])
+      .filter((one) => one !== null)
+      .map(sameName),
+  );
   return freeName(name, (one) => taken.has(sameName(one)));
 }
 
 /** A run in which nothing waits any more is finished. */
 export async function closeRun(db: Executor, runId: string): Promise<void> {
-  const [left] = await db.select({ n: sql<number>`count(*)::int` }).from(runItems).where(and(eq(runItems.runId, runId), eq(runItems.state, "waiting")));
-  if (left.n === 0) await db.update(runs).set({ finishedAt: sql`clock_timestamp()`, pausedAt: null, pauseReason: null }).where(eq(runs.id, runId));
+  const [left] = await db
+    .select({ n: sql<number>`count(*)::int` })
+    .from(runItems)
+    .where(and(eq(runItems.runId, runId), eq(runItems.state, "waiting")));
+  if (left.n === 0)
+    await db
+      .update(runs)
+      .set({ finishedAt: sql`clock_timestamp()`, pausedAt: null, pauseReason: null })
+      .where(eq(runs.id, runId));
 }
 
 export interface ItemRow {
@@ -216,13 +352,36 @@ export interface ItemRow {
 }
 
 const itemColumns = {
-  id: runItems.id, runId: runItems.runId, assignmentId: runItems.assignmentId, state: runItems.state, error: runItems.error, difference: runItems.difference, gone: files.gone,
-  outputSha256: runItems.outputSha256, outputName: runItems.outputName, bytes: files.bytes, checks: proofs.checks, ok: proofs.ok, facts: proofs.facts, unchanged: proofs.unchanged, dropped: proofs.dropped, proofNotes: proofs.notes, ticks: runItems.ticks, brief: sql<Brief>`${runItems.snapshot}->'brief'`,
-  sourceName: sql<string>`${runItems.snapshot}->>'sourceName'`, share: sql<ShareTarget | null>`${runItems.snapshot}->'share'`,
+  id: runItems.id,
+  runId: runItems.runId,
+  assignmentId: runItems.assignmentId,
+  state: runItems.state,
+  error: runItems.error,
+  difference: runItems.difference,
+  gone: files.gone,
+  outputSha256: runItems.outputSha256,
+  outputName: runItems.outputName,
+  bytes: files.bytes,
+  checks: proofs.checks,
+  ok: proofs.ok,
+  facts: proofs.facts,
+  unchanged: proofs.unchanged,
+  dropped: proofs.dropped,
+  proofNotes: proofs.notes,
+  ticks: runItems.ticks,
+  brief: sql<Brief>`${runItems.snapshot}->'brief'`,
+  sourceName: sql<string>`${runItems.snapshot}->>'sourceName'`,
+  share: sql<ShareTarget | null>`${runItems.snapshot}->'share'`,
 };
 
 export async function itemsOf(db: Executor, runId: string): Promise<ItemRow[]> {
-  return db.select(itemColumns).from(runItems).leftJoin(proofs, eq(proofs.runItemId, runItems.id)).leftJoin(files, eq(files.sha256, runItems.outputSha256)).where(eq(runItems.runId, runId)).orderBy(asc(runItems.position));
+  return db
+    .select(itemColumns)
+    .from(runItems)
+    .leftJoin(proofs, eq(proofs.runItemId, runItems.id))
+    .leftJoin(files, eq(files.sha256, runItems.outputSha256))
+    .where(eq(runItems.runId, runId))
+    .orderBy(asc(runItems.position));
 }
 
 export interface LatestRun {
@@ -234,22 +393,53 @@ export interface LatestRun {
 
 /** The newest run of a batch, with its items in order; null before the first. */
 export async function latestRun(db: Executor, batchId: string): Promise<LatestRun | null> {
-  const [row] = await db.select().from(runs).where(and(eq(runs.batchId, batchId), isNull(runs.deletedAt))).orderBy(desc(runs.seq)).limit(1);
+  const [row] = await db
+    .select()
+    .from(runs)
+    .where(and(eq(runs.batchId, batchId), isNull(runs.deletedAt)))
+    .orderBy(desc(runs.seq))
+    .limit(1);
   if (!row) return null;
-  const [compared] = await db.select({ id: runItems.id }).from(runItems).where(and(eq(runItems.runId, row.id), sql`${runItems.snapshot} ? 'compared'`)).limit(1);
+  const [compared] = await db
+    .select({ id: runItems.id })
+    .from(runItems)
+    .where(and(eq(runItems.runId, row.id), sql`${runItems.snapshot} ? 'compared'`))
+    .limit(1);
   return { row, folders: compared !== undefined, items: await itemsOf(db, row.id) };
 }
 
 /** Finished files of a run, or of one item, that belong to the workspace and are still there. */
-export async function outputsOf(db: Executor, workspaceId: string, by: { runId: string } | { itemIds: string[] }) {
+export async function outputsOf(
+  db: Executor,
+  workspaceId: string,
+  by: { runId: string } | { itemIds: string[] },
+) {
   const where = "runId" in by ? eq(runItems.runId, by.runId) : inArray(runItems.id, by.itemIds);
   const rows = await db
-    .select({ id: runItems.id, name: runItems.outputName, sha256: runItems.outputSha256, bytes: files.bytes, format: sql<string>`${proofs.facts}->>'format'`, snapshot: runItems.snapshot, checks: proofs.checks, facts: proofs.facts, difference: runItems.difference })
+    .select({
+      id: runItems.id,
+      name: runItems.outputName,
+      sha256: runItems.outputSha256,
+      bytes: files.bytes,
+      format: sql<string>`${proofs.facts}->>'format'`,
+      snapshot: runItems.snapshot,
+      checks: proofs.checks,
+      facts: proofs.facts,
+      difference: runItems.difference,
+    })
     .from(runItems)
     .innerJoin(runs, eq(runs.id, runItems.runId))
     .innerJoin(files, eq(files.sha256, runItems.outputSha256))
     .innerJoin(proofs, eq(proofs.runItemId, runItems.id))
-    .where(and(where, eq(runs.workspaceId, workspaceId), eq(runItems.state, "done"), eq(files.gone, false), isNull(runs.filesDeletedAt)))
+    .where(
+      and(
+        where,
+        eq(runs.workspaceId, workspaceId),
+        eq(runItems.state, "done"),
+        eq(files.gone, false),
+        isNull(runs.filesDeletedAt),
+      ),
+    )
     .orderBy(asc(runItems.position));
   return rows.map(({ name, sha256, ...row }) => ({ ...row, name: name!, sha256: sha256! }));
 }

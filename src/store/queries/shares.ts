@@ -2,11 +2,26 @@
 import { and, eq, inArray, isNotNull, isNull, sql } from "drizzle-orm";
 import type { Traced } from "@/core/budget";
 import { addJob, addJobs, PRIORITY } from "../queue";
-import { assignments, batches, batchPhotos, briefRevisions, shares, type Measured, type ShareState, type ShareTarget, type TraceWanted } from "../schema";
+import {
+  assignments,
+  batches,
+  batchPhotos,
+  briefRevisions,
+  type Measured,
+  type ShareState,
+  type ShareTarget,
+  shares,
+  type TraceWanted,
+} from "../schema";
 import type { Executor } from "../store";
 
 const revisionOfRow = sql`coalesce(${batchPhotos.revisionId}, ${batches.revisionId})`;
-const present = and(eq(assignments.current, true), isNull(batchPhotos.deletedAt), isNull(batches.deletedAt), sql`${assignments.revisionId} = ${revisionOfRow}`);
+const present = and(
+  eq(assignments.current, true),
+  isNull(batchPhotos.deletedAt),
+  isNull(batches.deletedAt),
+  sql`${assignments.revisionId} = ${revisionOfRow}`,
+);
 
 /** Queues the sharing of a batch where one of its briefs limits the whole. It only looks and settles; trials are jobs of their own. */
 export async function touchShares(db: Executor, batchId: string): Promise<void> {
@@ -14,7 +29,10 @@ export async function touchShares(db: Executor, batchId: string): Promise<void> 
     .select({ id: batches.id })
     .from(batches)
     .leftJoin(batchPhotos, and(eq(batchPhotos.batchId, batches.id), isNull(batchPhotos.deletedAt)))
-    .innerJoin(briefRevisions, and(sql`${briefRevisions.id} = ${revisionOfRow}`, sql`${briefRevisions.body} ? 'total'`))
+    .innerJoin(
+      briefRevisions,
+      and(sql`${briefRevisions.id} = ${revisionOfRow}`, sql`${briefRevisions.body} ? 'total'`),
+    )
     .where(eq(batches.id, batchId))
     .limit(1);
   if (limited) await addJob(db, "share", batchId, PRIORITY.share);
@@ -37,8 +55,16 @@ export interface Member {
 export async function membersOf(db: Executor, batchId: string): Promise<Member[]> {
   return db
     .select({
-      id: assignments.id, batchPhotoId: batchPhotos.id, revisionId: assignments.revisionId, name: batchPhotos.name, folder: batchPhotos.folder, traced: assignments.traced, wanted: assignments.wanted,
-      share: assignments.share, measured: assignments.measured, frameKey: assignments.frameKey,
+      id: assignments.id,
+      batchPhotoId: batchPhotos.id,
+      revisionId: assignments.revisionId,
+      name: batchPhotos.name,
+      folder: batchPhotos.folder,
+      traced: assignments.traced,
+      wanted: assignments.wanted,
+      share: assignments.share,
+      measured: assignments.measured,
+      frameKey: assignments.frameKey,
     })
     .from(assignments)
     .innerJoin(batchPhotos, eq(batchPhotos.id, assignments.batchPhotoId))
@@ -49,8 +75,15 @@ export async function membersOf(db: Executor, batchId: string): Promise<Member[]
 }
 
 /** Whether some photo of the batch still waits for a trial, or for its file under a limit on the whole. */
-export async function stillSharing(db: Executor, batchId: string, what: "trials" | "files"): Promise<boolean> {
-  const waits = what === "trials" ? isNotNull(assignments.wanted) : and(isNotNull(assignments.share), isNull(assignments.measured));
+export async function stillSharing(
+  db: Executor,
+  batchId: string,
+  what: "trials" | "files",
+): Promise<boolean> {
+  const waits =
+    what === "trials"
+      ? isNotNull(assignments.wanted)
+      : and(isNotNull(assignments.share), isNull(assignments.measured));
   const [row] = await db
     .select({ id: assignments.id })
     .from(assignments)
@@ -66,19 +99,32 @@ export async function sharesOf(db: Executor, batchId: string): Promise<Map<strin
   return new Map(rows.map((row) => [row.revisionId, row.state]));
 }
 
-export async function keepShare(db: Executor, batchId: string, revisionId: string, state: ShareState): Promise<void> {
-  await db.insert(shares).values({ batchId, revisionId, state }).onConflictDoUpdate({ target: [shares.batchId, shares.revisionId], set: { state } });
+export async function keepShare(
+  db: Executor,
+  batchId: string,
+  revisionId: string,
+  state: ShareState,
+): Promise<void> {
+  await db
+    .insert(shares)
+    .values({ batchId, revisionId, state })
+    .onConflictDoUpdate({ target: [shares.batchId, shares.revisionId], set: { state } });
 }
 
 /** Asks for trials; they are made like measurements, rows in sight first. */
 export async function wantTrials(db: Executor, wanted: ReadonlyMap<string, TraceWanted>): Promise<void> {
-  for (const [id, one] of wanted) await db.update(assignments).set({ wanted: one }).where(eq(assignments.id, id));
+  for (const [id, one] of wanted)
+    await db.update(assignments).set({ wanted: one }).where(eq(assignments.id, id));
   await addJobs(db, "measure", [...wanted.keys()], PRIORITY.measure);
 }
 
 /** Hands out what was settled; files that were made for something else are made anew. */
 export async function settleShares(db: Executor, settled: ReadonlyMap<string, ShareTarget>): Promise<void> {
-  for (const [id, share] of settled) await db.update(assignments).set({ share, wanted: null, measured: null, verdict: null }).where(eq(assignments.id, id));
+  for (const [id, share] of settled)
+    await db
+      .update(assignments)
+      .set({ share, wanted: null, measured: null, verdict: null })
+      .where(eq(assignments.id, id));
   await addJobs(db, "measure", [...settled.keys()], PRIORITY.measure);
 }
 
@@ -86,12 +132,18 @@ export async function settleShares(db: Executor, settled: ReadonlyMap<string, Sh
 export async function keepTraced(db: Executor, id: string, key: string, traced: Traced): Promise<void> {
   await db
     .update(assignments)
-    .set({ traced: sql`coalesce(${assignments.traced}, '{}'::jsonb) || ${JSON.stringify({ [key]: traced })}::jsonb`, wanted: null })
+    .set({
+      traced: sql`coalesce(${assignments.traced}, '{}'::jsonb) || ${JSON.stringify({ [key]: traced })}::jsonb`,
+      wanted: null,
+    })
     .where(eq(assignments.id, id));
 }
 
 export async function bodiesOf(db: Executor, revisionIds: readonly string[]) {
   if (!revisionIds.length) return new Map<string, (typeof briefRevisions.$inferSelect)["body"]>();
-  const rows = await db.select({ id: briefRevisions.id, body: briefRevisions.body }).from(briefRevisions).where(inArray(briefRevisions.id, [...revisionIds]));
+  const rows = await db
+    .select({ id: briefRevisions.id, body: briefRevisions.body })
+    .from(briefRevisions)
+    .where(inArray(briefRevisions.id, [...revisionIds]));
   return new Map(rows.map((row) => [row.id, row.body]));
 }

@@ -55,15 +55,18 @@ export async function collectFiles(store: Store, grace = BATCH_GRACE, young = YO
     const { rows } = await tx.execute<{ sha256: string; bytes: string; referred: boolean }>(sql`
       select f.sha256, f.bytes, (exists (select 1 from photos p where p.sha256 = f.sha256 or p.thumb_sha256 = f.sha256) or exists (select 1 from run_items i where i.output_sha256 = f.sha256)) as referred
       from files f where not f.gone and f.created_at < now() - ${young}::interval and f.sha256 not in (${needed(grace)})`);
-    const of = (referred: boolean) => rows.filter((row) => row.referred === referred).map((row) => row.sha256);
-    for (const part of chunks(of(true))) await tx.update(files).set({ gone: true }).where(inArray(files.sha256, part));
+    const of = (referred: boolean) =>
+      rows.filter((row) => row.referred === referred).map((row) => row.sha256);
+    for (const part of chunks(of(true)))
+      await tx.update(files).set({ gone: true }).where(inArray(files.sha256, part));
     for (const part of chunks(of(false))) await tx.delete(files).where(inArray(files.sha256, part));
     for (const { sha256 } of rows) await store.files.remove(sha256);
     return { files: rows.length, bytes: rows.reduce((sum, row) => sum + Number(row.bytes), 0) };
   });
 }
 
-const chunks = <T>(list: readonly T[], size = 1000): T[][] => Array.from({ length: Math.ceil(list.length / size) }, (_, i) => list.slice(i * size, (i + 1) * size));
+const chunks = <T>(list: readonly T[], size = 1000): T[][] =>
+  Array.from({ length: Math.ceil(list.length / size) }, (_, i) => list.slice(i * size, (i + 1) * size));
 
 /** What the worker does now and then. */
 export async function tidy(store: Store): Promise<Collected> {
@@ -102,7 +105,13 @@ export async function usage({ db }: Store): Promise<Usage> {
       from files f where not f.gone)
     select kind, sum(bytes) as bytes from kinds group by kind`);
   const of = (kind: string) => Number(rows.find((row) => row.kind === kind)?.bytes ?? 0);
-  const out = { originals: of("originals"), runs: of("runs"), ready: of("ready"), trials: of("trials"), leftovers: of("leftovers") };
+  const out = {
+    originals: of("originals"),
+    runs: of("runs"),
+    ready: of("ready"),
+    trials: of("trials"),
+    leftovers: of("leftovers"),
+  };
   return { ...out, total: Object.values(out).reduce((sum, bytes) => sum + bytes, 0) };
 }
 
@@ -121,10 +130,16 @@ export async function checkStore(store: Store, young = 60_000): Promise<StoreChe
     const found = await stat(path).catch(() => null);
     if (found) onDisk.set(name, { bytes: found.size, at: found.mtimeMs });
   }
-  const rows = await store.db.select({ sha256: files.sha256, bytes: files.bytes, gone: files.gone }).from(files);
-  const missing = rows.filter((row) => !row.gone && onDisk.get(row.sha256)?.bytes !== row.bytes).map(({ sha256, bytes }) => ({ sha256, bytes, found: onDisk.get(sha256)?.bytes ?? null }));
+  const rows = await store.db
+    .select({ sha256: files.sha256, bytes: files.bytes, gone: files.gone })
+    .from(files);
+  const missing = rows
+    .filter((row) => !row.gone && onDisk.get(row.sha256)?.bytes !== row.bytes)
+    .map(({ sha256, bytes }) => ({ sha256, bytes, found: onDisk.get(sha256)?.bytes ?? null }));
   const named = new Set(rows.filter((row) => !row.gone).map((row) => row.sha256));
-  const strays = [...onDisk].filter(([name, { at }]) => !named.has(name) && Math.abs(Date.now() - at) > young).map(([sha256, { bytes }]) => ({ sha256, bytes }));
+  const strays = [...onDisk]
+    .filter(([name, { at }]) => !named.has(name) && Math.abs(Date.now() - at) > young)
+    .map(([sha256, { bytes }]) => ({ sha256, bytes }));
   return { files: rows.filter((row) => !row.gone).length, missing, strays };
 }
 
@@ -137,6 +152,10 @@ export async function removeStrays(store: Store, check: StoreCheck): Promise<num
 async function listFiles(store: Store): Promise<{ name: string; path: string }[]> {
   const root = store.files.root;
   const folders = (await readdir(root).catch(() => [])).filter((name) => /^[0-9a-f]{2}$/.test(name));
-  const lists = await Promise.all(folders.map(async (folder) => (await readdir(`${root}/${folder}`)).map((name) => ({ name, path: `${root}/${folder}/${name}` }))));
+  const lists = await Promise.all(
+    folders.map(async (folder) =>
+      (await readdir(`${root}/${folder}`)).map((name) => ({ name, path: `${root}/${folder}/${name}` })),
+    ),
+  );
   return lists.flat().filter(({ name }) => /^[0-9a-f]{64}$/.test(name));
 }

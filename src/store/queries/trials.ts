@@ -2,7 +2,7 @@
 import { and, asc, eq, isNotNull } from "drizzle-orm";
 import type { Shift } from "@/core/difference";
 import type { Rect } from "@/core/frame";
-import { settingKey, type Setting } from "@/core/search";
+import { type Setting, settingKey } from "@/core/search";
 import { plannedPictures, trials } from "../schema";
 import type { Store } from "../store";
 import { rememberFile } from "./files";
@@ -15,9 +15,18 @@ interface Judgement {
   shift: Shift;
 }
 
-const here = (picture: string, setting: string) => and(eq(trials.pictureKey, picture), eq(trials.settingKey, setting));
+const here = (picture: string, setting: string) =>
+  and(eq(trials.pictureKey, picture), eq(trials.settingKey, setting));
 const seen = { difference: trials.difference, worst: trials.worst, shift: trials.shift };
-const judgedOf = ({ difference, worst, shift }: { difference: number | null; worst: Rect | null; shift: Shift | null }): Judgement | null => (difference === null || !shift ? null : { difference, worst, shift });
+const judgedOf = ({
+  difference,
+  worst,
+  shift,
+}: {
+  difference: number | null;
+  worst: Rect | null;
+  shift: Shift | null;
+}): Judgement | null => (difference === null || !shift ? null : { difference, worst, shift });
 
 type Look = Omit<typeof plannedPictures.$inferSelect, "key" | "createdAt">;
 
@@ -25,18 +34,31 @@ export function trialStore({ db, files: disk }: Store) {
   return {
     async look(key: string): Promise<Look | null> {
       const { flat, kernel, conversion, screen } = plannedPictures;
-      const [row] = await db.select({ flat, kernel, conversion, screen }).from(plannedPictures).where(eq(plannedPictures.key, key));
+      const [row] = await db
+        .select({ flat, kernel, conversion, screen })
+        .from(plannedPictures)
+        .where(eq(plannedPictures.key, key));
       return row ?? null;
     },
     async keepLook(key: string, look: Look) {
-      await db.insert(plannedPictures).values({ key, ...look }).onConflictDoNothing();
+      await db
+        .insert(plannedPictures)
+        .values({ key, ...look })
+        .onConflictDoNothing();
     },
     async find(key: string, setting: string) {
-      const [row] = await db.update(trials).set({ usedAt: new Date() }).where(here(key, setting)).returning({ bytes: trials.bytes, ...seen });
+      const [row] = await db
+        .update(trials)
+        .set({ usedAt: new Date() })
+        .where(here(key, setting))
+        .returning({ bytes: trials.bytes, ...seen });
       return row ? { bytes: row.bytes, judged: judgedOf(row) } : null;
     },
     async read(key: string, setting: string) {
-      const [row] = await db.select({ sha256: trials.sha256 }).from(trials).where(and(here(key, setting), isNotNull(trials.sha256)));
+      const [row] = await db
+        .select({ sha256: trials.sha256 })
+        .from(trials)
+        .where(and(here(key, setting), isNotNull(trials.sha256)));
       return row?.sha256 ? disk.read(row.sha256).catch(() => null) : null;
     },
     async keep(key: string, setting: Setting, encoded: Uint8Array, ms: number) {
@@ -45,7 +67,10 @@ export function trialStore({ db, files: disk }: Store) {
       await db
         .insert(trials)
         .values({ pictureKey: key, settingKey: settingKey(setting), setting, bytes, sha256, ms })
-        .onConflictDoUpdate({ target: [trials.pictureKey, trials.settingKey], set: { sha256, bytes, ms, usedAt: new Date() } });
+        .onConflictDoUpdate({
+          target: [trials.pictureKey, trials.settingKey],
+          set: { sha256, bytes, ms, usedAt: new Date() },
+        });
     },
     async judge(key: string, setting: string, { difference, worst, shift }: Judgement) {
       await db.update(trials).set({ difference, worst, shift }).where(here(key, setting));
@@ -55,7 +80,11 @@ export function trialStore({ db, files: disk }: Store) {
 
 /** Gives up the bytes of the trials used longest ago until the cap is kept; the collector then finds their files unused. Bytes given up. */
 export async function trimTrials({ db }: Store, cap = CAP): Promise<number> {
-  const rows = await db.select({ key: trials.pictureKey, setting: trials.settingKey, bytes: trials.bytes }).from(trials).where(isNotNull(trials.sha256)).orderBy(asc(trials.usedAt));
+  const rows = await db
+    .select({ key: trials.pictureKey, setting: trials.settingKey, bytes: trials.bytes })
+    .from(trials)
+    .where(isNotNull(trials.sha256))
+    .orderBy(asc(trials.usedAt));
   const all = rows.reduce((sum, row) => sum + row.bytes, 0);
   let kept = all;
   for (const row of rows) {

@@ -1,7 +1,16 @@
 /** What is weighed at this moment, and the trials that are known for it. */
 import { and, eq, inArray, isNotNull, isNull, sql } from "drizzle-orm";
 import { addJob, PRIORITY } from "../queue";
-import { assignments, batches, batchPhotos, briefRevisions, photos, trials, weighings, type WeighPlan } from "../schema";
+import {
+  assignments,
+  batches,
+  batchPhotos,
+  briefRevisions,
+  photos,
+  trials,
+  type WeighPlan,
+  weighings,
+} from "../schema";
 import type { Database, Executor } from "../store";
 
 /** A page asks at least every few seconds; after this long without, nobody is there any more. */
@@ -11,8 +20,19 @@ const PATIENCE = "40 seconds";
 export async function loadWeighed(db: Executor, id: string) {
   const [row] = await db
     .select({
-      id: assignments.id, rowId: batchPhotos.id, frame: assignments.frame, choice: assignments.choice, measured: assignments.measured, accepted: assignments.accepted, revisionId: assignments.revisionId,
-      brief: briefRevisions.body, name: batchPhotos.name, sha256: photos.sha256, facts: photos.facts, batchId: batches.id, workspaceId: batches.workspaceId,
+      id: assignments.id,
+      rowId: batchPhotos.id,
+      frame: assignments.frame,
+      choice: assignments.choice,
+      measured: assignments.measured,
+      accepted: assignments.accepted,
+      revisionId: assignments.revisionId,
+      brief: briefRevisions.body,
+      name: batchPhotos.name,
+      sha256: photos.sha256,
+      facts: photos.facts,
+      batchId: batches.id,
+      workspaceId: batches.workspaceId,
     })
     .from(assignments)
     .innerJoin(briefRevisions, eq(briefRevisions.id, assignments.revisionId))
@@ -26,8 +46,16 @@ export async function loadWeighed(db: Executor, id: string) {
 /** Says that somebody looks; the first look, and the first after a pause, sets the ladder going. */
 export async function seeWeighing(db: Database, id: string): Promise<typeof weighings.$inferSelect> {
   return db.transaction(async (tx) => {
-    const [before] = await tx.select({ stale: sql<boolean>`${weighings.seenAt} < now() - ${PATIENCE}::interval` }).from(weighings).where(eq(weighings.assignmentId, id)).for("update");
-    const [row] = await tx.insert(weighings).values({ assignmentId: id }).onConflictDoUpdate({ target: weighings.assignmentId, set: { seenAt: sql`now()` } }).returning();
+    const [before] = await tx
+      .select({ stale: sql<boolean>`${weighings.seenAt} < now() - ${PATIENCE}::interval` })
+      .from(weighings)
+      .where(eq(weighings.assignmentId, id))
+      .for("update");
+    const [row] = await tx
+      .insert(weighings)
+      .values({ assignmentId: id })
+      .onConflictDoUpdate({ target: weighings.assignmentId, set: { seenAt: sql`now()` } })
+      .returning();
     const unfinished = !row.plan || row.plan.made < row.plan.ladder;
     if (!before || (before.stale && unfinished)) await addJob(tx, "weigh", id, PRIORITY.weigh);
     return row;
@@ -36,7 +64,10 @@ export async function seeWeighing(db: Database, id: string): Promise<typeof weig
 
 /** The plan without saying that somebody looks. */
 export async function weighPlan(db: Executor, id: string): Promise<WeighPlan | null> {
-  const [row] = await db.select({ plan: weighings.plan }).from(weighings).where(eq(weighings.assignmentId, id));
+  const [row] = await db
+    .select({ plan: weighings.plan })
+    .from(weighings)
+    .where(eq(weighings.assignmentId, id));
   return row?.plan ?? null;
 }
 
@@ -46,7 +77,10 @@ export async function stopWeighing(db: Executor, id: string): Promise<void> {
 }
 
 export async function stillWeighed(db: Executor, id: string): Promise<boolean> {
-  const [row] = await db.select({ id: weighings.assignmentId }).from(weighings).where(and(eq(weighings.assignmentId, id), sql`${weighings.seenAt} > now() - ${PATIENCE}::interval`));
+  const [row] = await db
+    .select({ id: weighings.assignmentId })
+    .from(weighings)
+    .where(and(eq(weighings.assignmentId, id), sql`${weighings.seenAt} > now() - ${PATIENCE}::interval`));
   return row !== undefined;
 }
 
@@ -61,7 +95,12 @@ export async function keepWeighError(db: Executor, id: string, error: string): P
 /** One trial whose bytes are there; null before it is made. */
 export async function keptTrial(db: Executor, plan: WeighPlan, settingKey: string) {
   const keys = [...new Set(Object.values(plan.formats).map((format) => format.pictureKey))];
-  const [row] = await db.select().from(trials).where(and(inArray(trials.pictureKey, keys), eq(trials.settingKey, settingKey), isNotNull(trials.sha256)));
+  const [row] = await db
+    .select()
+    .from(trials)
+    .where(
+      and(inArray(trials.pictureKey, keys), eq(trials.settingKey, settingKey), isNotNull(trials.sha256)),
+    );
   return row ?? null;
 }
 

@@ -1,11 +1,15 @@
 /** Which background workers are alive, and what dead ones have left locked in the queue. */
 import { eq, inArray, sql } from "drizzle-orm";
-import { workers } from "../schema";
 import { addJobs, PRIORITY } from "../queue";
+import { workers } from "../schema";
 import type { Database } from "../store";
 
 export async function beat(db: Database, instance: string, ids: readonly string[]): Promise<void> {
-  for (const id of ids) await db.insert(workers).values({ id, instance }).onConflictDoUpdate({ target: workers.id, set: { beat: sql`${workers.beat} + 1` } });
+  for (const id of ids)
+    await db
+      .insert(workers)
+      .values({ id, instance })
+      .onConflictDoUpdate({ target: workers.id, set: { beat: sql`${workers.beat} + 1` } });
 }
 
 export async function signOff(db: Database, ids: readonly string[]): Promise<void> {
@@ -14,14 +18,19 @@ export async function signOff(db: Database, ids: readonly string[]): Promise<voi
 
 async function unlock(db: Database, ids: readonly string[]): Promise<void> {
   if (!ids.length) return;
-  await db.execute(sql`select graphile_worker.force_unlock_workers(array(select jsonb_array_elements_text(${JSON.stringify(ids)}::jsonb)))`);
+  await db.execute(
+    sql`select graphile_worker.force_unlock_workers(array(select jsonb_array_elements_text(${JSON.stringify(ids)}::jsonb)))`,
+  );
   await db.delete(workers).where(inArray(workers.id, [...ids]));
 }
 
 /** The workers of an installation that is about to start its own: none of them lives any more. Their jobs are free at once. */
 export async function buryInstance(db: Database, instance: string): Promise<void> {
   const rows = await db.select({ id: workers.id }).from(workers).where(eq(workers.instance, instance));
-  await unlock(db, rows.map((row) => row.id));
+  await unlock(
+    db,
+    rows.map((row) => row.id),
+  );
 }
 
 /** Workers that hold jobs or have signed on, with their beats; -1 for one that never signed on. */
@@ -39,7 +48,11 @@ async function beats(db: Database): Promise<Map<string, number>> {
 export class DeathWatch {
   private readonly seen = new Map<string, { beat: number; since: number }>();
 
-  constructor(private readonly db: Database, private readonly patience: number, private readonly now: () => number = () => performance.now()) {}
+  constructor(
+    private readonly db: Database,
+    private readonly patience: number,
+    private readonly now: () => number = () => performance.now(),
+  ) {}
 
   /** The workers that were found dead. */
   async look(): Promise<string[]> {
@@ -58,7 +71,9 @@ export class DeathWatch {
 
 /** Jobs are due within minutes; one that is due later was added, or failed, before the clock was set back. */
 export async function healClock(db: Database): Promise<void> {
-  await db.execute(sql`update graphile_worker._private_jobs set run_at = now() where locked_at is null and run_at > now() + interval '10 minutes'`);
+  await db.execute(
+    sql`update graphile_worker._private_jobs set run_at = now() where locked_at is null and run_at > now() + interval '10 minutes'`,
+  );
 }
 
 /** Jobs added again at most at a time. */
@@ -76,6 +91,11 @@ export async function addLostJobs(db: Database): Promise<number> {
       and not exists (select 1 from graphile_worker._private_jobs j where j.key = 'measure:' || a.id and j.attempts < j.max_attempts)
       and not exists (select 1 from graphile_worker._private_jobs j where j.locked_at is not null and j.payload->>'id' = a.id::text)
     limit ${MOST_AGAIN}`);
-  await addJobs(db, "measure", rows.map((row) => row.id), PRIORITY.measure);
+  await addJobs(
+    db,
+    "measure",
+    rows.map((row) => row.id),
+    PRIORITY.measure,
+  );
   return rows.length;
 }

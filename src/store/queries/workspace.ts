@@ -15,5 +15,8 @@ export async function getSetting(db: Executor, key: string): Promise<unknown> {
 }
 
 export async function putSetting(db: Executor, key: string, value: unknown): Promise<void> {
-  await db.insert(settings).values({ key, value }).onConflictDoUpdate({ target: settings.key, set: { value } });
+  await db
+    .insert(settings)
+    .values({ key, value })
+    .onConflictDoUpdate({ target: settings.key, set: { value } });
 }

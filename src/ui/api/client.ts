@@ -4,13 +4,27 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { toast } from "sonner";
-import type { BatchView, CounterView, DeskView, ReceiverView, RunDetail, RunView, ShelfBrief, StorageView } from "./contract";
+import type {
+  BatchView,
+  CounterView,
+  DeskView,
+  ReceiverView,
+  RunDetail,
+  RunView,
+  ShelfBrief,
+  StorageView,
+} from "./contract";
 
 export class ServerError extends Error {}
 
-export async function call<T>(method: "GET" | "POST" | "PUT" | "DELETE", path: string, body?: unknown): Promise<T> {
+export async function call<T>(
+  method: "GET" | "POST" | "PUT" | "DELETE",
+  path: string,
+  body?: unknown,
+): Promise<T> {
   const options: RequestInit = { method };
-  if (body !== undefined) Object.assign(options, { body: JSON.stringify(body), headers: { "content-type": "application/json" } });
+  if (body !== undefined)
+    Object.assign(options, { body: JSON.stringify(body), headers: { "content-type": "application/json" } });
   let response: Response;
   try {
     response = await fetch(`/api/${path}`, options);
@@ -19,26 +33,50 @@ export async function call<T>(method: "GET" | "POST" | "PUT" | "DELETE", path: s
   }
   const value: unknown = await response.json().catch(() => null);
   if (response.ok) return value as T;
-  const error = typeof value === "object" && value !== null && "error" in value ? String(value.error) : `The server answered ${response.status}.`;
+  const error =
+    typeof value === "object" && value !== null && "error" in value
+      ? String(value.error)
+      : `The server answered ${response.status}.`;
   throw new ServerError(error);
 }
 
 export const useDesk = () => useQuery({ queryKey: ["desk"], queryFn: () => call<DeskView>("GET", "desk") });
 
 export const useBatch = (id: string | null) =>
-  useQuery({ queryKey: ["batch", id], queryFn: () => call<BatchView>("GET", `batches/${id}`), enabled: id !== null, placeholderData: keepPreviousData });
+  useQuery({
+    queryKey: ["batch", id],
+    queryFn: () => call<BatchView>("GET", `batches/${id}`),
+    enabled: id !== null,
+    placeholderData: keepPreviousData,
+  });
 
-export const useRuns = () => useQuery({ queryKey: ["runs"], queryFn: () => call<{ runs: RunView[] }>("GET", "runs") });
+export const useRuns = () =>
+  useQuery({ queryKey: ["runs"], queryFn: () => call<{ runs: RunView[] }>("GET", "runs") });
 
-export const useRun = (id: string | null) => useQuery({ queryKey: ["runs", id], queryFn: () => call<RunDetail>("GET", `runs/${id}`), enabled: id !== null, placeholderData: keepPreviousData });
+export const useRun = (id: string | null) =>
+  useQuery({
+    queryKey: ["runs", id],
+    queryFn: () => call<RunDetail>("GET", `runs/${id}`),
+    enabled: id !== null,
+    placeholderData: keepPreviousData,
+  });
 
-export const useStorage = (enabled: boolean) => useQuery({ queryKey: ["storage"], queryFn: () => call<StorageView>("GET", "storage"), enabled });
+export const useStorage = (enabled: boolean) =>
+  useQuery({ queryKey: ["storage"], queryFn: () => call<StorageView>("GET", "storage"), enabled });
 
-export const useShelf = () => useQuery({ queryKey: ["shelf"], queryFn: () => call<{ briefs: ShelfBrief[] }>("GET", "briefs") });
+export const useShelf = () =>
+  useQuery({ queryKey: ["shelf"], queryFn: () => call<{ briefs: ShelfBrief[] }>("GET", "briefs") });
 
-export const useCounter = () => useQuery({ queryKey: ["counter"], queryFn: () => call<CounterView>("GET", "counter") });
+export const useCounter = () =>
+  useQuery({ queryKey: ["counter"], queryFn: () => call<CounterView>("GET", "counter") });
 
-export const useReceiver = (id: string | null) => useQuery({ queryKey: ["counter", id], queryFn: () => call<ReceiverView>("GET", `counter/${id}`), enabled: id !== null, placeholderData: keepPreviousData });
+export const useReceiver = (id: string | null) =>
+  useQuery({
+    queryKey: ["counter", id],
+    queryFn: () => call<ReceiverView>("GET", `counter/${id}`),
+    enabled: id !== null,
+    placeholderData: keepPreviousData,
+  });
 
 /** A change on the server; failures are said, and what is shown is fetched anew. */
 export function useChange<V>(change: (value: V) => Promise<unknown>) {
@@ -67,7 +105,11 @@ export function useEvents(): void {
       stale = new Set();
       const keys = ids.has("") ? [["batch"]] : [...ids].map((id) => ["batch", id]);
       const start = performance.now();
-      await Promise.all([["desk"], ["weigh"], ["runs"], ["counter"], ...keys].map((queryKey) => client.invalidateQueries({ queryKey })));
+      await Promise.all(
+        [["desk"], ["weigh"], ["runs"], ["counter"], ...keys].map((queryKey) =>
+          client.invalidateQueries({ queryKey }),
+        ),
+      );
       // A batch of thousands takes longer to fetch: the more so, the longer it is left in peace.
       pause = Math.max(SOON_MS, (performance.now() - start) * PEACE);
       timer = null;

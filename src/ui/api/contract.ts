@@ -1,17 +1,17 @@
 /** What the pages get from the server. */
-import type { Answer } from "@/receivers/answer";
-import type { InkReport } from "@/core/ink";
-import type { Rules } from "@/receivers/rules";
-import type { Brief } from "@/core/brief";
-import type { OutputFormat } from "@/core/brief";
+
+import type { Brief, OutputFormat } from "@/core/brief";
 import type { Limit, Offer } from "@/core/budget";
 import type { Shift } from "@/core/difference";
 import type { Frame, Geometry, Lighter, RawTaking, Rect, Size } from "@/core/frame";
+import type { InkReport } from "@/core/ink";
 import type { Part, Savings } from "@/core/layers";
 import type { NameNote } from "@/core/names";
 import type { Step, Verdict } from "@/core/plan";
 import type { Check, Facts } from "@/core/proof";
 import type { Choice, Chroma, Setting } from "@/core/search";
+import type { Answer } from "@/receivers/answer";
+import type { Rules } from "@/receivers/rules";
 
 export interface DeskView {
   batches: { id: string; name: string; photos: number; bytes: number }[];

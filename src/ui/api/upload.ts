@@ -25,7 +25,8 @@ const JUNK = /^(\.|thumbs\.db$|desktop\.ini$)/i;
 
 /** The folder that a file lay in below the one that was dropped; empty for a file that was dropped alone. */
 export function folderOf(file: File): string {
-  const path = ("path" in file && typeof file.path === "string" ? file.path : "") || file.webkitRelativePath || "";
+  const path =
+    ("path" in file && typeof file.path === "string" ? file.path : "") || file.webkitRelativePath || "";
   const parts = path.split("/").filter((part) => part !== "" && part !== ".");
   return parts.slice(0, -1).join("/");
 }
@@ -39,10 +40,19 @@ export function foldersOf(files: readonly File[]): string[] {
 }
 
 /** Sends one file into a batch. */
-export function sendPhoto(batchId: string, file: File, folder: string, at: number, progress: (share: number) => void = () => undefined): Promise<BroughtIn> {
+export function sendPhoto(
+  batchId: string,
+  file: File,
+  folder: string,
+  at: number,
+  progress: (share: number) => void = () => undefined,
+): Promise<BroughtIn> {
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();
-    request.open("POST", `/api/batches/${batchId}/photos?name=${encodeURIComponent(file.name)}&folder=${encodeURIComponent(folder)}&at=${at}`);
+    request.open(
+      "POST",
+      `/api/batches/${batchId}/photos?name=${encodeURIComponent(file.name)}&folder=${encodeURIComponent(folder)}&at=${at}`,
+    );
     request.upload.onprogress = (event) => event.lengthComputable && progress(event.loaded / event.total);
     request.onload = () => {
       try {
@@ -53,7 +63,8 @@ export function sendPhoto(batchId: string, file: File, folder: string, at: numbe
         reject(new Error(`The server answered ${request.status}. Try again.`));
       }
     };
-    request.onerror = () => reject(new Error("The connection broke off before the whole file was there. Bring it in again."));
+    request.onerror = () =>
+      reject(new Error("The connection broke off before the whole file was there. Bring it in again."));
     request.send(file);
   });
 }
@@ -85,18 +96,38 @@ export function useUploads(onArrived: (arrival: Arrival) => void) {
       const now = Date.now();
       const pictures = files.filter((file) => !JUNK.test(file.name));
       const folders = foldersOf(pictures);
-      const waiting = pictures.map((file, i) => ({ file, folder: folders[i], key: (next.current += 1), at: now + i / 1000 }));
-      change((all) => [...all, ...waiting.map(({ file, key }) => ({ key, name: file.name, bytes: file.size, share: 0, error: null }))]);
+      const waiting = pictures.map((file, i) => ({
+        file,
+        folder: folders[i],
+        key: (next.current += 1),
+        at: now + i / 1000,
+      }));
+      change((all) => [
+        ...all,
+        ...waiting.map(({ file, key }) => ({
+          key,
+          name: file.name,
+          bytes: file.size,
+          share: 0,
+          error: null,
+        })),
+      ]);
       const arrival = { added: 0, known: 0 };
-      const fail = (key: number, error: string) => change((all) => all.map((upload) => (upload.key === key ? { ...upload, error } : upload)));
+      const fail = (key: number, error: string) =>
+        change((all) => all.map((upload) => (upload.key === key ? { ...upload, error } : upload)));
       const lane = async () => {
         for (let job = waiting.shift(); job; job = waiting.shift()) {
           const { file, folder, key, at } = job;
           try {
-            const answer = await sendPhoto(batchId, file, folder, at, (share) => change((all) => all.map((upload) => (upload.key === key ? { ...upload, share } : upload))));
+            const answer = await sendPhoto(batchId, file, folder, at, (share) =>
+              change((all) => all.map((upload) => (upload.key === key ? { ...upload, share } : upload))),
+            );
             arrival.added += answer.added;
             arrival.known += answer.known;
-            change((all) => [...all.filter((upload) => upload.key !== key), ...refusals(answer, () => (next.current += 1))]);
+            change((all) => [
+              ...all.filter((upload) => upload.key !== key),
+              ...refusals(answer, () => (next.current += 1)),
+            ]);
           } catch (error) {
             fail(key, error instanceof Error ? error.message : String(error));
           }
@@ -108,13 +139,23 @@ export function useUploads(onArrived: (arrival: Arrival) => void) {
     [change, onArrived],
   );
 
-  const dismiss = useCallback((keys: readonly number[]) => change((all) => all.filter((upload) => !keys.includes(upload.key))), [change]);
+  const dismiss = useCallback(
+    (keys: readonly number[]) => change((all) => all.filter((upload) => !keys.includes(upload.key))),
+    [change],
+  );
   return { uploads, bring, dismiss };
 }
 
 /** Entries of a package that were not taken stand in the list like files that failed. */
 function refusals({ refused, refusedCount }: BroughtIn, key: () => number): Upload[] {
   const shown = refused.map(({ name, why }) => ({ key: key(), name, bytes: 0, share: 0, error: why }));
-  if (refusedCount > refused.length) shown.push({ key: key(), name: `${refusedCount - refused.length} more`, bytes: 0, share: 0, error: "These were not taken either, for reasons like the ones above." });
+  if (refusedCount > refused.length)
+    shown.push({
+      key: key(),
+      name: `${refusedCount - refused.length} more`,
+      bytes: 0,
+      share: 0,
+      error: "These were not taken either, for reasons like the ones above.",
+    });
   return shown;
 }

@@ -1,7 +1,7 @@
 "use client";
 
 /** A brief's name, which can be changed in place, and what can be done with the whole of it. */
-import { useState, type FormEvent } from "react";
+import { type FormEvent, useState } from "react";
 import type { Brief } from "@/core/brief";
 import { statedChips } from "../clauses/chips";
 import { Button } from "../parts/button";
@@ -16,7 +16,11 @@ interface Props {
 export function BriefHeading({ brief, onSave, kept }: Props) {
   const [naming, setNaming] = useState(false);
   const stated = statedChips(brief).length;
-  const wishes = new Set((brief.wishes ?? []).map((wish) => (["width", "height", "longSide", "shortSide"].includes(wish) ? "pixels" : wish))).size;
+  const wishes = new Set(
+    (brief.wishes ?? []).map((wish) =>
+      ["width", "height", "longSide", "shortSide"].includes(wish) ? "pixels" : wish,
+    ),
+  ).size;
   const submit = (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
     const name = String(new FormData(event.currentTarget).get("name")).trim();
@@ -27,7 +31,15 @@ export function BriefHeading({ brief, onSave, kept }: Props) {
     <div className="mb-2 flex flex-wrap items-baseline gap-x-3 gap-y-1">
       {naming ? (
         <form onSubmit={submit} className="flex min-w-0 flex-1 gap-2">
-          <input name="name" defaultValue={brief.name} maxLength={200} autoFocus aria-label="Name of the brief" onKeyDown={(event) => event.key === "Escape" && setNaming(false)} className="box h-7 min-w-0 flex-1 px-2 font-bold" />
+          <input
+            name="name"
+            defaultValue={brief.name}
+            maxLength={200}
+            autoFocus
+            aria-label="Name of the brief"
+            onKeyDown={(event) => event.key === "Escape" && setNaming(false)}
+            className="box h-7 min-w-0 flex-1 px-2 font-bold"
+          />
           <Button type="submit">Rename</Button>
         </form>
       ) : (

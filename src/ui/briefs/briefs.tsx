@@ -5,7 +5,14 @@ import { useCallback, useDeferredValue, useEffect, useMemo, useState } from "rea
 import { useDropzone } from "react-dropzone";
 import { toast } from "sonner";
 import { z } from "zod";
-import { MAX_BRIEF_TEXT, parseBrief, parseBriefText, readWording, type Brief, type Reading } from "@/core/brief";
+import {
+  type Brief,
+  MAX_BRIEF_TEXT,
+  parseBrief,
+  parseBriefText,
+  type Reading,
+  readWording,
+} from "@/core/brief";
 import { call, useShelf } from "../api/client";
 import type { ShelfBrief } from "../api/contract";
 import { messageOf } from "../clauses/forms";
@@ -28,7 +35,13 @@ interface Draft {
 }
 
 function readDraft(value: unknown): Draft | null {
-  const found = z.object({ wording: z.string().max(1_000_000), editing: z.boolean(), edited: z.array(z.unknown()).nullable() }).safeParse(value);
+  const found = z
+    .object({
+      wording: z.string().max(1_000_000),
+      editing: z.boolean(),
+      edited: z.array(z.unknown()).nullable(),
+    })
+    .safeParse(value);
   return found.success ? { ...found.data, edited: found.data.edited?.map(parseBrief) ?? null } : null;
 }
 
@@ -64,7 +77,8 @@ export function Briefs() {
     const put = (body: Brief) => call("PUT", `briefs/${brief.id}`, { brief: body });
     history.act({ words, redo: () => put(next), undo: () => put(brief.body) });
   };
-  const change = (index: number) => (next: Brief) => setDraft((old) => old && { ...old, edited: drafts.map((brief, i) => (i === index ? next : brief)) });
+  const change = (index: number) => (next: Brief) =>
+    setDraft((old) => old && { ...old, edited: drafts.map((brief, i) => (i === index ? next : brief)) });
 
   const start = (wording = "") => {
     setDraft({ wording, editing: true, edited: null });
@@ -92,8 +106,14 @@ export function Briefs() {
   };
   const remove = (brief: ShelfBrief) => {
     const restore = () => call("POST", `briefs/${brief.id}/restore`);
-    history.act({ words: `deleting ${brief.body.name}`, redo: () => call("DELETE", `briefs/${brief.id}`), undo: restore });
-    toast(`${brief.body.name} is off the shelf. Ctrl Z brings it back; batches that use it keep it.`, { duration: 8000 });
+    history.act({
+      words: `deleting ${brief.body.name}`,
+      redo: () => call("DELETE", `briefs/${brief.id}`),
+      undo: restore,
+    });
+    toast(`${brief.body.name} is off the shelf. Ctrl Z brings it back; batches that use it keep it.`, {
+      duration: 8000,
+    });
   };
 
   const importFiles = useCallback(
@@ -101,13 +121,20 @@ export function Briefs() {
       const bodies: Brief[] = [];
       for (const file of files) {
         try {
-          if (file.size > MAX_BRIEF_TEXT * 4) throw new Error(`The file has ${file.size} bytes; at most ${MAX_BRIEF_TEXT} characters are read.`);
+          if (file.size > MAX_BRIEF_TEXT * 4)
+            throw new Error(
+              `The file has ${file.size} bytes; at most ${MAX_BRIEF_TEXT} characters are read.`,
+            );
           bodies.push(parseBriefText(await file.text()));
         } catch (problem) {
           toast.error(`${file.name}: ${messageOf(problem)}`, { duration: 12_000 });
         }
       }
-      if (bodies.length) bring(bodies, bodies.length > 1 ? `bringing in ${bodies.length} briefs` : `bringing in ${bodies[0].name}`);
+      if (bodies.length)
+        bring(
+          bodies,
+          bodies.length > 1 ? `bringing in ${bodies.length} briefs` : `bringing in ${bodies[0].name}`,
+        );
     },
     // `bring` only uses what stays the same: the setters and `history.act`.
     [history.act],
@@ -134,7 +161,13 @@ export function Briefs() {
     <div {...drop.getRootProps()} className="relative grid h-screen grid-rows-[46px_1fr] overflow-hidden">
       <Header undo={history.undo} redo={history.redo} onStep={history.step} status="">
         {chosen === null && drafts.length > 0 && (
-          <Button onClick={keep}>{drafts.length === 1 ? "Keep this brief" : drafts.length === 2 ? "Keep both briefs" : `Keep ${drafts.length} briefs`}</Button>
+          <Button onClick={keep}>
+            {drafts.length === 1
+              ? "Keep this brief"
+              : drafts.length === 2
+                ? "Keep both briefs"
+                : `Keep ${drafts.length} briefs`}
+          </Button>
         )}
       </Header>
       <div className="grid min-h-0 grid-cols-[204px_minmax(0,9fr)_minmax(0,13fr)] max-[1150px]:grid-cols-[168px_minmax(0,8fr)_minmax(0,13fr)]">
@@ -172,25 +205,57 @@ export function Briefs() {
                 key={chosen.id}
                 brief={chosen.body}
                 onSave={save(chosen)}
-                kept={{ id: chosen.id, onDelete: () => remove(chosen), onDuplicate: () => bring([{ ...chosen.body, name: `${chosen.body.name.slice(0, 190)}, copy` }], `copying ${chosen.body.name}`) }}
+                kept={{
+                  id: chosen.id,
+                  onDelete: () => remove(chosen),
+                  onDuplicate: () =>
+                    bring(
+                      [{ ...chosen.body, name: `${chosen.body.name.slice(0, 190)}, copy` }],
+                      `copying ${chosen.body.name}`,
+                    ),
+                }}
               />
-              <ClauseList brief={chosen.body} index={0} all={shown} lit={lit} onLight={light} onSave={save(chosen)} />
+              <ClauseList
+                brief={chosen.body}
+                index={0}
+                all={shown}
+                lit={lit}
+                onLight={light}
+                onSave={save(chosen)}
+              />
               <OnlyYou rules={chosen.body.onlyYou ?? []} />
             </section>
           )}
           {!chosen && draft && (
             <>
-              {drafts.length === 0 && <p className="text-second">{draft.wording.trim() ? "Found no rules here. The wording stays as it is; rules can be stated on the Desk too." : "What is read appears here while you type."}</p>}
+              {drafts.length === 0 && (
+                <p className="text-second">
+                  {draft.wording.trim()
+                    ? "Found no rules here. The wording stays as it is; rules can be stated on the Desk too."
+                    : "What is read appears here while you type."}
+                </p>
+              )}
               {drafts.map((brief, i) => (
                 <section key={i} aria-label={brief.name} className="mb-6">
                   <BriefHeading brief={brief} onSave={change(i)} />
-                  <ClauseList brief={brief} index={i} all={shown} lit={lit} onLight={light} onSave={change(i)} />
+                  <ClauseList
+                    brief={brief}
+                    index={i}
+                    all={shown}
+                    lit={lit}
+                    onLight={light}
+                    onSave={change(i)}
+                  />
                 </section>
               ))}
               <OnlyYou rules={reading.onlyYou.map((part) => part.text)} />
             </>
           )}
-          {!chosen && !draft && kept && <p className="text-second">Nothing on the shelf yet. Paste a receiver&apos;s wording, and it is turned into a brief.</p>}
+          {!chosen && !draft && kept && (
+            <p className="text-second">
+              Nothing on the shelf yet. Paste a receiver&apos;s wording, and it is turned into a brief.
+            </p>
+          )}
         </main>
       </div>
       {drop.isDragActive && (
@@ -204,7 +269,11 @@ export function Briefs() {
 
 /** Questions about a wording: of a kept brief they are found by reading it again. */
 function asksOf(chosen: ShelfBrief | null, reading: Reading) {
-  const unread = chosen ? (chosen.body.wording ? tryRead(chosen.body.wording).reading.unread : []) : reading.unread;
+  const unread = chosen
+    ? chosen.body.wording
+      ? tryRead(chosen.body.wording).reading.unread
+      : []
+    : reading.unread;
   return unread.filter((part) => part.ask);
 }
 

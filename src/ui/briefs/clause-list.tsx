@@ -3,10 +3,10 @@
 /** The clauses of one brief: each with its gauge and the words that it came from, disagreements under them. */
 import { Popover } from "radix-ui";
 import { useMemo } from "react";
-import { resolveBrief, type Brief, type ClauseKey } from "@/core/brief";
+import { type Brief, type ClauseKey, resolveBrief } from "@/core/brief";
 import { clauseGauge, NOTHING } from "@/core/gauge";
 import { AddClauses, ChipPopover } from "../clauses/chip-button";
-import { chipOf, isWished, receiversWords, statedChips, type Chip } from "../clauses/chips";
+import { type Chip, chipOf, isWished, receiversWords, statedChips } from "../clauses/chips";
 import { DisagreementList } from "../clauses/disagreement-list";
 import { Gauge } from "../parts/gauge";
 import { linkOf, numbersOf, sourceWords } from "./spans";
@@ -22,7 +22,8 @@ interface Props {
   onSave: (brief: Brief, words: string) => void;
 }
 
-const ROW = "grid grid-cols-[28px_90px_minmax(0,1fr)_112px_minmax(0,150px)] items-center gap-x-2 border-b border-thin max-[1150px]:grid-cols-[24px_78px_minmax(0,1fr)_72px_minmax(0,110px)]";
+const ROW =
+  "grid grid-cols-[28px_90px_minmax(0,1fr)_112px_minmax(0,150px)] items-center gap-x-2 border-b border-thin max-[1150px]:grid-cols-[24px_78px_minmax(0,1fr)_72px_minmax(0,110px)]";
 
 /** What holds where the brief says nothing, as far as people ask about it. */
 const DEFAULTS: readonly [ClauseKey, string][] = [
@@ -34,12 +35,17 @@ const DEFAULTS: readonly [ClauseKey, string][] = [
 export function ClauseList({ brief, index, all, lit, onLight, onSave }: Props) {
   const numbers = useMemo(() => numbersOf(all), [all]);
   const chips = statedChips(brief);
-  const light = (clauses: readonly string[]) => onLight([...new Set(clauses.map((clause) => linkOf(index, chipOf(clause as ClauseKey).key)))]);
+  const light = (clauses: readonly string[]) =>
+    onLight([...new Set(clauses.map((clause) => linkOf(index, chipOf(clause as ClauseKey).key)))]);
   return (
     <>
       <ul aria-label={`Clauses of ${brief.name}`} className="border-t border-rule">
         {chips.map((chip) => (
-          <ClauseRow key={chip.key} {...{ chip, brief, index, lit, onLight, onSave }} number={numbers.get(linkOf(index, chip.key)) ?? null} />
+          <ClauseRow
+            key={chip.key}
+            {...{ chip, brief, index, lit, onLight, onSave }}
+            number={numbers.get(linkOf(index, chip.key)) ?? null}
+          />
         ))}
         {DEFAULTS.filter(([key]) => brief[key] === undefined).map(([key, words]) => (
           <li key={key} className={`${ROW} py-[7px] text-second`}>
@@ -82,12 +88,17 @@ function ClauseRow({ chip, brief, index, number, lit, onLight, onSave }: RowProp
       <span className="text-second">{chip.title}</span>
       <span className="min-w-0">
         <ChipPopover chip={chip} brief={brief} onSave={onSave}>
-          <Popover.Trigger aria-label={`Change ${chip.title.toLowerCase()}: ${chip.words(brief)}`} className="figures min-w-0 rounded-box border border-transparent px-1.5 py-0.5 text-left text-[14px] font-semibold hover:border-rule hover:bg-sheet data-[state=open]:border-plum">
+          <Popover.Trigger
+            aria-label={`Change ${chip.title.toLowerCase()}: ${chip.words(brief)}`}
+            className="figures min-w-0 rounded-box border border-transparent px-1.5 py-0.5 text-left text-[14px] font-semibold hover:border-rule hover:bg-sheet data-[state=open]:border-plum"
+          >
             {chip.words(brief)}
           </Popover.Trigger>
         </ChipPopover>
       </span>
-      <span>{gauge && <Gauge {...gauge} tone="open" width={112} label={`${chip.title}: ${chip.words(brief)}`} />}</span>
+      <span>
+        {gauge && <Gauge {...gauge} tone="open" width={112} label={`${chip.title}: ${chip.words(brief)}`} />}
+      </span>
       <span className="min-w-0 text-small text-second">
         {receivers !== null ? (
           <span className="text-needs">the receiver asks {receivers}</span>

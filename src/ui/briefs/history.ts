@@ -40,14 +40,17 @@ export function useHistory(): History {
   );
   const step = useCallback(
     (direction: "undo" | "redo") => {
-      const [from, setFrom, setTo] = direction === "undo" ? [done, setDone, setUndone] : [undone, setUndone, setDone];
+      const [from, setFrom, setTo] =
+        direction === "undo" ? [done, setDone, setUndone] : [undone, setUndone, setDone];
       const deed = from.at(-1);
       if (!deed) return;
       mutate(deed[direction], {
         onSuccess: () => {
           setFrom((all) => all.slice(0, -1));
           setTo((all) => [...all, deed]);
-          toast(direction === "undo" ? `Taken back: ${deed.words}` : `Done again: ${deed.words}`, { duration: 2500 });
+          toast(direction === "undo" ? `Taken back: ${deed.words}` : `Done again: ${deed.words}`, {
+            duration: 2500,
+          });
         },
       });
     },

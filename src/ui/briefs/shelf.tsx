@@ -1,7 +1,7 @@
 "use client";
 
 /** The shelf of briefs: search, choose, bring in. */
-import { useState, type ReactNode } from "react";
+import { type ReactNode, useState } from "react";
 import type { ShelfBrief } from "../api/contract";
 import { briefSummary } from "../clauses/chips";
 
@@ -22,26 +22,52 @@ interface Props {
 export function Shelf({ briefs, error, chosen, drafts, onChoose, onDrafts, onPaste, onOpen, input }: Props) {
   const [search, setSearch] = useState("");
   const wanted = search.trim().toLowerCase();
-  const found = (briefs ?? []).filter(({ body }) => !wanted || `${body.name} ${body.from ?? ""} ${briefSummary(body)}`.toLowerCase().includes(wanted));
+  const found = (briefs ?? []).filter(
+    ({ body }) =>
+      !wanted || `${body.name} ${body.from ?? ""} ${briefSummary(body)}`.toLowerCase().includes(wanted),
+  );
   return (
     <aside aria-label="Shelf" className="flex min-h-0 flex-col border-r border-rule bg-rail">
       <div className="px-[18px] pt-3.5 pb-2">
         <h2 className="text-small font-semibold text-second">Briefs</h2>
-        <input type="search" value={search} onChange={(event) => setSearch(event.target.value)} placeholder="Search the shelf" aria-label="Search the shelf" className="box mt-1.5 h-7 w-full px-2" />
+        <input
+          type="search"
+          value={search}
+          onChange={(event) => setSearch(event.target.value)}
+          placeholder="Search the shelf"
+          aria-label="Search the shelf"
+          className="box mt-1.5 h-7 w-full px-2"
+        />
       </div>
       <ul className="min-h-0 flex-1 overflow-y-auto px-3 pb-3">
         {error && <li className="p-2 text-not">{error.message}</li>}
         {drafts > 0 && (
           <li>
-            <Entry on={chosen === null} name="From pasted wording" second={`${drafts} ${drafts === 1 ? "brief" : "briefs"}, not kept yet`} onClick={onDrafts} />
+            <Entry
+              on={chosen === null}
+              name="From pasted wording"
+              second={`${drafts} ${drafts === 1 ? "brief" : "briefs"}, not kept yet`}
+              onClick={onDrafts}
+            />
           </li>
         )}
         {found.map((brief) => (
           <li key={brief.id}>
-            <Entry on={brief.id === chosen} name={brief.body.name} second={briefSummary(brief.body)} onClick={() => onChoose(brief.id)} />
+            <Entry
+              on={brief.id === chosen}
+              name={brief.body.name}
+              second={briefSummary(brief.body)}
+              onClick={() => onChoose(brief.id)}
+            />
           </li>
         ))}
-        {briefs && found.length === 0 && <li className="px-2.5 py-2 text-small text-second">{wanted ? `Nothing on the shelf has “${search.trim()}” in it.` : "The shelf is empty. Paste a receiver's wording below."}</li>}
+        {briefs && found.length === 0 && (
+          <li className="px-2.5 py-2 text-small text-second">
+            {wanted
+              ? `Nothing on the shelf has “${search.trim()}” in it.`
+              : "The shelf is empty. Paste a receiver's wording below."}
+          </li>
+        )}
       </ul>
       <div className="p-3">
         {input}
@@ -61,9 +87,24 @@ export function Shelf({ briefs, error, chosen, drafts, onChoose, onDrafts, onPas
   );
 }
 
-function Entry({ on, name, second, onClick }: { on: boolean; name: string; second: string; onClick: () => void }) {
+function Entry({
+  on,
+  name,
+  second,
+  onClick,
+}: {
+  on: boolean;
+  name: string;
+  second: string;
+  onClick: () => void;
+}) {
   return (
-    <button type="button" aria-current={on} onClick={onClick} className={`mb-1 w-full rounded-box border px-2.5 py-1.5 text-left ${on ? "border-rule bg-sheet" : "border-transparent hover:bg-thin"}`}>
+    <button
+      type="button"
+      aria-current={on}
+      onClick={onClick}
+      className={`mb-1 w-full rounded-box border px-2.5 py-1.5 text-left ${on ? "border-rule bg-sheet" : "border-transparent hover:bg-thin"}`}
+    >
       <span className="line-clamp-2 font-semibold [overflow-wrap:anywhere]">{name}</span>
       <span className="figures block truncate text-tiny text-second">{second}</span>
     </button>

@@ -35,8 +35,10 @@ function marksOf(briefs: readonly Brief[], wording: string): Mark[] {
     marks.set(id, mark);
   };
   for (const [i, brief] of briefs.entries()) {
-    for (const span of brief.read ?? []) put(span.start, span.end, "read", linkOf(i, chipOf(span.clause).key));
-    for (const rule of brief.onlyYou ?? []) put(wording.indexOf(rule), wording.indexOf(rule) + rule.length, "you");
+    for (const span of brief.read ?? [])
+      put(span.start, span.end, "read", linkOf(i, chipOf(span.clause).key));
+    for (const rule of brief.onlyYou ?? [])
+      put(wording.indexOf(rule), wording.indexOf(rule) + rule.length, "you");
     for (const span of brief.unread ?? []) put(span.start, span.end, "unread");
   }
   const rank = { read: 0, you: 1, unread: 2, plain: 3 };
@@ -46,18 +48,27 @@ function marksOf(briefs: readonly Brief[], wording: string): Mark[] {
 /** Pieces in order; together they are the wording. Where marks overlap, what was read comes first. */
 export function piecesOf(wording: string, briefs: readonly Brief[]): Piece[] {
   const taken: Mark[] = [];
-  for (const mark of marksOf(briefs, wording)) if (!taken.some((t) => t.start < mark.end && mark.start < t.end)) taken.push(mark);
+  for (const mark of marksOf(briefs, wording))
+    if (!taken.some((t) => t.start < mark.end && mark.start < t.end)) taken.push(mark);
   taken.sort((a, b) => a.start - b.start);
   const out: Piece[] = [];
   const numbers = numbersOf(briefs);
   let at = 0;
   for (const mark of taken) {
-    if (mark.start > at) out.push({ text: wording.slice(at, mark.start), kind: "plain", keys: [], number: null, start: at });
+    if (mark.start > at)
+      out.push({ text: wording.slice(at, mark.start), kind: "plain", keys: [], number: null, start: at });
     const number = mark.keys.length ? (numbers.get(mark.keys[0]) ?? null) : null;
-    out.push({ text: wording.slice(mark.start, mark.end), kind: mark.kind, keys: mark.keys, number, start: mark.start });
+    out.push({
+      text: wording.slice(mark.start, mark.end),
+      kind: mark.kind,
+      keys: mark.keys,
+      number,
+      start: mark.start,
+    });
     at = mark.end;
   }
-  if (at < wording.length) out.push({ text: wording.slice(at), kind: "plain", keys: [], number: null, start: at });
+  if (at < wording.length)
+    out.push({ text: wording.slice(at), kind: "plain", keys: [], number: null, start: at });
   return out;
 }
 
@@ -78,13 +89,16 @@ export function numbersOf(briefs: readonly Brief[]): Map<string, number> {
     }
   }
   const out = new Map<string, number>();
-  for (const [n, { keys }] of [...firsts.values()].sort((a, b) => a.start - b.start).entries()) for (const key of keys) out.set(key, n + 1);
+  for (const [n, { keys }] of [...firsts.values()].sort((a, b) => a.start - b.start).entries())
+    for (const key of keys) out.set(key, n + 1);
   return out;
 }
 
 /** The words that a clause came from; null where the receiver did not say it. */
 export function sourceWords(brief: Brief, chip: string): string | null {
   const spans = (brief.read ?? []).filter((span) => chipOf(span.clause).key === chip);
-  const texts = [...new Set(spans.map((span) => (brief.wording ?? "").slice(span.start, span.end).replace(/\s+/g, " ")))];
+  const texts = [
+    ...new Set(spans.map((span) => (brief.wording ?? "").slice(span.start, span.end).replace(/\s+/g, " "))),
+  ];
   return texts.length ? texts.join(", ") : null;
 }

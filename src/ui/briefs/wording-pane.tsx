@@ -4,7 +4,7 @@
 import { useMemo, useState } from "react";
 import type { Brief, Unread } from "@/core/brief";
 import { Button } from "../parts/button";
-import { piecesOf, type Piece } from "./spans";
+import { type Piece, piecesOf } from "./spans";
 
 interface Props {
   /** Null where a brief has no wording. */
@@ -22,10 +22,24 @@ interface Props {
   onDone: () => void;
 }
 
-export function WordingPane({ wording, briefs, asks, lit, onLight, editing, error, onEdit, onText, onDone }: Props) {
+export function WordingPane({
+  wording,
+  briefs,
+  asks,
+  lit,
+  onLight,
+  editing,
+  error,
+  onEdit,
+  onText,
+  onDone,
+}: Props) {
   const pieces = useMemo(() => (wording ? piecesOf(wording, briefs) : []), [wording, briefs]);
   return (
-    <section aria-label="The receiver's wording" className="flex min-h-0 flex-col border-r border-rule bg-sheet px-5 pt-4">
+    <section
+      aria-label="The receiver's wording"
+      className="flex min-h-0 flex-col border-r border-rule bg-sheet px-5 pt-4"
+    >
       <div className="flex items-baseline justify-between gap-3">
         <h2 className="text-[15px] font-bold">The receiver&apos;s wording</h2>
         {!editing && wording !== null && (
@@ -56,12 +70,23 @@ export function WordingPane({ wording, briefs, asks, lit, onLight, editing, erro
           </div>
         </>
       ) : wording === null ? (
-        <p className="mt-3 max-w-sm text-second">This brief was written by hand, so there is no wording behind it. Its clauses can be changed on the right.</p>
+        <p className="mt-3 max-w-sm text-second">
+          This brief was written by hand, so there is no wording behind it. Its clauses can be changed on the
+          right.
+        </p>
       ) : (
         <>
-          <p tabIndex={0} className="mt-2 min-h-0 flex-1 overflow-y-auto outline-offset-[-2px] text-[15px] leading-[1.8] [overflow-wrap:anywhere] whitespace-pre-wrap">
+          <p
+            tabIndex={0}
+            className="mt-2 min-h-0 flex-1 overflow-y-auto outline-offset-[-2px] text-[15px] leading-[1.8] [overflow-wrap:anywhere] whitespace-pre-wrap"
+          >
             {pieces.map((piece) => (
-              <PieceView key={piece.start} piece={piece} lit={piece.keys.some((key) => lit.has(key))} onLight={onLight} />
+              <PieceView
+                key={piece.start}
+                piece={piece}
+                lit={piece.keys.some((key) => lit.has(key))}
+                onLight={onLight}
+              />
             ))}
           </p>
           {asks.length > 0 && <Asks asks={asks} />}
@@ -79,7 +104,8 @@ export function WordingPane({ wording, briefs, asks, lit, onLight, editing, erro
 function PieceView({ piece, lit, onLight }: { piece: Piece; lit: boolean; onLight: Props["onLight"] }) {
   if (piece.kind === "plain") return piece.text;
   if (piece.kind === "you") return <span className="border-b-2 border-[#8d8d8f] bg-rail">{piece.text}</span>;
-  if (piece.kind === "unread") return <span className="border-b-2 border-dotted border-needs">{piece.text}</span>;
+  if (piece.kind === "unread")
+    return <span className="border-b-2 border-dotted border-needs">{piece.text}</span>;
   return (
     <span
       role="mark"

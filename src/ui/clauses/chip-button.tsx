@@ -2,10 +2,10 @@
 
 /** A clause as a chip that opens in place. */
 import { DropdownMenu, Popover } from "radix-ui";
-import { useRef, useState, type ReactNode } from "react";
+import { type ReactNode, useRef, useState } from "react";
 import type { Brief } from "@/core/brief";
-import { CHIPS, EDITABLE, isStated, isWished, receiversWords, USUAL, type Chip } from "./chips";
 import { ChipForm } from "./chip-form";
+import { CHIPS, type Chip, EDITABLE, isStated, isWished, receiversWords, USUAL } from "./chips";
 
 interface Props {
   chip: Chip;
@@ -20,12 +20,23 @@ export function ChipButton(props: Props) {
   return (
     <ChipPopover {...props}>
       {words === null ? (
-        <Popover.Trigger data-chip={chip.key} className="press rounded-box border border-dashed border-[#9a9a98] px-2.5 py-1 hover:bg-wash data-[state=open]:border-plum">Add {chip.title.toLowerCase()}</Popover.Trigger>
+        <Popover.Trigger
+          data-chip={chip.key}
+          className="press rounded-box border border-dashed border-[#9a9a98] px-2.5 py-1 hover:bg-wash data-[state=open]:border-plum"
+        >
+          Add {chip.title.toLowerCase()}
+        </Popover.Trigger>
       ) : (
-        <Popover.Trigger data-chip={chip.key} className={`box px-2.5 py-1 hover:bg-wash data-[state=open]:border-plum ${isWished(brief, chip) ? "border-dashed" : ""}`}>
-          <span className="mr-1 text-small text-second">{chip.title}</span> <span className="figures font-semibold">{words}</span>
+        <Popover.Trigger
+          data-chip={chip.key}
+          className={`box px-2.5 py-1 hover:bg-wash data-[state=open]:border-plum ${isWished(brief, chip) ? "border-dashed" : ""}`}
+        >
+          <span className="mr-1 text-small text-second">{chip.title}</span>{" "}
+          <span className="figures font-semibold">{words}</span>
           {isWished(brief, chip) && <span className="ml-1.5 text-tiny text-second">wished</span>}
-          {receivers !== null && <span className="figures ml-1.5 text-tiny text-needs">asked {receivers}</span>}
+          {receivers !== null && (
+            <span className="figures ml-1.5 text-tiny text-needs">asked {receivers}</span>
+          )}
         </Popover.Trigger>
       )}
     </ChipPopover>
@@ -55,7 +66,13 @@ export function ChipPopover({ chip, brief, onSave, children, defaultOpen = false
     <Popover.Root open={open} onOpenChange={change}>
       {children}
       <Popover.Portal>
-        <Popover.Content align="start" sideOffset={6} aria-label={`${chip.title} of the brief`} className="box z-40 max-h-[70vh] w-[352px] overflow-y-auto border-plum p-4" onCloseAutoFocus={(event) => saved.current && focusChip(chip, event)}>
+        <Popover.Content
+          align="start"
+          sideOffset={6}
+          aria-label={`${chip.title} of the brief`}
+          className="box z-40 max-h-[70vh] w-[352px] overflow-y-auto border-plum p-4"
+          onCloseAutoFocus={(event) => saved.current && focusChip(chip, event)}
+        >
           <ChipForm
             chip={chip}
             brief={brief}
@@ -78,14 +95,27 @@ export function AddClauses({ brief, onSave, usual = true }: Omit<Props, "chip"> 
   const listed = open.filter((chip) => !usual || !USUAL.includes(chip.key));
   return (
     <>
-      {usual && open.filter((chip) => USUAL.includes(chip.key)).map((chip) => <ChipButton key={chip.key} chip={chip} brief={brief} onSave={onSave} />)}
+      {usual &&
+        open
+          .filter((chip) => USUAL.includes(chip.key))
+          .map((chip) => <ChipButton key={chip.key} chip={chip} brief={brief} onSave={onSave} />)}
       {listed.length > 0 && !adding && (
         <DropdownMenu.Root>
-          <DropdownMenu.Trigger className="press rounded-box border border-dashed border-[#9a9a98] px-2.5 py-1 hover:bg-wash">{usual ? "More clauses" : "Add a clause"}</DropdownMenu.Trigger>
+          <DropdownMenu.Trigger className="press rounded-box border border-dashed border-[#9a9a98] px-2.5 py-1 hover:bg-wash">
+            {usual ? "More clauses" : "Add a clause"}
+          </DropdownMenu.Trigger>
           <DropdownMenu.Portal>
-            <DropdownMenu.Content align="start" sideOffset={4} className="box z-40 max-h-80 overflow-y-auto p-1">
+            <DropdownMenu.Content
+              align="start"
+              sideOffset={4}
+              className="box z-40 max-h-80 overflow-y-auto p-1"
+            >
               {listed.map((chip) => (
-                <DropdownMenu.Item key={chip.key} onSelect={() => setTimeout(() => setAdding(chip))} className="rounded px-3 py-1 data-[highlighted]:bg-wash data-[highlighted]:outline-none">
+                <DropdownMenu.Item
+                  key={chip.key}
+                  onSelect={() => setTimeout(() => setAdding(chip))}
+                  className="rounded px-3 py-1 data-[highlighted]:bg-wash data-[highlighted]:outline-none"
+                >
                   {chip.title}
                 </DropdownMenu.Item>
               ))}
@@ -94,8 +124,17 @@ export function AddClauses({ brief, onSave, usual = true }: Omit<Props, "chip"> 
         </DropdownMenu.Root>
       )}
       {adding && (
-        <ChipPopover key={adding.key} chip={adding} brief={brief} onSave={onSave} defaultOpen onClose={() => setAdding(null)}>
-          <Popover.Trigger className="press rounded-box border border-plum px-2.5 py-1">{adding.title}</Popover.Trigger>
+        <ChipPopover
+          key={adding.key}
+          chip={adding}
+          brief={brief}
+          onSave={onSave}
+          defaultOpen
+          onClose={() => setAdding(null)}
+        >
+          <Popover.Trigger className="press rounded-box border border-plum px-2.5 py-1">
+            {adding.title}
+          </Popover.Trigger>
         </ChipPopover>
       )}
     </>

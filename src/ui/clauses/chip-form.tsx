@@ -5,7 +5,7 @@ import { useState } from "react";
 import { useForm } from "react-hook-form";
 import type { Brief } from "@/core/brief";
 import { Button } from "../parts/button";
-import { asAsked, isStated, isWished, receiversWords, withClauses, WISHABLE, type Chip } from "./chips";
+import { asAsked, type Chip, isStated, isWished, receiversWords, WISHABLE, withClauses } from "./chips";
 import type { Values } from "./fields";
 import { checkClauses, FORMS, messageOf } from "./forms";
 
@@ -38,19 +38,30 @@ export function ChipForm({ chip, brief, onSave }: Props) {
       ) : (
         <p>
           <b className="figures">{chip.words(brief)}</b>
-          <span className="mt-1 block text-small text-second">Read and kept with the brief; files cannot be made to it yet.</span>
+          <span className="mt-1 block text-small text-second">
+            Read and kept with the brief; files cannot be made to it yet.
+          </span>
         </p>
       )}
       {kind && WISHABLE.includes(chip.key) && (
         <label className="mt-3 flex items-center gap-2">
-          <input type="checkbox" checked={wished} onChange={(event) => setWished(event.target.checked)} className="size-4 accent-plum" />
+          <input
+            type="checkbox"
+            checked={wished}
+            onChange={(event) => setWished(event.target.checked)}
+            className="size-4 accent-plum"
+          />
           Only wished: it may give way
         </label>
       )}
       {receivers !== null && (
         <p className="mt-3 border-l-[3px] border-needs bg-needs-wash px-3 py-1.5">
           The receiver asks <b className="figures">{receivers}</b>.{" "}
-          <button type="button" className="press hover:underline" onClick={() => onSave(asAsked(brief, chip), `back to the receiver's ${title}`)}>
+          <button
+            type="button"
+            className="press hover:underline"
+            onClick={() => onSave(asAsked(brief, chip), `back to the receiver's ${title}`)}
+          >
             As asked
           </button>
         </p>
@@ -63,7 +74,10 @@ export function ChipForm({ chip, brief, onSave }: Props) {
       <div className="mt-4 flex items-center justify-between">
         {kind ? <Button type="submit">Use this</Button> : <span />}
         {isStated(brief, chip) && (
-          <Button kind="quiet" onClick={() => onSave(withClauses(brief, chip, {}, false), `removing ${title}`)}>
+          <Button
+            kind="quiet"
+            onClick={() => onSave(withClauses(brief, chip, {}, false), `removing ${title}`)}
+          >
             Remove this clause
           </Button>
         )}

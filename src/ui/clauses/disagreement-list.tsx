@@ -19,7 +19,10 @@ interface Props {
 
 export function DisagreementList({ brief, photo = null, screen = null, onSave, onLight }: Props) {
   const { width, height } = photo ?? { width: 0, height: 0 };
-  const found = useMemo(() => findDisagreements(brief, width ? { width, height } : null, screen), [brief, width, height, screen]);
+  const found = useMemo(
+    () => findDisagreements(brief, width ? { width, height } : null, screen),
+    [brief, width, height, screen],
+  );
   return found.map((disagreement) => (
     <div
       key={disagreement.why}
@@ -39,10 +42,13 @@ export function DisagreementList({ brief, photo = null, screen = null, onSave, o
             type="button"
             onFocus={() => onLight?.(disagreement.clauses)}
             onBlur={() => onLight?.([])}
-            onClick={() => onSave(overrule(brief, choice.change), choice.label[0].toLowerCase() + choice.label.slice(1))}
+            onClick={() =>
+              onSave(overrule(brief, choice.change), choice.label[0].toLowerCase() + choice.label.slice(1))
+            }
             className="box px-2.5 py-1 text-left hover:bg-wash"
           >
-            <span className="press">{choice.label}</span> <span className="figures text-tiny text-second">{choice.effect}</span>
+            <span className="press">{choice.label}</span>{" "}
+            <span className="figures text-tiny text-second">{choice.effect}</span>
           </button>
         ))}
       </div>

@@ -19,9 +19,16 @@ export function Field({ form, name, label, reading, autoFocus, wide = false }: F
   const text = form.watch(name) ?? "";
   const other = text.trim() === "" || !reading ? null : safely(() => reading(text));
   return (
-    <label className={`mb-2 grid items-center gap-2 ${wide ? "grid-cols-[76px_1fr]" : "grid-cols-[76px_112px_1fr]"}`}>
+    <label
+      className={`mb-2 grid items-center gap-2 ${wide ? "grid-cols-[76px_1fr]" : "grid-cols-[76px_112px_1fr]"}`}
+    >
       <span className="text-small text-second">{label}</span>
-      <input {...form.register(name)} autoFocus={autoFocus} autoComplete="off" className="box figures h-7 min-w-0 px-2" />
+      <input
+        {...form.register(name)}
+        autoFocus={autoFocus}
+        autoComplete="off"
+        className="box figures h-7 min-w-0 px-2"
+      />
       {!wide && <span className="figures text-tiny text-second">{other}</span>}
     </label>
   );
@@ -73,7 +80,14 @@ export function Choices({ form, name, legend, options }: ChoiceProps) {
       <legend className="mb-2 font-semibold">{legend}</legend>
       {options.map(([value, words], i) => (
         <label key={value} className="mb-1 flex items-center gap-2">
-          <input type="radio" value={value} checked={chosen === value} autoFocus={i === 0} onChange={() => form.setValue(name, value)} className="size-4 accent-plum" />
+          <input
+            type="radio"
+            value={value}
+            checked={chosen === value}
+            autoFocus={i === 0}
+            onChange={() => form.setValue(name, value)}
+            className="size-4 accent-plum"
+          />
           {words}
         </label>
       ))}

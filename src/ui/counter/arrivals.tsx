@@ -22,9 +22,18 @@ export function Arrivals({ view, chosen, onChoose }: Props) {
   return (
     <section aria-label="What was handed over">
       <h3 className="font-semibold">What was handed over</h3>
-      {empty && <p className="mt-1 text-second">Nothing yet. Make files on the Desk, then hand the run over from Runs{view.rules.kind === "form" ? ", or prepare the documents above" : ""}.</p>}
+      {empty && (
+        <p className="mt-1 text-second">
+          Nothing yet. Make files on the Desk, then hand the run over from Runs
+          {view.rules.kind === "form" ? ", or prepare the documents above" : ""}.
+        </p>
+      )}
       {open.map((one) => (
-        <div key={one.id} role={one.state === "failed" ? "alert" : "status"} className={`mt-1.5 flex items-center gap-3 rounded-box border border-rule px-3 py-2 ${one.state === "failed" ? "bg-not-wash" : ""}`}>
+        <div
+          key={one.id}
+          role={one.state === "failed" ? "alert" : "status"}
+          className={`mt-1.5 flex items-center gap-3 rounded-box border border-rule px-3 py-2 ${one.state === "failed" ? "bg-not-wash" : ""}`}
+        >
           {one.state === "failed" ? (
             <>
               <StateMark small state="cannot" />
@@ -34,7 +43,10 @@ export function Arrivals({ view, chosen, onChoose }: Props) {
               </Button>
             </>
           ) : (
-            <span>{one.state === "sending" ? "On its way" : "Waiting for its run"}{one.tries > 1 && `, try ${one.tries}`}</span>
+            <span>
+              {one.state === "sending" ? "On its way" : "Waiting for its run"}
+              {one.tries > 1 && `, try ${one.tries}`}
+            </span>
           )}
         </div>
       ))}
@@ -50,7 +62,11 @@ export function Arrivals({ view, chosen, onChoose }: Props) {
               <StateMark small state={arrival.answer.accepted ? "meets" : "cannot"} />
               <span className="truncate">{arrival.answer.words}</span>
               <span className="figures text-small text-second">
-                {arrival.files.length} {arrival.files.length === 1 ? "file" : "files"}, {formatBytes(arrival.message?.bytes ?? arrival.files.reduce((sum, file) => sum + file.bytes, 0))} · {when(arrival.at)}
+                {arrival.files.length} {arrival.files.length === 1 ? "file" : "files"},{" "}
+                {formatBytes(
+                  arrival.message?.bytes ?? arrival.files.reduce((sum, file) => sum + file.bytes, 0),
+                )}{" "}
+                · {when(arrival.at)}
               </span>
             </button>
           </li>

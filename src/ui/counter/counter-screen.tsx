@@ -14,7 +14,10 @@ import { KINDS, ruleWords } from "./words";
 
 /** The chosen receiver, and the run that is to be handed over, stand in the address. */
 function useAddress(receivers: CounterView["receivers"] | null) {
-  const [asked, setAsked] = useState<{ receiver: string | null; run: string | null }>({ receiver: null, run: null });
+  const [asked, setAsked] = useState<{ receiver: string | null; run: string | null }>({
+    receiver: null,
+    run: null,
+  });
   useEffect(() => {
     const query = new URLSearchParams(window.location.search);
     setAsked({ receiver: query.get("receiver"), run: query.get("run") });
@@ -23,7 +26,11 @@ function useAddress(receivers: CounterView["receivers"] | null) {
     setAsked({ receiver, run });
     window.history.replaceState(null, "", `?receiver=${receiver}${run ? `&run=${run}` : ""}`);
   }, []);
-  return { receiver: receivers?.find((one) => one.id === asked.receiver)?.id ?? receivers?.[0]?.id ?? null, run: asked.run, go };
+  return {
+    receiver: receivers?.find((one) => one.id === asked.receiver)?.id ?? receivers?.[0]?.id ?? null,
+    run: asked.run,
+    go,
+  };
 }
 
 export function CounterScreen() {
@@ -34,15 +41,21 @@ export function CounterScreen() {
   const [chosen, setChosen] = useState<string | null>(null);
   const view = data?.id === receiver ? data : null;
   const arrival = view ? (view.arrivals.find((one) => one.id === chosen) ?? view.arrivals[0] ?? null) : null;
-  const going = view?.handovers.filter((one) => one.state === "waiting" || one.state === "sending").length ?? 0;
+  const going =
+    view?.handovers.filter((one) => one.state === "waiting" || one.state === "sending").length ?? 0;
   return (
     <div className="grid h-screen grid-rows-[46px_1fr] overflow-hidden">
       <Header undo={null} redo={null} status={going ? "Handing over" : "Nothing on its way"} />
       <div className="grid min-h-0 grid-cols-[216px_minmax(0,1fr)_324px] max-[1150px]:grid-cols-[176px_minmax(0,1fr)_268px]">
-        <aside aria-label="Receivers" className="flex min-h-0 flex-col overflow-y-auto border-r border-rule bg-rail">
+        <aside
+          aria-label="Receivers"
+          className="flex min-h-0 flex-col overflow-y-auto border-r border-rule bg-rail"
+        >
           <h2 className="px-[18px] pt-3.5 pb-1 text-small font-semibold text-second">At the counter</h2>
           <ul className="px-3">
-            {(counter.error ?? error) && <li className="p-2 text-not">{(counter.error ?? error)!.message}</li>}
+            {(counter.error ?? error) && (
+              <li className="p-2 text-not">{(counter.error ?? error)!.message}</li>
+            )}
             {counter.data?.receivers.map(({ id, rules }) => (
               <li key={id}>
                 <button
@@ -58,7 +71,9 @@ export function CounterScreen() {
               </li>
             ))}
           </ul>
-          <p className="mt-auto p-[18px] text-small text-second">These receivers are made up, to try files before they count. Nothing leaves this machine.</p>
+          <p className="mt-auto p-[18px] text-small text-second">
+            These receivers are made up, to try files before they count. Nothing leaves this machine.
+          </p>
         </aside>
         <main className="min-h-0 min-w-0 overflow-y-auto">
           {view && (
@@ -70,10 +85,14 @@ export function CounterScreen() {
             </div>
           )}
         </main>
-        {view && arrival ? <ArrivalPane key={arrival.id} arrival={arrival} rules={view.rules} /> : (
+        {view && arrival ? (
+          <ArrivalPane key={arrival.id} arrival={arrival} rules={view.rules} />
+        ) : (
           <aside aria-label="Answer" className="border-l border-rule">
             <div className="h-[228px] bg-ground" />
-            <p className="px-4 py-3 text-second">What the receiver answers will stand here, with its reasons.</p>
+            <p className="px-4 py-3 text-second">
+              What the receiver answers will stand here, with its reasons.
+            </p>
           </aside>
         )}
       </div>

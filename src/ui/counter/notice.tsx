@@ -35,9 +35,15 @@ export function Notice({ view, smtpPort }: { view: ReceiverView; smtpPort: numbe
   const [changing, setChanging] = useState(false);
   const read = useChange(async () => {
     const { names } = await call<{ names: string[] }>("POST", `counter/${view.id}/briefs`, {});
-    toast(names.length === 1 ? `“${names[0]}” is on the shelf.` : `${names.length} briefs are on the shelf, one a document.`);
+    toast(
+      names.length === 1
+        ? `“${names[0]}” is on the shelf.`
+        : `${names.length} briefs are on the shelf, one a document.`,
+    );
   });
-  const mood = useChange((next: string) => call("PUT", `counter/${view.id}`, { rules: { ...rules, mood: next } }));
+  const mood = useChange((next: string) =>
+    call("PUT", `counter/${view.id}`, { rules: { ...rules, mood: next } }),
+  );
   return (
     <section aria-label="What it asks">
       <div className="flex flex-wrap items-baseline gap-x-3">
@@ -45,7 +51,11 @@ export function Notice({ view, smtpPort }: { view: ReceiverView; smtpPort: numbe
         <span className="text-small text-second">{KINDS[rules.kind]}</span>
         <label className="ml-auto flex items-center gap-1.5 text-small text-second">
           Today it
-          <select value={rules.mood} onChange={(event) => mood.mutate(event.target.value)} className="box h-7 px-1.5 text-ink">
+          <select
+            value={rules.mood}
+            onChange={(event) => mood.mutate(event.target.value)}
+            className="box h-7 px-1.5 text-ink"
+          >
             {MOODS.map(([key, words]) => (
               <option key={key} value={key}>
                 {words}
@@ -56,7 +66,9 @@ export function Notice({ view, smtpPort }: { view: ReceiverView; smtpPort: numbe
       </div>
       {rules.kind === "mailbox" && smtpPort && (
         <p className="text-small text-second">
-          Any mail program of this machine can send to it: <span className="figures text-ink">{rules.address}</span> by SMTP at <span className="figures text-ink">127.0.0.1:{smtpPort}</span>, without sign-in.
+          Any mail program of this machine can send to it:{" "}
+          <span className="figures text-ink">{rules.address}</span> by SMTP at{" "}
+          <span className="figures text-ink">127.0.0.1:{smtpPort}</span>, without sign-in.
         </p>
       )}
       {changing ? (
@@ -70,7 +82,10 @@ export function Notice({ view, smtpPort }: { view: ReceiverView; smtpPort: numbe
             </Button>
             <Button
               onClick={() => {
-                void navigator.clipboard.writeText(view.wording).then(() => toast("The wording is copied."), () => toast.error("The browser did not let the wording be copied."));
+                void navigator.clipboard.writeText(view.wording).then(
+                  () => toast("The wording is copied."),
+                  () => toast.error("The browser did not let the wording be copied."),
+                );
               }}
             >
               <ClipboardCopy size={14} aria-hidden /> Copy the wording

@@ -16,7 +16,15 @@ interface Props {
 export function RunPanel({ view, runId, onDone }: Props) {
   const run = useRun(runId);
   const form = view.rules.kind === "form" ? view.rules : null;
-  const match = useQuery({ queryKey: ["counter", view.id, "run", runId], queryFn: () => call<{ files: { itemId: string; name: string }[]; slots: Record<string, string> }>("GET", `counter/${view.id}/run?run=${runId}`), enabled: form !== null });
+  const match = useQuery({
+    queryKey: ["counter", view.id, "run", runId],
+    queryFn: () =>
+      call<{ files: { itemId: string; name: string }[]; slots: Record<string, string> }>(
+        "GET",
+        `counter/${view.id}/run?run=${runId}`,
+      ),
+    enabled: form !== null,
+  });
   const [own, setOwn] = useState<Record<string, string>>({});
   const slots = { ...match.data?.slots, ...own };
   const handOver = useChange(async () => {
@@ -32,7 +40,11 @@ export function RunPanel({ view, runId, onDone }: Props) {
         <p className="[overflow-wrap:anywhere]">
           <b>{run.data?.title.split(" · ")[0]}</b>, {made} {made === 1 ? "file" : "files"} of a run
         </p>
-        <Button className="ml-auto border-plum" disabled={handOver.isPending || made === 0 || (form !== null && !match.data)} onClick={() => handOver.mutate(undefined)}>
+        <Button
+          className="ml-auto border-plum"
+          disabled={handOver.isPending || made === 0 || (form !== null && !match.data)}
+          onClick={() => handOver.mutate(undefined)}
+        >
           Hand over
         </Button>
         <Button kind="quiet" onClick={onDone}>
@@ -45,7 +57,11 @@ export function RunPanel({ view, runId, onDone }: Props) {
             <li key={slot.key}>
               <label className="flex items-center gap-2">
                 <span className="w-36 shrink-0">{slot.title}</span>
-                <select className="box h-7 min-w-48 px-1.5" value={slots[slot.key] ?? ""} onChange={(event) => setOwn({ ...own, [slot.key]: event.target.value })}>
+                <select
+                  className="box h-7 min-w-48 px-1.5"
+                  value={slots[slot.key] ?? ""}
+                  onChange={(event) => setOwn({ ...own, [slot.key]: event.target.value })}
+                >
                   <option value="">no file</option>
                   {match.data.files.map((file) => (
                     <option key={file.itemId} value={file.itemId}>

@@ -1,10 +1,20 @@
 /** Receivers and their answers in a few words. */
-import type { Mood, Rules } from "@/receivers/rules";
+
 import { formatBytes } from "@/core/units";
+import type { Mood, Rules } from "@/receivers/rules";
 
-export const KINDS: Record<Rules["kind"], string> = { form: "Upload form", mailbox: "Mailbox", print: "Print room", wall: "Wall screen" };
+export const KINDS: Record<Rules["kind"], string> = {
+  form: "Upload form",
+  mailbox: "Mailbox",
+  print: "Print room",
+  wall: "Wall screen",
+};
 
-export const MOODS: readonly [Mood, string][] = [["ready", "answers at once"], ["slow", "is slow"], ["closes", "closes the line in the middle"]];
+export const MOODS: readonly [Mood, string][] = [
+  ["ready", "answers at once"],
+  ["slow", "is slow"],
+  ["closes", "closes the line in the middle"],
+];
 
 /** "3 documents", "6.8 MB a message": what is asked, for lists. */
 export function ruleWords(rules: Rules): string {

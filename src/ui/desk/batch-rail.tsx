@@ -2,8 +2,8 @@
 
 import { MoreHorizontal, X } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
+import { type FormEvent, type KeyboardEvent, type ReactNode, useState } from "react";
 import { toast } from "sonner";
-import { useState, type FormEvent, type KeyboardEvent, type ReactNode } from "react";
 import { formatBytes } from "@/core/units";
 import { call, useChange } from "../api/client";
 import type { DeskView } from "../api/contract";
@@ -24,7 +24,17 @@ interface Props {
   input: ReactNode;
 }
 
-export function BatchRail({ desk, error, chosen, onChoose, uploads, onDismiss, onOpen, onFolder, input }: Props) {
+export function BatchRail({
+  desk,
+  error,
+  chosen,
+  onChoose,
+  uploads,
+  onDismiss,
+  onOpen,
+  onFolder,
+  input,
+}: Props) {
   return (
     <aside aria-label="Batches" className="row-span-2 flex min-h-0 flex-col border-r border-rule bg-rail">
       <div className="flex items-center justify-between px-[18px] pt-3.5 pb-1">
@@ -61,7 +71,11 @@ export function BatchRail({ desk, error, chosen, onChoose, uploads, onDismiss, o
       <UploadList uploads={uploads} onDismiss={onDismiss} />
       <div className="p-3">
         {input}
-        <button type="button" onClick={onOpen} className="w-full rounded-box border border-dashed border-[#9a9a98] px-2 py-4 text-center hover:bg-wash">
+        <button
+          type="button"
+          onClick={onOpen}
+          className="w-full rounded-box border border-dashed border-[#9a9a98] px-2 py-4 text-center hover:bg-wash"
+        >
           <span className="press block">Drop photos here</span>
           <span className="text-small text-ink">or choose files, or paste</span>
         </button>
@@ -77,7 +91,12 @@ export function BatchRail({ desk, error, chosen, onChoose, uploads, onDismiss, o
 /** The arrow keys go to the next batch of the list, up or down. */
 function stepAmong(event: KeyboardEvent<HTMLButtonElement>) {
   const item = event.currentTarget.closest("li")!;
-  const next = event.key === "ArrowDown" ? item.nextElementSibling : event.key === "ArrowUp" ? item.previousElementSibling : null;
+  const next =
+    event.key === "ArrowDown"
+      ? item.nextElementSibling
+      : event.key === "ArrowUp"
+        ? item.previousElementSibling
+        : null;
   const button = next?.querySelector<HTMLButtonElement>("button");
   if (!button) return;
   event.preventDefault();
@@ -91,7 +110,10 @@ function BatchMenu({ id, name, reached }: { id: string; name: string; reached: b
   const back = useChange(() => call("POST", `batches/${id}/restore`, {}));
   const remove = useChange(async () => {
     await call("DELETE", `batches/${id}`);
-    toast(`${name} was removed.`, { action: { label: "Bring it back", onClick: () => back.mutate(undefined) }, duration: 20_000 });
+    toast(`${name} was removed.`, {
+      action: { label: "Bring it back", onClick: () => back.mutate(undefined) },
+      duration: 20_000,
+    });
   });
   if (naming) {
     return (
@@ -105,21 +127,43 @@ function BatchMenu({ id, name, reached }: { id: string; name: string; reached: b
         }}
         onKeyDown={(event) => event.key === "Escape" && setNaming(false)}
       >
-        <input name="name" defaultValue={name} autoFocus maxLength={200} aria-label={`New name of ${name}`} className="box h-7 w-full px-2" onBlur={() => setNaming(false)} />
+        <input
+          name="name"
+          defaultValue={name}
+          autoFocus
+          maxLength={200}
+          aria-label={`New name of ${name}`}
+          className="box h-7 w-full px-2"
+          onBlur={() => setNaming(false)}
+        />
       </form>
     );
   }
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger tabIndex={reached ? 0 : -1} aria-label={`What to do with ${name}`} className="absolute top-1 right-1 grid size-6 place-items-center rounded text-second hover:bg-wash">
+      <DropdownMenu.Trigger
+        tabIndex={reached ? 0 : -1}
+        aria-label={`What to do with ${name}`}
+        className="absolute top-1 right-1 grid size-6 place-items-center rounded text-second hover:bg-wash"
+      >
         <MoreHorizontal size={15} aria-hidden />
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
-        <DropdownMenu.Content align="end" className="box z-40 p-1" onCloseAutoFocus={(event) => event.preventDefault()}>
-          <DropdownMenu.Item className="rounded px-3 py-1.5 data-[highlighted]:bg-wash data-[highlighted]:outline-none" onSelect={() => setTimeout(() => setNaming(true))}>
+        <DropdownMenu.Content
+          align="end"
+          className="box z-40 p-1"
+          onCloseAutoFocus={(event) => event.preventDefault()}
+        >
+          <DropdownMenu.Item
+            className="rounded px-3 py-1.5 data-[highlighted]:bg-wash data-[highlighted]:outline-none"
+            onSelect={() => setTimeout(() => setNaming(true))}
+          >
             Rename
           </DropdownMenu.Item>
-          <DropdownMenu.Item className="rounded px-3 py-1.5 data-[highlighted]:bg-wash data-[highlighted]:outline-none" onSelect={() => remove.mutate(undefined)}>
+          <DropdownMenu.Item
+            className="rounded px-3 py-1.5 data-[highlighted]:bg-wash data-[highlighted]:outline-none"
+            onSelect={() => remove.mutate(undefined)}
+          >
             Remove the batch
           </DropdownMenu.Item>
         </DropdownMenu.Content>
@@ -169,7 +213,10 @@ function UploadList({ uploads, onDismiss }: Pick<Props, "uploads" | "onDismiss">
   const all = going.reduce((sum, u) => sum + u.bytes, 0);
   const share = going.reduce((sum, u) => sum + u.share * u.bytes, 0) / Math.max(1, all);
   return (
-    <section aria-label="Photos on their way in" className="max-h-[40%] overflow-y-auto border-t border-rule px-3 pt-2">
+    <section
+      aria-label="Photos on their way in"
+      className="max-h-[40%] overflow-y-auto border-t border-rule px-3 pt-2"
+    >
       {going.length > 0 && (
         <div role="status" className="mb-2 text-small">
           Bringing in {going.length} {going.length === 1 ? "file" : "files"}, {formatBytes(all)}
@@ -182,10 +229,19 @@ function UploadList({ uploads, onDismiss }: Pick<Props, "uploads" | "onDismiss">
         </Button>
       )}
       {failed.map((upload) => (
-        <div key={upload.key} role="alert" className="mb-2 rounded-box border border-rule bg-not-wash p-2 text-small">
+        <div
+          key={upload.key}
+          role="alert"
+          className="mb-2 rounded-box border border-rule bg-not-wash p-2 text-small"
+        >
           <div className="flex items-start justify-between gap-1">
             <strong className="[overflow-wrap:anywhere]">{upload.name}</strong>
-            <button type="button" aria-label={`Dismiss ${upload.name}`} className="text-second" onClick={() => onDismiss([upload.key])}>
+            <button
+              type="button"
+              aria-label={`Dismiss ${upload.name}`}
+              className="text-second"
+              onClick={() => onDismiss([upload.key])}
+            >
               <X size={14} aria-hidden />
             </button>
           </div>
@@ -199,7 +255,12 @@ function UploadList({ uploads, onDismiss }: Pick<Props, "uploads" | "onDismiss">
 function PutDemoBack({ disabled }: { disabled: boolean }) {
   const put = useChange(() => call("POST", "demo", {}));
   return (
-    <Button kind="quiet" className="w-full text-small" disabled={disabled || put.isPending} onClick={() => put.mutate(undefined)}>
+    <Button
+      kind="quiet"
+      className="w-full text-small"
+      disabled={disabled || put.isPending}
+      onClick={() => put.mutate(undefined)}
+    >
       Put the demo back
     </Button>
   );

@@ -2,7 +2,7 @@
 
 /** The brief of the chosen photo: its clauses as chips, and where they contradict each other. */
 import { DropdownMenu } from "radix-ui";
-import { resolveBrief, type Brief } from "@/core/brief";
+import { type Brief, resolveBrief } from "@/core/brief";
 import { call, useChange } from "../api/client";
 import type { BatchView, DeskView, RowView } from "../api/contract";
 import { AddClauses, ChipButton } from "../clauses/chip-button";
@@ -32,25 +32,45 @@ const EMPTY: Brief = { zumbrelBrief: 1, name: "A brief of your own" };
 export function BriefStrip({ batch, briefs, row, chosen }: Props) {
   const edit = useChange((change: BriefEdit) => call("PUT", `batches/${batch.id}/brief`, change));
   const choose = useChange((revisionId: string) => call("PUT", `batches/${batch.id}/brief`, { revisionId }));
-  const keep = useChange((use: { briefId: string; revisionId: string }) => call("PUT", `briefs/${use.briefId}`, { revisionId: use.revisionId }));
+  const keep = useChange((use: { briefId: string; revisionId: string }) =>
+    call("PUT", `briefs/${use.briefId}`, { revisionId: use.revisionId }),
+  );
   const use = batch.briefs.find((b) => b.revisionId === row?.revisionId) ?? batch.brief;
   // What was just said is shown at once, not when the server has answered: chips that move later are missed by the pointer.
   const brief = edit.isPending ? edit.variables.brief : (use?.body ?? EMPTY);
-  const save = (next: Brief, words: string) => edit.mutate({ brief: next, words, of: use?.revisionId ?? null });
+  const save = (next: Brief, words: string) =>
+    edit.mutate({ brief: next, words, of: use?.revisionId ?? null });
   const note = use ? resolveBrief(brief).fileSize.note : null;
   const several = batch.briefs.length > 1;
   const total = batch.totals.find((one) => one.revisionId === use?.revisionId) ?? null;
   return (
-    <section aria-label="Brief" className="max-h-[44vh] overflow-y-auto border-b border-rule px-[18px] pt-3 pb-3">
+    <section
+      aria-label="Brief"
+      className="max-h-[44vh] overflow-y-auto border-b border-rule px-[18px] pt-3 pb-3"
+    >
       <div className="flex flex-wrap items-baseline gap-x-3">
         <h2 className="text-[16px] font-bold [overflow-wrap:anywhere]">{brief.name}</h2>
         <DropdownMenu.Root>
-          <DropdownMenu.Trigger className="press hover:underline">{batch.brief ? "Another brief" : "Choose a brief"}</DropdownMenu.Trigger>
+          <DropdownMenu.Trigger className="press hover:underline">
+            {batch.brief ? "Another brief" : "Choose a brief"}
+          </DropdownMenu.Trigger>
           <DropdownMenu.Portal>
-            <DropdownMenu.Content align="start" sideOffset={4} className="box z-40 max-h-80 max-w-sm overflow-y-auto p-1">
-              {several && <DropdownMenu.Label className="px-3 py-1 text-small text-second">For every photo without one of its own</DropdownMenu.Label>}
+            <DropdownMenu.Content
+              align="start"
+              sideOffset={4}
+              className="box z-40 max-h-80 max-w-sm overflow-y-auto p-1"
+            >
+              {several && (
+                <DropdownMenu.Label className="px-3 py-1 text-small text-second">
+                  For every photo without one of its own
+                </DropdownMenu.Label>
+              )}
               {briefs.map((item) => (
-                <DropdownMenu.Item key={item.revisionId} onSelect={() => choose.mutate(item.revisionId)} className="rounded px-3 py-1.5 data-[highlighted]:bg-wash data-[highlighted]:outline-none">
+                <DropdownMenu.Item
+                  key={item.revisionId}
+                  onSelect={() => choose.mutate(item.revisionId)}
+                  className="rounded px-3 py-1.5 data-[highlighted]:bg-wash data-[highlighted]:outline-none"
+                >
                   {item.name}
                 </DropdownMenu.Item>
               ))}
@@ -63,7 +83,9 @@ export function BriefStrip({ batch, briefs, row, chosen }: Props) {
             Keep on the shelf
           </Button>
         )}
-        {several && use && <span className="figures text-small text-second">{`for ${use.rows} of ${batch.rows.length} photos`}</span>}
+        {several && use && (
+          <span className="figures text-small text-second">{`for ${use.rows} of ${batch.rows.length} photos`}</span>
+        )}
         {brief.from && <span className="text-small text-second">from {brief.from}</span>}
       </div>
       <div className="mt-2 flex flex-wrap items-center gap-2">
@@ -71,9 +93,16 @@ export function BriefStrip({ batch, briefs, row, chosen }: Props) {
           <ChipButton key={chip.key} chip={chip} brief={brief} onSave={save} />
         ))}
         <AddClauses brief={brief} onSave={save} />
-        {row && <PaperPixels key={`${row.id} ${use?.revisionId ?? ""}`} row={row} brief={brief} onSave={save} />}
+        {row && (
+          <PaperPixels key={`${row.id} ${use?.revisionId ?? ""}`} row={row} brief={brief} onSave={save} />
+        )}
       </div>
-      <DisagreementList brief={brief} photo={row?.before ?? null} screen={row?.screen ?? null} onSave={save} />
+      <DisagreementList
+        brief={brief}
+        photo={row?.before ?? null}
+        screen={row?.screen ?? null}
+        onSave={save}
+      />
       {total && use && <TotalNote batch={batch} total={total} brief={brief} onSave={save} />}
       {note && (
         <p role="note" className="mt-2.5 border-l-[3px] border-needs bg-needs-wash px-3 py-1.5">

@@ -2,8 +2,15 @@
 
 /** The brief as a checklist for one photo: each rule in plain words, met as the photo is, and as its file will be. */
 import { useMemo } from "react";
-import { CLAUSE_KEYS, clauseNames, clauseWords, resolveBrief, type Brief, type ClauseKey } from "@/core/brief";
-import { checkFacts, type Check } from "@/core/proof";
+import {
+  type Brief,
+  CLAUSE_KEYS,
+  type ClauseKey,
+  clauseNames,
+  clauseWords,
+  resolveBrief,
+} from "@/core/brief";
+import { type Check, checkFacts } from "@/core/proof";
 import type { RowView } from "../api/contract";
 import { StateMark } from "../parts/state-mark";
 
@@ -13,10 +20,22 @@ interface Props {
 }
 
 /** These rule how a file is made; nothing in the file can be held against them. */
-const HOW: ReadonlySet<ClauseKey> = new Set<ClauseKey>(["pick", "frame", "background", "enlarge", "sharpen", "padding", "names", "layers"]);
+const HOW: ReadonlySet<ClauseKey> = new Set<ClauseKey>([
+  "pick",
+  "frame",
+  "background",
+  "enlarge",
+  "sharpen",
+  "padding",
+  "names",
+  "layers",
+]);
 
 export function Checklist({ brief, row }: Props) {
-  const now = useMemo(() => new Map(checkFacts(brief, resolveBrief(brief), row.before).map((check) => [check.clause, check])), [brief, row.before]);
+  const now = useMemo(
+    () => new Map(checkFacts(brief, resolveBrief(brief), row.before).map((check) => [check.clause, check])),
+    [brief, row.before],
+  );
   const checks = row.made?.state === "done" ? row.made.checks : row.checks;
   const will = new Map(checks.map((check) => [check.clause, check]));
   const keys = CLAUSE_KEYS.filter((key) => brief[key] !== undefined && !HOW.has(key));
@@ -29,7 +48,10 @@ export function Checklist({ brief, row }: Props) {
       </div>
       <ul>
         {keys.map((key) => (
-          <li key={key} className="grid grid-cols-[1fr_38px_38px] items-start gap-x-2 border-b border-thin py-1.5">
+          <li
+            key={key}
+            className="grid grid-cols-[1fr_38px_38px] items-start gap-x-2 border-b border-thin py-1.5"
+          >
             <span>
               {clauseNames[key]} <b className="figures">{clauseWords(brief, key)}</b>
               {brief.wishes?.includes(key) && <span className="text-tiny text-second"> wished</span>}
@@ -40,7 +62,11 @@ export function Checklist({ brief, row }: Props) {
           </li>
         ))}
       </ul>
-      {keys.length === 0 && <p className="py-1.5 text-small text-second">This brief asks nothing that could be read off a file.</p>}
+      {keys.length === 0 && (
+        <p className="py-1.5 text-small text-second">
+          This brief asks nothing that could be read off a file.
+        </p>
+      )}
       {(brief.onlyYou?.length ?? 0) > 0 && (
         <>
           <h3 className="mt-3 text-small font-semibold text-second">Only you can check</h3>

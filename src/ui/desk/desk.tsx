@@ -6,7 +6,7 @@ import { useDropzone } from "react-dropzone";
 import { toast } from "sonner";
 import { call, useBatch, useChange, useDesk, useEvents } from "../api/client";
 import type { RowView } from "../api/contract";
-import { useUploads, type Arrival } from "../api/upload";
+import { type Arrival, useUploads } from "../api/upload";
 import { Header } from "../parts/header";
 import { useRemembered } from "../parts/remembered";
 import { useStepKeys } from "../parts/step-keys";
@@ -42,7 +42,12 @@ function useChosenBatch(ids: string[] | null): [string | null, (id: string) => v
 const FOLDERS = { webkitdirectory: "" };
 
 function sayKnown({ known }: Arrival): void {
-  if (known) toast(known === 1 ? "One of these photos was here already; it is not taken twice." : `${known} of these photos were here already; they are not taken twice.`);
+  if (known)
+    toast(
+      known === 1
+        ? "One of these photos was here already; it is not taken twice."
+        : `${known} of these photos were here already; they are not taken twice.`,
+    );
 }
 
 export function Desk() {
@@ -62,14 +67,18 @@ export function Desk() {
   const shown = batch && batch.id === batchId ? batch : null;
   const rows = shown?.rows ?? NO_ROWS;
   const row = rows.find((r) => r.id === rowId) ?? rows[0] ?? null;
-  const picked = useMemo(() => (row ? [...new Set([row.id, ...rows.filter((r) => marked.has(r.id)).map((r) => r.id)])] : []), [row, rows, marked]);
+  const picked = useMemo(
+    () => (row ? [...new Set([row.id, ...rows.filter((r) => marked.has(r.id)).map((r) => r.id)])] : []),
+    [row, rows, marked],
+  );
 
   const accept = useCallback(
     async (files: File[]) => {
       if (!files.length) return;
       try {
         const day = new Date().toLocaleDateString("en-GB", { day: "numeric", month: "long" });
-        const id = batchId ?? (await call<{ id: string }>("POST", "batches", { name: `Photos of ${day}` })).id;
+        const id =
+          batchId ?? (await call<{ id: string }>("POST", "batches", { name: `Photos of ${day}` })).id;
         if (!batchId) choose(id);
         await bring(id, files);
       } catch (error) {
@@ -97,30 +106,63 @@ export function Desk() {
         undo={shown?.undo ?? null}
         redo={shown?.redo ?? null}
         onStep={(direction) => stepEdit(direction)}
-        status={shown?.run && !shown.run.finished ? `${shown.run.paused ? "Paused" : "Making files"}: ${shown.run.done + shown.run.failed} of ${shown.run.total}` : "Nothing running"}
+        status={
+          shown?.run && !shown.run.finished
+            ? `${shown.run.paused ? "Paused" : "Making files"}: ${shown.run.done + shown.run.failed} of ${shown.run.total}`
+            : "Nothing running"
+        }
       />
       <div className="grid min-h-0 grid-cols-[204px_minmax(0,1fr)_300px] grid-rows-[minmax(0,1fr)_auto] max-[1150px]:grid-cols-[160px_minmax(0,1fr)_252px]">
-        <BatchRail desk={desk.data ?? null} error={desk.error} chosen={batchId} onChoose={choose} uploads={uploads} onDismiss={dismiss} onOpen={drop.open} onFolder={() => folder.current?.click()} input={
-          <>
-            <input {...drop.getInputProps()} aria-label="Choose photos" />
-            <input ref={folder} type="file" hidden multiple {...FOLDERS} aria-label="Choose a folder" onChange={(event) => { void accept([...(event.target.files ?? [])]); event.target.value = ""; }} />
-          </>
-        } />
+        <BatchRail
+          desk={desk.data ?? null}
+          error={desk.error}
+          chosen={batchId}
+          onChoose={choose}
+          uploads={uploads}
+          onDismiss={dismiss}
+          onOpen={drop.open}
+          onFolder={() => folder.current?.click()}
+          input={
+            <>
+              <input {...drop.getInputProps()} aria-label="Choose photos" />
+              <input
+                ref={folder}
+                type="file"
+                hidden
+                multiple
+                {...FOLDERS}
+                aria-label="Choose a folder"
+                onChange={(event) => {
+                  void accept([...(event.target.files ?? [])]);
+                  event.target.value = "";
+                }}
+              />
+            </>
+          }
+        />
         <main className={`grid min-h-0 min-w-0 grid-rows-[auto_minmax(0,1fr)] ${none ? "col-span-2" : ""}`}>
           {none && desk.data ? (
             <Welcome onOpen={drop.open} demoComing={desk.data.demoComing} />
           ) : (
             <>
-              {shown ? <BriefStrip batch={shown} briefs={desk.data?.briefs ?? []} row={row} chosen={picked} /> : <div />}
+              {shown ? (
+                <BriefStrip batch={shown} briefs={desk.data?.briefs ?? []} row={row} chosen={picked} />
+              ) : (
+                <div />
+              )}
               {shown && rows.length === 0 && !uploads.length ? (
                 <EmptyBatch onOpen={drop.open} demoComing={desk.data?.demoComing ?? false} />
               ) : (
-                shown && <ComplianceGrid batch={shown} chosen={row?.id ?? null} marked={marked} onChoose={select} />
+                shown && (
+                  <ComplianceGrid batch={shown} chosen={row?.id ?? null} marked={marked} onChoose={select} />
+                )
               )}
             </>
           )}
         </main>
-        {shown && row && <PhotoPane key={row.id} batch={shown} row={row} briefs={desk.data?.briefs ?? []} chosen={picked} />}
+        {shown && row && (
+          <PhotoPane key={row.id} batch={shown} row={row} briefs={desk.data?.briefs ?? []} chosen={picked} />
+        )}
         {!none && !row && <aside aria-label="Selected photo" className="border-l border-rule bg-ground" />}
         {shown && rows.length > 0 && <RunBar batch={shown} />}
       </div>

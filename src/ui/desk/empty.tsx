@@ -12,7 +12,11 @@ export function Welcome({ onOpen, demoComing }: { onOpen: () => void; demoComing
       <Button kind="main" className="mt-7" onClick={onOpen}>
         Choose photos
       </Button>
-      {demoComing && <p className="mt-6 text-second">The demo, pictures of the Quillmoor Moth Survey, is being made. It takes about a minute, once.</p>}
+      {demoComing && (
+        <p className="mt-6 text-second">
+          The demo, pictures of the Quillmoor Moth Survey, is being made. It takes about a minute, once.
+        </p>
+      )}
     </section>
   );
 }
@@ -21,7 +25,9 @@ export function EmptyBatch({ onOpen, demoComing }: { onOpen: () => void; demoCom
   return (
     <section className="grid place-items-center p-10 text-center">
       <div>
-        <h2 className="text-lg font-semibold">{demoComing ? "The pictures are on their way" : "No photos in this batch yet"}</h2>
+        <h2 className="text-lg font-semibold">
+          {demoComing ? "The pictures are on their way" : "No photos in this batch yet"}
+        </h2>
         <p className="mt-1 text-second">Drop some anywhere on this page, or paste a picture.</p>
         <Button className="mt-4" onClick={onOpen}>
           Choose photos

@@ -1,7 +1,7 @@
 "use client";
 
 /** The whole photo, small, with the frame on it: drag or use the arrow keys to move it. */
-import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
+import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from "react";
 import type { Frame } from "@/core/frame";
 import { call, useChange } from "../api/client";
 import type { RowView } from "../api/contract";
@@ -14,14 +14,21 @@ export function FrameMap({ row, batchId }: { row: RowView; batchId: string }) {
   const [frame, setFrame] = useState<Frame>(row.frame);
   const drag = useRef<{ x: number; y: number; frame: Frame } | null>(null);
   const timer = useRef<ReturnType<typeof setTimeout> | null>(null);
-  const move = useChange((next: Frame) => call("PUT", `batches/${batchId}/frame`, { rowId: row.id, frame: next, accepted: true }));
+  const move = useChange((next: Frame) =>
+    call("PUT", `batches/${batchId}/frame`, { rowId: row.id, frame: next, accepted: true }),
+  );
   useEffect(() => setFrame(row.frame), [row.frame.x, row.frame.y]); // eslint-disable-line
   const scale = LONGEST / Math.max(before.width, before.height);
   const [width, height] = [before.width * scale, before.height * scale];
   const [fw, fh] = [geometry!.crop.width * scale, geometry!.crop.height * scale];
   const free = { x: width - fw, y: height - fh };
   const keep = (next: Frame) => {
-    const rounded: Frame = { ...frame, auto: undefined, x: Number(clamp(next.x).toFixed(6)), y: Number(clamp(next.y).toFixed(6)) };
+    const rounded: Frame = {
+      ...frame,
+      auto: undefined,
+      x: Number(clamp(next.x).toFixed(6)),
+      y: Number(clamp(next.y).toFixed(6)),
+    };
     setFrame(rounded);
     return rounded;
   };
@@ -33,21 +40,35 @@ export function FrameMap({ row, batchId }: { row: RowView; batchId: string }) {
   const slide = (event: PointerEvent<HTMLDivElement>) => {
     if (!drag.current) return;
     const { x, y, frame: from } = drag.current;
-    keep({ ...frame, x: free.x > 0.5 ? from.x + (event.clientX - x) / free.x : from.x, y: free.y > 0.5 ? from.y + (event.clientY - y) / free.y : from.y });
+    keep({
+      ...frame,
+      x: free.x > 0.5 ? from.x + (event.clientX - x) / free.x : from.x,
+      y: free.y > 0.5 ? from.y + (event.clientY - y) / free.y : from.y,
+    });
   };
   const up = () => {
-    if (drag.current && (frame.x !== drag.current.frame.x || frame.y !== drag.current.frame.y)) move.mutate(frame);
+    if (drag.current && (frame.x !== drag.current.frame.x || frame.y !== drag.current.frame.y))
+      move.mutate(frame);
     drag.current = null;
   };
   // One photo pixel an arrow key, ten with shift; saved when the keys rest.
   const nudge = (event: KeyboardEvent<HTMLDivElement>) => {
     const by = event.shiftKey ? 10 : 1;
-    const steps: Record<string, [number, number]> = { ArrowLeft: [-by, 0], ArrowRight: [by, 0], ArrowUp: [0, -by], ArrowDown: [0, by] };
+    const steps: Record<string, [number, number]> = {
+      ArrowLeft: [-by, 0],
+      ArrowRight: [by, 0],
+      ArrowUp: [0, -by],
+      ArrowDown: [0, by],
+    };
     const step = steps[event.key];
     if (!step) return;
     event.preventDefault();
     const room = { x: before.width - geometry!.crop.width, y: before.height - geometry!.crop.height };
-    const next = keep({ ...frame, x: room.x > 0.5 ? frame.x + step[0] / room.x : frame.x, y: room.y > 0.5 ? frame.y + step[1] / room.y : frame.y });
+    const next = keep({
+      ...frame,
+      x: room.x > 0.5 ? frame.x + step[0] / room.x : frame.x,
+      y: room.y > 0.5 ? frame.y + step[1] / room.y : frame.y,
+    });
     if (timer.current) clearTimeout(timer.current);
     timer.current = setTimeout(() => move.mutate(next), 400);
   };
@@ -66,9 +87,17 @@ export function FrameMap({ row, batchId }: { row: RowView; batchId: string }) {
         onPointerUp={up}
         onKeyDown={nudge}
         className="relative cursor-move touch-none"
-        style={{ width, height, backgroundImage: `url(/api/photos/${row.photoId}/thumb)`, backgroundSize: "100% 100%" }}
+        style={{
+          width,
+          height,
+          backgroundImage: `url(/api/photos/${row.photoId}/thumb)`,
+          backgroundSize: "100% 100%",
+        }}
       >
-        <div className="absolute border-2 border-white outline-1 outline-ink" style={{ left: free.x * frame.x, top: free.y * frame.y, width: fw, height: fh }} />
+        <div
+          className="absolute border-2 border-white outline-1 outline-ink"
+          style={{ left: free.x * frame.x, top: free.y * frame.y, width: fw, height: fh }}
+        />
       </div>
     </div>
   );

@@ -3,16 +3,37 @@
 /** Pixels, paper and resolution as one sum: one is held, one is changed, the third follows. */
 import { Popover } from "radix-ui";
 import { useId, useState } from "react";
-import { resolveBrief, type Brief } from "@/core/brief";
+import { type Brief, resolveBrief } from "@/core/brief";
 import { overrule } from "@/core/disagreements";
-import { aimedSize, askedPpi, planGeometry, type Geometry, type Size } from "@/core/frame";
+import { aimedSize, askedPpi, type Geometry, planGeometry, type Size } from "@/core/frame";
 import {
-  actWords, balance, enlargement, inMemory, isUnit, madeUp, megapixels, noLongerGoodFor, PRINT_PPI, printSize, sumChange, sumOf, type Edit, type Sum, type Term,
+  actWords,
+  balance,
+  type Edit,
+  enlargement,
+  inMemory,
+  isUnit,
+  madeUp,
+  megapixels,
+  noLongerGoodFor,
+  PRINT_PPI,
+  printSize,
+  type Sum,
+  sumChange,
+  sumOf,
+  type Term,
 } from "@/core/paper";
-import { formatBytes, LENGTH_UNITS, parseResolution, toInches, trimNumber, type LengthUnit } from "@/core/units";
+import {
+  formatBytes,
+  LENGTH_UNITS,
+  type LengthUnit,
+  parseResolution,
+  toInches,
+  trimNumber,
+} from "@/core/units";
 import type { RowView } from "../api/contract";
-import { Button } from "../parts/button";
 import { checkClauses, messageOf } from "../clauses/forms";
+import { Button } from "../parts/button";
 
 interface Props {
   row: RowView;
@@ -35,7 +56,8 @@ function startOf(row: RowView, brief: Brief): Sum {
   } catch {
     // What the brief asks cannot be done: the sum starts from the photo.
   }
-  const ppi = (geometry && askedPpi(resolved, aimedSize(row.before, row.frame), out, has)) ?? has ?? USUAL_PPI;
+  const ppi =
+    (geometry && askedPpi(resolved, aimedSize(row.before, row.frame), out, has)) ?? has ?? USUAL_PPI;
   return sumOf({ width: out.width, height: out.height }, ppi);
 }
 
@@ -43,9 +65,17 @@ export function PaperPixels({ row, brief, onSave }: Props) {
   const [open, setOpen] = useState(false);
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger className="press rounded-box border border-dashed border-[#9a9a98] px-2.5 py-1 hover:bg-wash data-[state=open]:border-plum">Paper and pixels</Popover.Trigger>
+      <Popover.Trigger className="press rounded-box border border-dashed border-[#9a9a98] px-2.5 py-1 hover:bg-wash data-[state=open]:border-plum">
+        Paper and pixels
+      </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content align="start" sideOffset={6} collisionPadding={12} aria-label="Paper and pixels" className="box z-40 max-h-[86vh] w-[696px] overflow-y-auto border-plum p-4">
+        <Popover.Content
+          align="start"
+          sideOffset={6}
+          collisionPadding={12}
+          aria-label="Paper and pixels"
+          className="box z-40 max-h-[86vh] w-[696px] overflow-y-auto border-plum p-4"
+        >
           <Form
             row={row}
             brief={brief}
@@ -101,7 +131,13 @@ function Form({ row, brief, onSave }: Props) {
   const density = dense === "ppi" ? sum.ppi : sum.ppi / 2.54;
   const radio = (term: Term) => (
     <label className="flex items-center gap-2">
-      <input type="radio" name={`${id}held`} checked={held === term} onChange={() => hold(term)} className="size-4 accent-plum" />
+      <input
+        type="radio"
+        name={`${id}held`}
+        checked={held === term}
+        onChange={() => hold(term)}
+        className="size-4 accent-plum"
+      />
       <span className={held === term ? "font-semibold" : ""}>{NAMES[term]}</span>
     </label>
   );
@@ -112,19 +148,55 @@ function Form({ row, brief, onSave }: Props) {
         <div className="mt-2 grid grid-cols-[104px_1fr] items-center gap-x-3 gap-y-2">
           {radio("pixels")}
           <span className="flex items-center gap-1.5">
-            <Value label="Width in pixels" value={sum.pixels.width} digits={0} disabled={held === "pixels"} onTake={(width) => change({ term: "pixels", width: Math.round(width) })} />
+            <Value
+              label="Width in pixels"
+              value={sum.pixels.width}
+              digits={0}
+              disabled={held === "pixels"}
+              onTake={(width) => change({ term: "pixels", width: Math.round(width) })}
+            />
             <span className="text-second">×</span>
-            <Value label="Height in pixels" value={sum.pixels.height} digits={0} disabled={held === "pixels"} onTake={(height) => change({ term: "pixels", width: Math.round(height / shape) })} />
+            <Value
+              label="Height in pixels"
+              value={sum.pixels.height}
+              digits={0}
+              disabled={held === "pixels"}
+              onTake={(height) => change({ term: "pixels", width: Math.round(height / shape) })}
+            />
             <span className="whitespace-nowrap text-second">px, or</span>
-            <Value label="Per cent of the photo" value={percent} digits={1} narrow disabled={held === "pixels"} onTake={(share) => change({ term: "pixels", width: Math.round((photo.width * share) / 100) })} />
+            <Value
+              label="Per cent of the photo"
+              value={percent}
+              digits={1}
+              narrow
+              disabled={held === "pixels"}
+              onTake={(share) => change({ term: "pixels", width: Math.round((photo.width * share) / 100) })}
+            />
             <span className="text-second">%</span>
           </span>
           {radio("paper")}
           <span className="flex items-center gap-1.5">
-            <Value label={`Width on paper in ${unit}`} value={sum.paper.width / inches} digits={2} disabled={held === "paper"} onTake={(width) => change({ term: "paper", width: width * inches })} />
+            <Value
+              label={`Width on paper in ${unit}`}
+              value={sum.paper.width / inches}
+              digits={2}
+              disabled={held === "paper"}
+              onTake={(width) => change({ term: "paper", width: width * inches })}
+            />
             <span className="text-second">×</span>
-            <Value label={`Height on paper in ${unit}`} value={sum.paper.height / inches} digits={2} disabled={held === "paper"} onTake={(height) => change({ term: "paper", width: (height * inches) / shape })} />
-            <select aria-label="Unit of the paper" value={unit} onChange={(event) => isUnit(event.target.value) && setUnit(event.target.value)} className="box h-7 px-1">
+            <Value
+              label={`Height on paper in ${unit}`}
+              value={sum.paper.height / inches}
+              digits={2}
+              disabled={held === "paper"}
+              onTake={(height) => change({ term: "paper", width: (height * inches) / shape })}
+            />
+            <select
+              aria-label="Unit of the paper"
+              value={unit}
+              onChange={(event) => isUnit(event.target.value) && setUnit(event.target.value)}
+              className="box h-7 px-1"
+            >
               {LENGTH_UNITS.map((name) => (
                 <option key={name}>{name}</option>
               ))}
@@ -141,13 +213,25 @@ function Form({ row, brief, onSave }: Props) {
                 // A unit that is typed wins over the one that is chosen.
                 const typed = /[a-z]/i.test(text) ? text : `${value}${dense}`;
                 try {
-                  change({ term: "resolution", ppi: /[a-z]/i.test(text) ? parseResolution(typed) : dense === "ppi" ? value : value * 2.54 });
+                  change({
+                    term: "resolution",
+                    ppi: /[a-z]/i.test(text)
+                      ? parseResolution(typed)
+                      : dense === "ppi"
+                        ? value
+                        : value * 2.54,
+                  });
                 } catch (problem) {
                   setError(messageOf(problem));
                 }
               }}
             />
-            <select aria-label="Unit of the resolution" value={dense} onChange={(event) => setDense(event.target.value === "ppi" ? "ppi" : "px/cm")} className="box h-7 px-1">
+            <select
+              aria-label="Unit of the resolution"
+              value={dense}
+              onChange={(event) => setDense(event.target.value === "ppi" ? "ppi" : "px/cm")}
+              className="box h-7 px-1"
+            >
               <option>ppi</option>
               <option>px/cm</option>
             </select>
@@ -156,8 +240,16 @@ function Form({ row, brief, onSave }: Props) {
         <p className="mt-3 border-l-[3px] border-plum bg-wash px-3 py-1.5" role="status">
           {actWords(held, photo, sum.pixels)}
         </p>
-        {held !== "pixels" && madeUp(photo, sum.pixels) && <p className="mt-2 border-l-[3px] border-needs bg-needs-wash px-3 py-1.5">{madeUp(photo, sum.pixels)}</p>}
-        {noLongerGoodFor(photo, sum.pixels) && <p className="mt-2 border-l-[3px] border-needs bg-needs-wash px-3 py-1.5">{noLongerGoodFor(photo, sum.pixels)}</p>}
+        {held !== "pixels" && madeUp(photo, sum.pixels) && (
+          <p className="mt-2 border-l-[3px] border-needs bg-needs-wash px-3 py-1.5">
+            {madeUp(photo, sum.pixels)}
+          </p>
+        )}
+        {noLongerGoodFor(photo, sum.pixels) && (
+          <p className="mt-2 border-l-[3px] border-needs bg-needs-wash px-3 py-1.5">
+            {noLongerGoodFor(photo, sum.pixels)}
+          </p>
+        )}
         {error && (
           <p role="alert" className="mt-2 text-not">
             {error}
@@ -177,7 +269,12 @@ function Form({ row, brief, onSave }: Props) {
 
 function Readings({ photo, out }: { photo: RowView["before"]; out: Size }) {
   const factor = enlargement(photo, out);
-  const act = factor > 1.0001 ? `${trimNumber(factor, 2)} × enlarged` : factor < 0.9999 ? `${trimNumber(1 / factor, 2)} × reduced` : "pixel for pixel";
+  const act =
+    factor > 1.0001
+      ? `${trimNumber(factor, 2)} × enlarged`
+      : factor < 0.9999
+        ? `${trimNumber(1 / factor, 2)} × reduced`
+        : "pixel for pixel";
   const lines: [string, string][] = [
     ["Picture", `${megapixels(out)} megapixels`],
     ["In memory", formatBytes(inMemory(out))],

@@ -3,7 +3,7 @@
 /** A receiver's wording pasted right where it is needed: read while it is typed, used with one press. */
 import { Popover } from "radix-ui";
 import { useDeferredValue, useMemo, useState } from "react";
-import { readWording, UNNAMED, type Brief, type Reading } from "@/core/brief";
+import { type Brief, type Reading, readWording, UNNAMED } from "@/core/brief";
 import { findDisagreements } from "@/core/disagreements";
 import { call, useChange } from "../api/client";
 import { statedChips } from "../clauses/chips";
@@ -21,7 +21,13 @@ export function PasteWording({ batchId, chosen }: Props) {
   const [text, setText] = useState("");
   const read = useDeferredValue(text);
   const { reading, error } = useMemo(() => tryRead(read), [read]);
-  const use = useChange(({ brief, rows }: { brief: Brief; rows?: string[] }) => call("PUT", `batches/${batchId}/brief`, { fresh: brief, words: `reading ${brief.name}`.slice(0, 300), rows }));
+  const use = useChange(({ brief, rows }: { brief: Brief; rows?: string[] }) =>
+    call("PUT", `batches/${batchId}/brief`, {
+      fresh: brief,
+      words: `reading ${brief.name}`.slice(0, 300),
+      rows,
+    }),
+  );
   const take = (brief: Brief, rows?: string[]) => {
     use.mutate({ brief, rows });
     // With several briefs in one wording the others may be wanted too.
@@ -31,23 +37,45 @@ export function PasteWording({ batchId, chosen }: Props) {
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger className="press hover:underline">Paste a wording</Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content align="start" sideOffset={6} aria-label="A receiver's wording" className="box z-40 max-h-[76vh] w-[440px] overflow-y-auto border-plum p-4">
+        <Popover.Content
+          align="start"
+          sideOffset={6}
+          aria-label="A receiver's wording"
+          className="box z-40 max-h-[76vh] w-[440px] overflow-y-auto border-plum p-4"
+        >
           <label>
             <span className="mb-1.5 block font-semibold">What the receiver writes</span>
-            <textarea value={text} onChange={(event) => setText(event.target.value)} autoFocus rows={5} className="box w-full resize-y p-2" />
+            <textarea
+              value={text}
+              onChange={(event) => setText(event.target.value)}
+              autoFocus
+              rows={5}
+              className="box w-full resize-y p-2"
+            />
           </label>
           {error && (
             <p role="alert" className="mt-2 text-not">
               {error}
             </p>
           )}
-          {reading && read.trim() !== "" && reading.briefs.length === 0 && <p className="mt-2">Found no rules here.</p>}
+          {reading && read.trim() !== "" && reading.briefs.length === 0 && (
+            <p className="mt-2">Found no rules here.</p>
+          )}
           {reading?.briefs.map((brief) => (
-            <FoundBrief key={`${brief.name} ${brief.read?.[0]?.start}`} brief={brief} rows={chosen} onTake={take} />
+            <FoundBrief
+              key={`${brief.name} ${brief.read?.[0]?.start}`}
+              brief={brief}
+              rows={chosen}
+              onTake={take}
+            />
           ))}
           {(reading?.unread.length ?? 0) > 0 && (
             <p className="mt-3 text-small text-second">
-              Not understood: {reading!.unread.slice(0, 4).map((part) => `“${part.text.replace(/\s+/g, " ").slice(0, 60)}”`).join(", ")}
+              Not understood:{" "}
+              {reading!.unread
+                .slice(0, 4)
+                .map((part) => `“${part.text.replace(/\s+/g, " ").slice(0, 60)}”`)
+                .join(", ")}
               {reading!.unread.length > 4 ? ` and ${reading!.unread.length - 4} more` : ""}
             </p>
           )}
@@ -65,7 +93,15 @@ function tryRead(text: string): { reading: Reading | null; error: string | null 
   }
 }
 
-function FoundBrief({ brief, rows, onTake }: { brief: Brief; rows: string[]; onTake: (brief: Brief, rows?: string[]) => void }) {
+function FoundBrief({
+  brief,
+  rows,
+  onTake,
+}: {
+  brief: Brief;
+  rows: string[];
+  onTake: (brief: Brief, rows?: string[]) => void;
+}) {
   const clashes = findDisagreements(brief).length;
   const photos = rows.length === 1 ? "this photo" : `these ${rows.length} photos`;
   return (
@@ -74,11 +110,18 @@ function FoundBrief({ brief, rows, onTake }: { brief: Brief; rows: string[]; onT
       <p className="mt-1 flex flex-wrap gap-x-3 gap-y-0.5">
         {statedChips(brief).map((chip) => (
           <span key={chip.key}>
-            <span className="text-small text-second">{chip.title}</span> <b className="figures">{chip.words(brief)}</b>
+            <span className="text-small text-second">{chip.title}</span>{" "}
+            <b className="figures">{chip.words(brief)}</b>
           </span>
         ))}
       </p>
-      {clashes > 0 && <p className="mt-1 text-small text-needs">{clashes === 1 ? "Its clauses contradict each other in one place." : `Its clauses contradict each other in ${clashes} places.`}</p>}
+      {clashes > 0 && (
+        <p className="mt-1 text-small text-needs">
+          {clashes === 1
+            ? "Its clauses contradict each other in one place."
+            : `Its clauses contradict each other in ${clashes} places.`}
+        </p>
+      )}
       <div className="mt-2 flex gap-2">
         <Button onClick={() => onTake(brief)}>Use for the batch</Button>
         {rows.length > 0 && <Button onClick={() => onTake(brief, rows)}>Use for {photos}</Button>}

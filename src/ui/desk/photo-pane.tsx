@@ -11,15 +11,15 @@ import { formatSize, trimNumber } from "@/core/units";
 import { call, useChange } from "../api/client";
 import type { BatchView, DeskView, MadeView, RowView } from "../api/contract";
 import { Button } from "../parts/button";
-import { Checklist } from "./checklist";
-import { PartPicture } from "../picture/part-picture";
-import { FrameMap } from "./frame-map";
-import { RowBrief } from "./row-brief";
 import { ProofLines } from "../parts/proof-lines";
 import { TickList } from "../parts/tick-list";
+import { PartPicture } from "../picture/part-picture";
+import { Checklist } from "./checklist";
+import { FrameMap } from "./frame-map";
 import { InkPanel } from "./ink-panel";
-import { TakingPanel } from "./taking-panel";
+import { RowBrief } from "./row-brief";
 import { rowState } from "./row-state";
+import { TakingPanel } from "./taking-panel";
 
 interface Props {
   batch: BatchView;
@@ -35,14 +35,26 @@ export function PhotoPane({ batch, row, briefs, chosen }: Props) {
   const [listed, setListed] = useState(false);
   const [marked, setMarked] = useState(false);
   const brief = batch.briefs.find((b) => b.revisionId === row.revisionId)?.body ?? null;
-  const leaveOut = useChange(() => call("POST", `batches/${batch.id}/remove`, { ids: chosen, words: (chosen.length > 1 ? `leaving out ${chosen.length} photos` : `leaving out ${row.name}`).slice(0, 300) }));
-  const accept = useChange(() => call("PUT", `batches/${batch.id}/frame`, { rowId: row.id, frame: row.frame, accepted: true }));
+  const leaveOut = useChange(() =>
+    call("POST", `batches/${batch.id}/remove`, {
+      ids: chosen,
+      words: (chosen.length > 1 ? `leaving out ${chosen.length} photos` : `leaving out ${row.name}`).slice(
+        0,
+        300,
+      ),
+    }),
+  );
+  const accept = useChange(() =>
+    call("PUT", `batches/${batch.id}/frame`, { rowId: row.id, frame: row.frame, accepted: true }),
+  );
   const { state, reason } = rowState(row);
   const router = useRouter();
   const framed = brief !== null;
   useEffect(() => {
     const key = (event: KeyboardEvent) => {
-      const typing = event.target instanceof HTMLElement && event.target.closest("input, textarea, select, [role=dialog], [role=menu]");
+      const typing =
+        event.target instanceof HTMLElement &&
+        event.target.closest("input, textarea, select, [role=dialog], [role=menu]");
       if (!framed || typing || event.ctrlKey || event.metaKey || event.altKey) return;
       if (event.key === "f") router.push(`/frame?batch=${batch.id}&row=${row.id}`);
       if (event.key === "e") router.push(`/weigh?batch=${batch.id}&row=${row.id}`);
@@ -54,7 +66,12 @@ export function PhotoPane({ batch, row, briefs, chosen }: Props) {
     <aside aria-label="Selected photo" className="flex min-h-0 flex-col border-l border-rule">
       <Picture row={row} batchId={batch.id} ink={marked && brief?.ink !== undefined} />
       <RowBrief batch={batch} row={row} briefs={briefs} chosen={chosen} />
-      <div tabIndex={0} role="region" aria-label="What will be done, and why" className="min-h-0 flex-1 overflow-y-auto px-4 py-3 outline-offset-[-2px]">
+      <div
+        tabIndex={0}
+        role="region"
+        aria-label="What will be done, and why"
+        className="min-h-0 flex-1 overflow-y-auto px-4 py-3 outline-offset-[-2px]"
+      >
         {state === "cannot" && (
           <p role="alert" className="mb-3 border-l-[3px] border-not bg-not-wash px-3 py-1.5">
             {reason}
@@ -70,11 +87,17 @@ export function PhotoPane({ batch, row, briefs, chosen }: Props) {
         )}
         {listed && brief && <Checklist brief={brief} row={row} />}
         {!listed && row.made?.state === "done" && <ProofList made={row.made} />}
-        {brief?.ink && row.assignmentId && <InkPanel batchId={batch.id} row={row} marked={marked} onMark={setMarked} />}
-        {brief && row.assignmentId && <TakingPanel batchId={batch.id} row={row} bright={brief.colour?.light === "hdr"} />}
+        {brief?.ink && row.assignmentId && (
+          <InkPanel batchId={batch.id} row={row} marked={marked} onMark={setMarked} />
+        )}
+        {brief && row.assignmentId && (
+          <TakingPanel batchId={batch.id} row={row} bright={brief.colour?.light === "hdr"} />
+        )}
         {!listed && row.steps.length > 0 && (
           <section aria-label="Plan">
-            <h3 className="text-small font-semibold text-second [overflow-wrap:anywhere]">Plan for {row.name}</h3>
+            <h3 className="text-small font-semibold text-second [overflow-wrap:anywhere]">
+              Plan for {row.name}
+            </h3>
             <ol className="mt-1.5 list-decimal space-y-1.5 pl-5">
               {row.steps.map((step) => (
                 <li key={step.do}>
@@ -86,7 +109,13 @@ export function PhotoPane({ batch, row, briefs, chosen }: Props) {
             {row.difference !== null && row.difference > 0 && (
               <p className="mt-2 text-small">
                 Visible difference <b className="figures">{trimNumber(row.difference, 2)}</b>
-                <span className="text-second">{row.difference <= CLEAN ? ": no visible loss at 100 %" : row.difference <= PLAIN ? ": a careful eye sees it at 100 %" : ": plain to see"}</span>
+                <span className="text-second">
+                  {row.difference <= CLEAN
+                    ? ": no visible loss at 100 %"
+                    : row.difference <= PLAIN
+                      ? ": a careful eye sees it at 100 %"
+                      : ": plain to see"}
+                </span>
               </p>
             )}
             {row.cleanFrom !== null && brief && <RaiseCeiling batchId={batch.id} row={row} brief={brief} />}
@@ -129,9 +158,20 @@ function Picture({ row, batchId, ink }: { row: RowView; batchId: string; ink: bo
     <figure className="shrink-0 bg-ground">
       <div className="grid place-items-center pt-4 pb-2" style={{ height: VIEW.height + 24 }}>
         {ink && row.assignmentId ? (
-          <img src={`/api/assignments/${row.assignmentId}/ink`} alt={`${row.name} with what is taken as ink marked`} className="max-h-full max-w-full" style={{ maxHeight: VIEW.height, maxWidth: VIEW.width }} />
+          <img
+            src={`/api/assignments/${row.assignmentId}/ink`}
+            alt={`${row.name} with what is taken as ink marked`}
+            className="max-h-full max-w-full"
+            style={{ maxHeight: VIEW.height, maxWidth: VIEW.width }}
+          />
         ) : measured ? (
-          <img src={`/api/assignments/${row.assignmentId}/output`} alt={`${row.name} as it will be`} width={width} height={height} style={{ width, height }} />
+          <img
+            src={`/api/assignments/${row.assignmentId}/output`}
+            alt={`${row.name} as it will be`}
+            width={width}
+            height={height}
+            style={{ width, height }}
+          />
         ) : (
           <Preview row={row} width={width} height={height} />
         )}
@@ -144,9 +184,12 @@ function Picture({ row, batchId, ink }: { row: RowView; batchId: string; ink: bo
               <ScreenLink screen="weigh" name="Weigh" keyHint="E" batchId={batchId} rowId={row.id} />
             </span>
           )}
-          {ink ? "the photo, its ink marked" : `${formatSize(size.width, size.height)} px, at ${shown} %`}{!measured && row.geometry ? ", not measured yet" : ""}
+          {ink ? "the photo, its ink marked" : `${formatSize(size.width, size.height)} px, at ${shown} %`}
+          {!measured && row.geometry ? ", not measured yet" : ""}
         </span>
-        {row.geometry && row.geometry.cut > 0.002 && !row.geometry.turn && !row.geometry.angle && <FrameMap row={row} batchId={batchId} />}
+        {row.geometry && row.geometry.cut > 0.002 && !row.geometry.turn && !row.geometry.angle && (
+          <FrameMap row={row} batchId={batchId} />
+        )}
       </figcaption>
     </figure>
   );
@@ -155,7 +198,13 @@ function Picture({ row, batchId, ink }: { row: RowView; batchId: string; ink: bo
 /** The way out of a ceiling that forces visible loss: the size from which on it does not. */
 function RaiseCeiling({ batchId, row, brief }: { batchId: string; row: RowView; brief: Brief }) {
   const max = Math.ceil(row.cleanFrom! / 1000);
-  const raise = useChange(() => call("PUT", `batches/${batchId}/brief`, { brief: { ...brief, fileSize: { ...brief.fileSize, max: `${max}kB` } }, words: `raising the ceiling to ${max} kB`, of: row.revisionId }));
+  const raise = useChange(() =>
+    call("PUT", `batches/${batchId}/brief`, {
+      brief: { ...brief, fileSize: { ...brief.fileSize, max: `${max}kB` } },
+      words: `raising the ceiling to ${max} kB`,
+      of: row.revisionId,
+    }),
+  );
   return (
     <Button className="mt-1.5" disabled={raise.isPending} onClick={() => raise.mutate(undefined)}>
       Raise the ceiling to {max} kB
@@ -163,9 +212,24 @@ function RaiseCeiling({ batchId, row, brief }: { batchId: string; row: RowView; 
   );
 }
 
-function ScreenLink({ screen, name, keyHint, batchId, rowId }: { screen: string; name: string; keyHint: string; batchId: string; rowId: string }) {
+function ScreenLink({
+  screen,
+  name,
+  keyHint,
+  batchId,
+  rowId,
+}: {
+  screen: string;
+  name: string;
+  keyHint: string;
+  batchId: string;
+  rowId: string;
+}) {
   return (
-    <Link href={`/${screen}?batch=${batchId}&row=${rowId}`} className="box press flex h-7 w-fit items-center gap-2 px-2.5 font-words text-base hover:bg-wash">
+    <Link
+      href={`/${screen}?batch=${batchId}&row=${rowId}`}
+      className="box press flex h-7 w-fit items-center gap-2 px-2.5 font-words text-base hover:bg-wash"
+    >
       {name} <kbd className="figures text-tiny font-normal opacity-80">{keyHint}</kbd>
     </Link>
   );
@@ -174,7 +238,16 @@ function ScreenLink({ screen, name, keyHint, batchId, rowId }: { screen: string;
 /** Until the file is measured: the photo's preview, cut the same way. */
 function Preview({ row, width, height }: { row: RowView; width: number; height: number }) {
   const { geometry, before } = row;
-  if (geometry) return <PartPicture photoId={row.photoId} name={row.name} geometry={geometry} photo={before} size={{ width, height }} />;
+  if (geometry)
+    return (
+      <PartPicture
+        photoId={row.photoId}
+        name={row.name}
+        geometry={geometry}
+        photo={before}
+        size={{ width, height }}
+      />
+    );
   return <img src={`/api/photos/${row.photoId}/view`} alt={row.name} style={{ width, height }} />;
 }
 
@@ -183,7 +256,11 @@ function ProofList({ made }: { made: MadeView }) {
     <section aria-label="Proof" className="mb-4">
       <div className="flex items-center justify-between gap-2">
         <h3 className="text-small font-semibold text-second">Proof, read back from the file</h3>
-        <a href={`/api/items/${made.itemId}/file`} download className="box press inline-flex h-7 shrink-0 items-center gap-1.5 px-2.5 whitespace-nowrap hover:bg-wash">
+        <a
+          href={`/api/items/${made.itemId}/file`}
+          download
+          className="box press inline-flex h-7 shrink-0 items-center gap-1.5 px-2.5 whitespace-nowrap hover:bg-wash"
+        >
           <Download size={14} aria-hidden /> Take it
         </a>
       </div>

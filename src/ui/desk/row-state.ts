@@ -11,7 +11,8 @@ export interface RowState {
 }
 
 export function rowState(row: RowView): RowState {
-  if (row.made?.state === "done") return { state: row.made.ok ? "meets" : "cannot", reason: "proved", working: false };
+  if (row.made?.state === "done")
+    return { state: row.made.ok ? "meets" : "cannot", reason: "proved", working: false };
   if (row.made?.state === "failed") return { state: "cannot", reason: row.made.error ?? "", working: false };
   if (row.made?.state === "waiting") return { state: null, reason: "being made", working: true };
   if (row.verdict) return { state: row.verdict.state, reason: row.verdict.reason, working: false };

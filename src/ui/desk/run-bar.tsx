@@ -20,28 +20,58 @@ export function RunBar({ batch }: { batch: BatchView }) {
   const { rows, run } = batch;
   const start = useChange((anew: boolean) => call("POST", `batches/${batch.id}/runs`, { anew }));
   const states = rows.map(rowState);
-  const able = rows.filter((row, i) => row.revisionId !== null && (states[i].state !== "cannot" || row.made?.state === "failed"));
+  const able = rows.filter(
+    (row, i) => row.revisionId !== null && (states[i].state !== "cannot" || row.made?.state === "failed"),
+  );
   const asked = batch.briefs.length > 0;
   const waiting = states.filter((s) => s.state === "needs").length;
   const about = able.some((row) => row.figure === "about" && row.made?.state !== "done");
   const before = rows.reduce((sum, row) => sum + row.before.bytes, 0);
   const after = able.reduce((sum, row) => sum + bytesOf(row), 0);
   const made = able.filter((row) => row.made?.state === "done");
-  const total = batch.totals.find((one) => one.revisionId === batch.brief?.revisionId) ?? batch.totals[0] ?? null;
+  const total =
+    batch.totals.find((one) => one.revisionId === batch.brief?.revisionId) ?? batch.totals[0] ?? null;
   const sharing = batch.totals.some((one) => one.state === "settling");
   const tooLarge = batch.totals.some((one) => one.state === "cannot");
   const busy = run !== null && !run.finished;
   const allMade = made.length > 0 && made.length === able.length;
   const files = (n: number) => `${n} ${n === 1 ? "file" : "files"}`;
   const left = able.length - made.length;
-  const words = !asked ? "Say what is asked first" : tooLarge ? "Too large together" : sharing ? "Sharing the whole" : !able.length ? "Nothing can be made" : made.length && left < able.length ? `Make ${files(left)} more` : `Make ${files(able.length)}`;
+  const words = !asked
+    ? "Say what is asked first"
+    : tooLarge
+      ? "Too large together"
+      : sharing
+        ? "Sharing the whole"
+        : !able.length
+          ? "Nothing can be made"
+          : made.length && left < able.length
+            ? `Make ${files(left)} more`
+            : `Make ${files(able.length)}`;
   const will = able.length && asked ? `${about ? "about " : ""}${formatBytes(after)}` : "–";
-  const mail = total?.limit.counted === "mail" ? { limit: total.limit.max * total.limit.messages, room: total.room, bytes: about ? null : total.bytes } : null;
+  const mail =
+    total?.limit.counted === "mail"
+      ? { limit: total.limit.max * total.limit.messages, room: total.room, bytes: about ? null : total.bytes }
+      : null;
   return (
-    <footer aria-label="Run" className="col-span-2 col-start-2 flex h-[68px] items-center gap-7 border-t border-rule bg-sheet px-[18px] max-[1150px]:gap-4">
+    <footer
+      aria-label="Run"
+      className="col-span-2 col-start-2 flex h-[68px] items-center gap-7 border-t border-rule bg-sheet px-[18px] max-[1150px]:gap-4"
+    >
       <Figure title="Now" value={formatBytes(before)} />
-      <WholePanel label={`What it comes to: ${will}`} before={before} after={after} files={able.length} about={about} mail={mail}>
-        {total ? <WholeFigure total={total} about={about} /> : <Figure title={allMade ? "After" : "Will be"} value={will} />}
+      <WholePanel
+        label={`What it comes to: ${will}`}
+        before={before}
+        after={after}
+        files={able.length}
+        about={about}
+        mail={mail}
+      >
+        {total ? (
+          <WholeFigure total={total} about={about} />
+        ) : (
+          <Figure title={allMade ? "After" : "Will be"} value={will} />
+        )}
       </WholePanel>
       <NamesPanel batch={batch} />
       {waiting > 0 && !allMade && !busy && <Figure title="Waiting for you" value={`${waiting} to look at`} />}
@@ -53,10 +83,19 @@ export function RunBar({ batch }: { batch: BatchView }) {
             <Button kind="quiet" disabled={start.isPending} onClick={() => start.mutate(true)}>
               Make again
             </Button>
-            <TakeAway runId={run.id} files={made.length} itemId={made[0].made!.itemId} messages={total?.limit.counted === "mail" ? total.limit.messages : 0} />
+            <TakeAway
+              runId={run.id}
+              files={made.length}
+              itemId={made[0].made!.itemId}
+              messages={total?.limit.counted === "mail" ? total.limit.messages : 0}
+            />
           </>
         ) : (
-          <Button kind="main" disabled={able.length === 0 || start.isPending || !asked || sharing || tooLarge} onClick={() => start.mutate(false)}>
+          <Button
+            kind="main"
+            disabled={able.length === 0 || start.isPending || !asked || sharing || tooLarge}
+            onClick={() => start.mutate(false)}
+          >
             {words}
           </Button>
         )}
@@ -69,12 +108,35 @@ export function RunBar({ batch }: { batch: BatchView }) {
 function WholeFigure({ total, about }: { total: TotalView; about: boolean }) {
   const { limit, bytes } = total;
   const max = limit.max * limit.messages;
-  const title = limit.counted === "files" ? "All files" : limit.messages > 1 ? `${limit.messages} messages` : "As one message";
-  const value = bytes === null ? `limit ${formatBytes(max)}` : `${about ? "about " : ""}${formatBytes(bytes)} of ${formatBytes(max)}`;
-  const tone = total.state === "cannot" ? "cannot" : bytes !== null && !about ? (bytes <= max ? "meets" : "cannot") : "open";
+  const title =
+    limit.counted === "files"
+      ? "All files"
+      : limit.messages > 1
+        ? `${limit.messages} messages`
+        : "As one message";
+  const value =
+    bytes === null
+      ? `limit ${formatBytes(max)}`
+      : `${about ? "about " : ""}${formatBytes(bytes)} of ${formatBytes(max)}`;
+  const tone =
+    total.state === "cannot"
+      ? "cannot"
+      : bytes !== null && !about
+        ? bytes <= max
+          ? "meets"
+          : "cannot"
+        : "open";
   return (
     <Figure title={title} value={value}>
-      <Gauge min={null} max={max} now={total.now} will={bytes} tone={tone} width={150} label={`now ${formatBytes(total.now)}, will be ${value}`} />
+      <Gauge
+        min={null}
+        max={max}
+        now={total.now}
+        will={bytes}
+        tone={tone}
+        width={150}
+        label={`now ${formatBytes(total.now)}, will be ${value}`}
+      />
     </Figure>
   );
 }

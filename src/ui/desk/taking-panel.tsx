@@ -15,7 +15,9 @@ interface Props {
 
 /** What was just set is shown at once, not when the server has answered. */
 function useFrame({ batchId, row }: Props): [Frame, (frame: Frame) => void] {
-  const set = useChange((frame: Frame) => call("PUT", `batches/${batchId}/frame`, { rowId: row.id, frame, accepted: false }));
+  const set = useChange((frame: Frame) =>
+    call("PUT", `batches/${batchId}/frame`, { rowId: row.id, frame, accepted: false }),
+  );
   return [set.isPending ? set.variables : row.frame, set.mutate];
 }
 
@@ -30,7 +32,10 @@ export function TakingPanel(props: Props & { bright: boolean }) {
       {format === "tiff" && pages > 1 && <PagePanel {...props} />}
       {(format === "ora" || (format === "tiff" && pages > 1)) && (
         <p className="mb-3">
-          <Link href={`/layers?batch=${props.batchId}&row=${props.row.id}`} className="box press inline-flex h-7 items-center px-2.5 hover:bg-wash">
+          <Link
+            href={`/layers?batch=${props.batchId}&row=${props.row.id}`}
+            className="box press inline-flex h-7 items-center px-2.5 hover:bg-wash"
+          >
             {format === "ora" ? "Layers and what they weigh" : "Pages and what they weigh"}
           </Link>
         </p>
@@ -45,16 +50,43 @@ function RawPanel(props: Props) {
   const now = frame.raw ?? DEFAULT_RAW;
   const { preview } = props.row.before;
   const put = (change: Partial<typeof now>) => set({ ...frame, raw: { ...now, ...change } });
-  const own = preview ? `The camera's own picture, ${formatSize(preview.width, preview.height)} px` : "The camera's own picture: there is none";
+  const own = preview
+    ? `The camera's own picture, ${formatSize(preview.width, preview.height)} px`
+    : "The camera's own picture: there is none";
   return (
     <fieldset className={BOX}>
       <legend className="px-1 text-small font-semibold text-second">Raw file</legend>
-      <Choice type="radio" name="way" label="Developed here" checked={now.way === "developed"} onChange={() => put({ way: "developed" })} />
+      <Choice
+        type="radio"
+        name="way"
+        label="Developed here"
+        checked={now.way === "developed"}
+        onChange={() => put({ way: "developed" })}
+      />
       <div className="ml-6">
-        <Choice type="checkbox" label="Brighten to white" disabled={now.way === "camera"} checked={now.brighten} onChange={(brighten) => put({ brighten })} />
-        <Choice type="checkbox" label="Recover too bright lights" disabled={now.way === "camera"} checked={now.recover} onChange={(recover) => put({ recover })} />
+        <Choice
+          type="checkbox"
+          label="Brighten to white"
+          disabled={now.way === "camera"}
+          checked={now.brighten}
+          onChange={(brighten) => put({ brighten })}
+        />
+        <Choice
+          type="checkbox"
+          label="Recover too bright lights"
+          disabled={now.way === "camera"}
+          checked={now.recover}
+          onChange={(recover) => put({ recover })}
+        />
       </div>
-      <Choice type="radio" name="way" label={own} disabled={preview === null} checked={now.way === "camera"} onChange={() => put({ way: "camera" })} />
+      <Choice
+        type="radio"
+        name="way"
+        label={own}
+        disabled={preview === null}
+        checked={now.way === "camera"}
+        onChange={() => put({ way: "camera" })}
+      />
     </fieldset>
   );
 }
@@ -71,7 +103,14 @@ interface ChoiceProps {
 function Choice({ type, name, label, checked, disabled, onChange }: ChoiceProps) {
   return (
     <label className={`flex min-h-6 items-center gap-2 ${disabled ? "text-second" : ""}`}>
-      <input type={type} name={name} checked={checked} disabled={disabled} onChange={(event) => onChange(event.target.checked)} className="size-4 shrink-0 accent-plum" />
+      <input
+        type={type}
+        name={name}
+        checked={checked}
+        disabled={disabled}
+        onChange={(event) => onChange(event.target.checked)}
+        className="size-4 shrink-0 accent-plum"
+      />
       {label}
     </label>
   );
@@ -84,7 +123,12 @@ function PagePanel(props: Props) {
   return (
     <label className={`${BOX} flex items-center gap-2`}>
       Page
-      <select aria-label="Page of the file" value={page} onChange={(event) => set({ ...frame, page: Number(event.target.value) })} className="box h-7 px-1.5">
+      <select
+        aria-label="Page of the file"
+        value={page}
+        onChange={(event) => set({ ...frame, page: Number(event.target.value) })}
+        className="box h-7 px-1.5"
+      >
         {Array.from({ length: row.before.pages }, (_, i) => (
           <option key={i} value={i + 1}>
             {i + 1}
@@ -102,15 +146,39 @@ function LightPanel(props: Props) {
   const { row } = props;
   const now = frame.light ?? DEFAULT_LIGHT;
   const raw = frame.raw ?? DEFAULT_RAW;
-  const own = (row.before.light?.reach ?? 1) > 1 || (row.before.gainMap ?? 1) > 1 || (row.before.format === "raw" && raw.way === "developed" && raw.recover);
+  const own =
+    (row.before.light?.reach ?? 1) > 1 ||
+    (row.before.gainMap ?? 1) > 1 ||
+    (row.before.format === "raw" && raw.way === "developed" && raw.recover);
   if (own) return <p className={`${BOX} text-small`}>Light above white is in the file and stays as it is.</p>;
   const put = (change: Partial<typeof now>) => set({ ...frame, light: { ...now, ...change } });
   return (
     <section aria-label="Light above white" className={BOX}>
       <h3 className="text-small font-semibold text-second">Lights above white</h3>
-      <Slide label="Strength" value={now.strength} max={100} say={String} onSet={(strength) => put({ strength })} />
-      <Slide label="Begins at" value={now.start} min={50} max={98} say={(value) => `${value} %`} onSet={(start) => put({ start })} />
-      <Slide label="Peak" value={now.peak} min={1.5} max={20} step={0.1} say={(value) => `${trimNumber(value, 1)} ×`} onSet={(peak) => put({ peak })} />
+      <Slide
+        label="Strength"
+        value={now.strength}
+        max={100}
+        say={String}
+        onSet={(strength) => put({ strength })}
+      />
+      <Slide
+        label="Begins at"
+        value={now.start}
+        min={50}
+        max={98}
+        say={(value) => `${value} %`}
+        onSet={(start) => put({ start })}
+      />
+      <Slide
+        label="Peak"
+        value={now.peak}
+        min={1.5}
+        max={20}
+        step={0.1}
+        say={(value) => `${trimNumber(value, 1)} ×`}
+        onSet={(peak) => put({ peak })}
+      />
     </section>
   );
 }

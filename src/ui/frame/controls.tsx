@@ -3,8 +3,20 @@
 /** The frame in exact numbers, turns, straightening, and how pixels are made. */
 import { RotateCcw, RotateCw } from "lucide-react";
 import { useEffect, useId, useState } from "react";
-import { canCut, canSwap, centreAt, CENTRED, leanTo, MOST_ANGLE, moveBy, turnBy, widthTo, zoomBy, type Geometry } from "@/core/frame";
-import { KERNELS, kernelNames, type KernelName } from "@/core/resample";
+import {
+  CENTRED,
+  canCut,
+  canSwap,
+  centreAt,
+  type Geometry,
+  leanTo,
+  MOST_ANGLE,
+  moveBy,
+  turnBy,
+  widthTo,
+  zoomBy,
+} from "@/core/frame";
+import { KERNELS, type KernelName, kernelNames } from "@/core/resample";
 import { trimNumber } from "@/core/units";
 import type { RowView } from "../api/contract";
 import { Button } from "../parts/button";
@@ -29,9 +41,25 @@ export function Controls({ row, editor, geometry, guides, round, onGuides, onRou
     <section aria-label="Frame in numbers" className="shrink-0 border-t border-rule px-4 py-2.5">
       {crop && geometry.mode !== "pad" && (
         <div className="grid grid-cols-3 gap-2">
-          <NumberField label="Left" unit="px" value={crop.x} onChange={(x) => edit((e, f) => centreAt(e, f, x + crop.width / 2, crop.y + crop.height / 2))} />
-          <NumberField label="Top" unit="px" value={crop.y} onChange={(y) => edit((e, f) => centreAt(e, f, crop.x + crop.width / 2, y + crop.height / 2))} />
-          <NumberField label="Width" unit="px" value={crop.width} disabled={!cuts} onChange={(width) => edit((e, f) => widthTo(e, f, width))} />
+          <NumberField
+            label="Left"
+            unit="px"
+            value={crop.x}
+            onChange={(x) => edit((e, f) => centreAt(e, f, x + crop.width / 2, crop.y + crop.height / 2))}
+          />
+          <NumberField
+            label="Top"
+            unit="px"
+            value={crop.y}
+            onChange={(y) => edit((e, f) => centreAt(e, f, crop.x + crop.width / 2, y + crop.height / 2))}
+          />
+          <NumberField
+            label="Width"
+            unit="px"
+            value={crop.width}
+            disabled={!cuts}
+            onChange={(width) => edit((e, f) => widthTo(e, f, width))}
+          />
         </div>
       )}
       <div className="mt-2 grid grid-cols-[1fr_84px] items-end gap-2">
@@ -49,17 +77,33 @@ export function Controls({ row, editor, geometry, guides, round, onGuides, onRou
             className="block w-full accent-plum"
           />
         </label>
-        <NumberField label="Degrees" unit="°" value={angle} digits={2} disabled={!cuts} low={-MOST_ANGLE} onChange={(value) => edit((e, f) => leanTo(e, f, value))} />
+        <NumberField
+          label="Degrees"
+          unit="°"
+          value={angle}
+          digits={2}
+          disabled={!cuts}
+          low={-MOST_ANGLE}
+          onChange={(value) => edit((e, f) => leanTo(e, f, value))}
+        />
       </div>
       <div className="mt-2.5 flex flex-wrap gap-2">
-        <Button aria-label="Turn to the left" keyHint="Shift R" onClick={() => edit((e, f) => turnBy(e, f, -90))}>
+        <Button
+          aria-label="Turn to the left"
+          keyHint="Shift R"
+          onClick={() => edit((e, f) => turnBy(e, f, -90))}
+        >
           <RotateCcw size={14} aria-hidden />
         </Button>
         <Button aria-label="Turn to the right" keyHint="R" onClick={() => edit((e, f) => turnBy(e, f, 90))}>
           <RotateCw size={14} aria-hidden />
         </Button>
         {canSwap(editing, frame) && cuts && (
-          <Button keyHint="X" aria-pressed={frame.swap === true} onClick={() => edit((_, f) => ({ ...f, swap: !f.swap }))}>
+          <Button
+            keyHint="X"
+            aria-pressed={frame.swap === true}
+            onClick={() => edit((_, f) => ({ ...f, swap: !f.swap }))}
+          >
             {geometry && geometry.height > geometry.width ? "Make it wide" : "Make it upright"}
           </Button>
         )}
@@ -90,7 +134,9 @@ function KernelChoice({ row, editor }: { row: RowView; editor: FrameEditor }) {
       <select
         id={`${id}k`}
         value={frame.kernel ?? ""}
-        onChange={(event) => edit((_, f) => ({ ...f, kernel: (event.target.value || undefined) as KernelName | undefined }))}
+        onChange={(event) =>
+          edit((_, f) => ({ ...f, kernel: (event.target.value || undefined) as KernelName | undefined }))
+        }
         className="box h-7 px-1.5"
       >
         <option value="">what suits the photo</option>
@@ -108,7 +154,9 @@ function KernelChoice({ row, editor }: { row: RowView; editor: FrameEditor }) {
           <select
             id={`${id}c`}
             value={frame.takenAs ?? ""}
-            onChange={(event) => edit((_, f) => ({ ...f, takenAs: (event.target.value || undefined) as typeof f.takenAs }))}
+            onChange={(event) =>
+              edit((_, f) => ({ ...f, takenAs: (event.target.value || undefined) as typeof f.takenAs }))
+            }
             className="box h-7 px-1.5"
           >
             <option value="">sRGB, as the file says nothing</option>
@@ -186,7 +234,8 @@ export function frameKey(event: KeyboardEvent, editor: FrameEditor): boolean {
       return true;
     case ",":
     case ".":
-      if (canCut(editor.editing)) edit((e, f) => leanTo(e, f, (f.angle ?? 0) + (event.key === "." ? 0.1 : -0.1)));
+      if (canCut(editor.editing))
+        edit((e, f) => leanTo(e, f, (f.angle ?? 0) + (event.key === "." ? 0.1 : -0.1)));
       return true;
     case "r":
     case "R":

@@ -36,7 +36,17 @@ export function FrameScreen() {
   );
 }
 
-function Framing({ batch, row, at, onChoose }: { batch: BatchView; row: RowView; at: number; onChoose: (id: string) => void }) {
+function Framing({
+  batch,
+  row,
+  at,
+  onChoose,
+}: {
+  batch: BatchView;
+  row: RowView;
+  at: number;
+  onChoose: (id: string) => void;
+}) {
   const brief = batch.briefs.find((b) => b.revisionId === row.revisionId)?.body;
   if (brief) return <Editor key={row.id} batch={batch} row={row} at={at} onChoose={onChoose} brief={brief} />;
   return (
@@ -49,7 +59,19 @@ function Framing({ batch, row, at, onChoose }: { batch: BatchView; row: RowView;
   );
 }
 
-function Editor({ batch, row, at, onChoose, brief }: { batch: BatchView; row: RowView; at: number; onChoose: (id: string) => void; brief: NonNullable<BatchView["brief"]>["body"] }) {
+function Editor({
+  batch,
+  row,
+  at,
+  onChoose,
+  brief,
+}: {
+  batch: BatchView;
+  row: RowView;
+  at: number;
+  onChoose: (id: string) => void;
+  brief: NonNullable<BatchView["brief"]>["body"];
+}) {
   const editor = useFrame(batch.id, row, brief);
   const [guides, setGuides] = useState(false);
   const [round, setRound] = useState(false);
@@ -57,13 +79,18 @@ function Editor({ batch, row, at, onChoose, brief }: { batch: BatchView; row: Ro
   const { rows } = batch;
   const next = rows[at + 1] ?? null;
   const before = rows[at - 1] ?? null;
-  const carry = useChange((to: { rowId: string; frame: Frame }) => call("PUT", `batches/${batch.id}/frame`, { ...to, accepted: false }));
+  const carry = useChange((to: { rowId: string; frame: Frame }) =>
+    call("PUT", `batches/${batch.id}/frame`, { ...to, accepted: false }),
+  );
 
   const go = useCallback(
     async (to: RowView | null, accepted: boolean) => {
       if (accepted || editor.unsaved) await editor.save(true);
       if (!to) return;
-      if (accepted && along) await carry.mutateAsync({ rowId: to.id, frame: { ...to.frame, auto: undefined, ...carried(editor.frame) } }).catch(() => undefined);
+      if (accepted && along)
+        await carry
+          .mutateAsync({ rowId: to.id, frame: { ...to.frame, auto: undefined, ...carried(editor.frame) } })
+          .catch(() => undefined);
       onChoose(to.id);
     },
     [editor, along, carry, onChoose],
@@ -72,7 +99,14 @@ function Editor({ batch, row, at, onChoose, brief }: { batch: BatchView; row: Ro
   useEffect(() => {
     const key = (event: KeyboardEvent) => {
       const { target } = event;
-      if (event.ctrlKey || event.metaKey || event.altKey || target instanceof HTMLInputElement || target instanceof HTMLSelectElement) return;
+      if (
+        event.ctrlKey ||
+        event.metaKey ||
+        event.altKey ||
+        target instanceof HTMLInputElement ||
+        target instanceof HTMLSelectElement
+      )
+        return;
       if (event.key === "Enter" && target instanceof HTMLButtonElement) return;
       if (event.key === "Enter" || event.key === "n") void go(next, event.key === "Enter");
       else if (event.key === "p") void go(before, false);
@@ -89,20 +123,51 @@ function Editor({ batch, row, at, onChoose, brief }: { batch: BatchView; row: Ro
   const mode = geometry?.mode;
   return (
     <div className="grid min-h-0 grid-cols-[204px_minmax(0,1fr)_344px] grid-rows-[minmax(0,1fr)_56px] max-[1150px]:grid-cols-[160px_minmax(0,1fr)_308px]">
-      <PhotoList rows={rows} chosen={row.id} onChoose={(id) => void go(rows.find((r) => r.id === id) ?? null, false)} />
+      <PhotoList
+        rows={rows}
+        chosen={row.id}
+        onChoose={(id) => void go(rows.find((r) => r.id === id) ?? null, false)}
+      />
       <main aria-label="Photo with its frame" className="grid min-h-0 min-w-0 grid-rows-[minmax(0,1fr)]">
-        {geometry ? <Stage row={row} editor={editor} geometry={geometry} guides={guides} round={round} /> : <p className="p-6 text-not">{error}</p>}
+        {geometry ? (
+          <Stage row={row} editor={editor} geometry={geometry} guides={guides} round={round} />
+        ) : (
+          <p className="p-6 text-not">{error}</p>
+        )}
       </main>
       <aside aria-label="Result and numbers" className="flex min-h-0 flex-col border-l border-rule">
         {geometry && <Result row={row} brief={brief} geometry={geometry} moving={editor.unsaved} />}
-        <Controls row={row} editor={editor} geometry={geometry} guides={guides} round={round} onGuides={() => setGuides(!guides)} onRound={() => setRound(!round)} />
+        <Controls
+          row={row}
+          editor={editor}
+          geometry={geometry}
+          guides={guides}
+          round={round}
+          onGuides={() => setGuides(!guides)}
+          onRound={() => setRound(!round)}
+        />
       </aside>
       <footer className="col-span-3 flex items-center gap-4 border-t border-rule bg-sheet px-[18px]">
         <p role="status" className="min-w-0 truncate text-small text-second">
-          {error && geometry ? <span className="text-not">{error}</span> : brief.ink && mode === "pad" ? "Ink is looked for on all of the photo. Press + to bring the frame closer and look in a part only." : mode === "pad" ? "Nothing is cut: background is added around the photo." : mode === "whole" || mode === "stretch" ? "The whole photo is used. Bring the frame closer to cut." : "Drag the frame, or use the arrow keys: a pixel, with shift ten. + and − bring it closer, comma and full stop straighten."}
+          {error && geometry ? (
+            <span className="text-not">{error}</span>
+          ) : brief.ink && mode === "pad" ? (
+            "Ink is looked for on all of the photo. Press + to bring the frame closer and look in a part only."
+          ) : mode === "pad" ? (
+            "Nothing is cut: background is added around the photo."
+          ) : mode === "whole" || mode === "stretch" ? (
+            "The whole photo is used. Bring the frame closer to cut."
+          ) : (
+            "Drag the frame, or use the arrow keys: a pixel, with shift ten. + and − bring it closer, comma and full stop straighten."
+          )}
         </p>
         <label className="ml-auto flex shrink-0 items-center gap-2">
-          <input type="checkbox" checked={along} onChange={(event) => setAlong(event.target.checked)} className="size-4 accent-plum" />
+          <input
+            type="checkbox"
+            checked={along}
+            onChange={(event) => setAlong(event.target.checked)}
+            className="size-4 accent-plum"
+          />
           Take this frame along to the next
         </label>
         <Button keyHint="P" disabled={!before} onClick={() => void go(before, false)}>

@@ -7,21 +7,37 @@ import { StateMark } from "../parts/state-mark";
 
 /** How a photo's frame stands, in a few words. */
 export function frameState(row: RowView): { words: string; state: "meets" | "needs" | "cannot" | null } {
-  if (!row.geometry) return row.revisionId ? { words: "cannot be framed", state: "cannot" } : { words: "no brief yet", state: null };
+  if (!row.geometry)
+    return row.revisionId
+      ? { words: "cannot be framed", state: "cannot" }
+      : { words: "no brief yet", state: null };
   const { cut, mode, turn, angle } = row.geometry;
   const byHand = row.frame.auto !== true;
-  if (cut < 0.002 && !turn && !angle) return { words: mode === "pad" ? "whole, with background" : "whole", state: "meets" };
-  if (row.verdict?.state === "needs") return { words: byHand ? "set by hand: look" : "by detail: look", state: "needs" };
+  if (cut < 0.002 && !turn && !angle)
+    return { words: mode === "pad" ? "whole, with background" : "whole", state: "meets" };
+  if (row.verdict?.state === "needs")
+    return { words: byHand ? "set by hand: look" : "by detail: look", state: "needs" };
   return { words: byHand ? "set by hand" : "by detail", state: "meets" };
 }
 
-export function PhotoList({ rows, chosen, onChoose }: { rows: RowView[]; chosen: string; onChoose: (id: string) => void }) {
+export function PhotoList({
+  rows,
+  chosen,
+  onChoose,
+}: {
+  rows: RowView[];
+  chosen: string;
+  onChoose: (id: string) => void;
+}) {
   const current = useRef<HTMLButtonElement>(null);
   useEffect(() => {
     current.current?.scrollIntoView({ block: "nearest" });
   }, [chosen]);
   return (
-    <nav aria-label="Photos of the batch" className="min-h-0 overflow-y-auto border-r border-rule bg-rail py-2">
+    <nav
+      aria-label="Photos of the batch"
+      className="min-h-0 overflow-y-auto border-r border-rule bg-rail py-2"
+    >
       <ul>
         {rows.map((row) => {
           const { words, state } = frameState(row);
@@ -36,7 +52,14 @@ export function PhotoList({ rows, chosen, onChoose }: { rows: RowView[]; chosen:
                 className={`grid w-full grid-cols-[44px_1fr_auto] items-center gap-2 border-l-[3px] px-2.5 py-1.5 text-left ${here ? "border-plum bg-wash" : "border-transparent hover:bg-paper"}`}
               >
                 <span className="grid h-11 w-11 place-items-center overflow-hidden bg-ground">
-                  {row.thumb && <img src={`/api/photos/${row.photoId}/thumb`} alt="" loading="lazy" className="max-h-11 max-w-11" />}
+                  {row.thumb && (
+                    <img
+                      src={`/api/photos/${row.photoId}/thumb`}
+                      alt=""
+                      loading="lazy"
+                      className="max-h-11 max-w-11"
+                    />
+                  )}
                 </span>
                 <span className="min-w-0">
                   <span className="block truncate" title={row.name}>

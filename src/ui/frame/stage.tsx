@@ -1,8 +1,8 @@
 "use client";
 
 /** The photo with the output frame on it: drag moves it, wheel and pinch bring it closer. */
-import { useEffect, useLayoutEffect, useRef, useState, type PointerEvent } from "react";
-import { centreAt, centreOf, turnedSize, zoomBy, type Geometry } from "@/core/frame";
+import { type PointerEvent, useEffect, useLayoutEffect, useRef, useState } from "react";
+import { centreAt, centreOf, type Geometry, turnedSize, zoomBy } from "@/core/frame";
 import type { RowView } from "../api/contract";
 import { turnedStyle } from "../picture/draw-part";
 import type { FrameEditor } from "./use-frame";
@@ -34,7 +34,10 @@ export function Stage({ row, editor, geometry, guides, round }: Props) {
   }, []);
 
   const seen = turnedSize(row.before, editor.frame);
-  const scale = Math.max(0.001, Math.min((room.width - 2 * MARGIN) / seen.width, (room.height - 2 * MARGIN) / seen.height));
+  const scale = Math.max(
+    0.001,
+    Math.min((room.width - 2 * MARGIN) / seen.width, (room.height - 2 * MARGIN) / seen.height),
+  );
   const origin = { x: (room.width - seen.width * scale) / 2, y: (room.height - seen.height * scale) / 2 };
   const { crop } = geometry;
   const angle = geometry.angle ?? 0;
@@ -76,7 +79,10 @@ export function Stage({ row, editor, geometry, guides, round }: Props) {
     // The photo lies turned by the lean under an upright frame.
     const radians = (angle * Math.PI) / 180;
     const [dx, dy] = [(now.x - x) / scale, (now.y - y) / scale];
-    const [px, py] = [dx * Math.cos(radians) - dy * Math.sin(radians), dx * Math.sin(radians) + dy * Math.cos(radians)];
+    const [px, py] = [
+      dx * Math.cos(radians) - dy * Math.sin(radians),
+      dx * Math.sin(radians) + dy * Math.cos(radians),
+    ];
     editor.edit((e, frame) => centreAt(e, frame, from.x + px, from.y + py));
   };
   const up = (event: PointerEvent<HTMLDivElement>) => {
@@ -95,13 +101,37 @@ export function Stage({ row, editor, geometry, guides, round }: Props) {
       data-testid="stage"
       className="relative min-h-0 min-w-0 cursor-move touch-none overflow-hidden bg-ground select-none"
     >
-      <div className="absolute" style={{ left: origin.x, top: origin.y, width: seen.width * scale, height: seen.height * scale, transform: angle ? `rotate(${-angle}deg)` : undefined, transformOrigin: `${centre.x * scale}px ${centre.y * scale}px` }}>
-        <img src={`/api/photos/${row.photoId}/view`} alt={row.name} draggable={false} className="absolute max-w-none" style={turnedStyle(geometry.turn ?? 0, row.before, scale)} />
+      <div
+        className="absolute"
+        style={{
+          left: origin.x,
+          top: origin.y,
+          width: seen.width * scale,
+          height: seen.height * scale,
+          transform: angle ? `rotate(${-angle}deg)` : undefined,
+          transformOrigin: `${centre.x * scale}px ${centre.y * scale}px`,
+        }}
+      >
+        <img
+          src={`/api/photos/${row.photoId}/view`}
+          alt={row.name}
+          draggable={false}
+          className="absolute max-w-none"
+          style={turnedStyle(geometry.turn ?? 0, row.before, scale)}
+        />
       </div>
       {geometry.mode === "pad" ? null : (
-        <div className="pointer-events-none absolute outline-2 outline-white" style={{ ...frameBox, boxShadow: "0 0 0 4000px rgb(220 220 220 / 0.72)" }}>
+        <div
+          className="pointer-events-none absolute outline-2 outline-white"
+          style={{ ...frameBox, boxShadow: "0 0 0 4000px rgb(220 220 220 / 0.72)" }}
+        >
           <div className="absolute inset-0 border border-plum" />
-          {round && <div className="absolute top-1/2 left-1/2 -translate-x-1/2 -translate-y-1/2 rounded-[50%] border border-white outline-1 outline-plum" style={{ width: Math.min(width, height), height: Math.min(width, height) }} />}
+          {round && (
+            <div
+              className="absolute top-1/2 left-1/2 -translate-x-1/2 -translate-y-1/2 rounded-[50%] border border-white outline-1 outline-plum"
+              style={{ width: Math.min(width, height), height: Math.min(width, height) }}
+            />
+          )}
           {guides && (
             <>
               <div className="absolute inset-y-0 left-1/2 w-px bg-white mix-blend-difference" />

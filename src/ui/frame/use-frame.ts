@@ -2,8 +2,8 @@
 
 /** The frame of one photo while it is edited: shown at once, saved when the hand rests. */
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { resolveBrief, type Brief } from "@/core/brief";
-import { planGeometry, tidyFrame, type Editing, type Frame, type Geometry } from "@/core/frame";
+import { type Brief, resolveBrief } from "@/core/brief";
+import { type Editing, type Frame, type Geometry, planGeometry, tidyFrame } from "@/core/frame";
 import { call, useChange } from "../api/client";
 import type { RowView } from "../api/contract";
 
@@ -34,13 +34,18 @@ function planned(editing: Editing, frame: Frame): { geometry: Geometry | null; e
 
 export function useFrame(batchId: string, row: RowView, brief: Brief): FrameEditor {
   const { width, height } = row.before;
-  const editing = useMemo(() => ({ brief: resolveBrief(brief), photo: { width, height } }), [brief, width, height]);
+  const editing = useMemo(
+    () => ({ brief: resolveBrief(brief), photo: { width, height } }),
+    [brief, width, height],
+  );
   const server = JSON.stringify(tidyFrame(row.frame));
   const [frame, setFrame] = useState<Frame>(() => JSON.parse(server) as Frame);
   const [refused, setRefused] = useState<string | null>(null);
   const latest = useRef(frame);
   const timer = useRef<ReturnType<typeof setTimeout> | null>(null);
-  const { mutateAsync, isPending } = useChange((next: { frame: Frame; accepted: boolean }) => call("PUT", `batches/${batchId}/frame`, { rowId: row.id, ...next }));
+  const { mutateAsync, isPending } = useChange((next: { frame: Frame; accepted: boolean }) =>
+    call("PUT", `batches/${batchId}/frame`, { rowId: row.id, ...next }),
+  );
   const [touched, setTouched] = useState(false);
 
   // Undo, another screen and a proposal come from the server; what is being edited here is newer.

@@ -12,7 +12,8 @@ import { LayerTree } from "./layer-tree";
 import { Measures } from "./measures";
 import { WeightTable } from "./weight-table";
 
-const layered = ({ before, assignmentId }: RowView) => assignmentId !== null && (before.format === "ora" || (before.format === "tiff" && before.pages > 1));
+const layered = ({ before, assignmentId }: RowView) =>
+  assignmentId !== null && (before.format === "ora" || (before.format === "tiff" && before.pages > 1));
 
 export function LayersScreen() {
   const { batch, row, rows, at, back, undo, missing } = usePhotoScreen(layered);
@@ -27,7 +28,11 @@ export function LayersScreen() {
         <Opened key={row.id} batch={batch} row={row} assignmentId={row.assignmentId} />
       ) : (
         <main className="grid place-items-center text-second">
-          <p>{missing("There is nothing in layers or pages here. Go back to the Desk and choose a photo that is.")}</p>
+          <p>
+            {missing(
+              "There is nothing in layers or pages here. Go back to the Desk and choose a photo that is.",
+            )}
+          </p>
         </main>
       )}
     </div>
@@ -35,18 +40,33 @@ export function LayersScreen() {
 }
 
 function Opened({ batch, row, assignmentId }: { batch: BatchView; row: RowView; assignmentId: string }) {
-  const { data: view, error } = useQuery({ queryKey: ["layers", assignmentId], queryFn: () => call<LayersView>("GET", `assignments/${assignmentId}/layers`), placeholderData: keepPreviousData });
+  const { data: view, error } = useQuery({
+    queryKey: ["layers", assignmentId],
+    queryFn: () => call<LayersView>("GET", `assignments/${assignmentId}/layers`),
+    placeholderData: keepPreviousData,
+  });
   const [lit, setLit] = useState<string | null>(null);
-  if (!view) return <main className="grid place-items-center text-second">{error ? error.message : "Reading its layers."}</main>;
+  if (!view)
+    return (
+      <main className="grid place-items-center text-second">
+        {error ? error.message : "Reading its layers."}
+      </main>
+    );
   return (
     <main className="grid min-h-0 grid-cols-[300px_minmax(0,1fr)_360px] max-[1150px]:grid-cols-[240px_minmax(0,1fr)_320px]">
       <section aria-label="What takes part" className="flex min-h-0 flex-col border-r border-rule">
         <LayerTree batchId={batch.id} row={row} view={view} lit={lit} onLit={setLit} />
         <figure className="mt-auto shrink-0 border-t border-rule bg-ground p-3">
           {row.figure === "measured" ? (
-            <img src={`/api/assignments/${row.assignmentId}/output`} alt={`${row.name} as it will be`} className="mx-auto max-h-[190px] max-w-full" />
+            <img
+              src={`/api/assignments/${row.assignmentId}/output`}
+              alt={`${row.name} as it will be`}
+              className="mx-auto max-h-[190px] max-w-full"
+            />
           ) : (
-            <p className="py-8 text-center text-small text-second">{row.verdict?.reason ?? "The result is being measured."}</p>
+            <p className="py-8 text-center text-small text-second">
+              {row.verdict?.reason ?? "The result is being measured."}
+            </p>
           )}
         </figure>
       </section>
@@ -61,20 +81,42 @@ function Aim({ batch, row, view }: { batch: BatchView; row: RowView; view: Layer
   const brief = batch.briefs.find((b) => b.revisionId === row.revisionId)?.body;
   const what = view.format === "ora" ? "layers" : "pages";
   const put = useChange((layers: "flatten" | "keep") =>
-    call("PUT", `batches/${batch.id}/brief`, { brief: { ...brief, layers }, words: layers === "keep" ? "keeping layers" : "flattening layers", of: row.revisionId }),
+    call("PUT", `batches/${batch.id}/brief`, {
+      brief: { ...brief, layers },
+      words: layers === "keep" ? "keeping layers" : "flattening layers",
+      of: row.revisionId,
+    }),
   );
   const ruledOut = brief?.format && !(view.format === "tiff" && brief.format.includes("tiff"));
   return (
-    <aside aria-label="What becomes of it" className="flex min-h-0 flex-col overflow-y-auto border-l border-rule px-4 py-3">
+    <aside
+      aria-label="What becomes of it"
+      className="flex min-h-0 flex-col overflow-y-auto border-l border-rule px-4 py-3"
+    >
       <fieldset>
         <legend className="text-[16px] font-bold">What becomes of it</legend>
         {(["flatten", "keep"] as const).map((layers) => (
           <label key={layers} className="flex min-h-6 items-center gap-2">
-            <input type="radio" name="aim" checked={(put.isPending ? put.variables === "keep" : view.keeps) === (layers === "keep")} disabled={layers === "keep" && Boolean(ruledOut)} onChange={() => put.mutate(layers)} className="size-4 accent-plum" />
-            {layers === "flatten" ? (view.format === "ora" ? "One picture, its layers flattened" : "One picture, the chosen page") : `It keeps its ${what}, and weighs less`}
+            <input
+              type="radio"
+              name="aim"
+              checked={(put.isPending ? put.variables === "keep" : view.keeps) === (layers === "keep")}
+              disabled={layers === "keep" && Boolean(ruledOut)}
+              onChange={() => put.mutate(layers)}
+              className="size-4 accent-plum"
+            />
+            {layers === "flatten"
+              ? view.format === "ora"
+                ? "One picture, its layers flattened"
+                : "One picture, the chosen page"
+              : `It keeps its ${what}, and weighs less`}
           </label>
         ))}
-        <p className="mt-1 text-small text-second">{ruledOut ? `The brief asks for other formats, which hold no ${what}.` : "This is a clause of the brief, so it holds for all photos under it."}</p>
+        <p className="mt-1 text-small text-second">
+          {ruledOut
+            ? `The brief asks for other formats, which hold no ${what}.`
+            : "This is a clause of the brief, so it holds for all photos under it."}
+        </p>
       </fieldset>
       {view.keeps && <Measures batchId={batch.id} row={row} view={view} />}
     </aside>

@@ -4,9 +4,23 @@
 import { formatBytes, trimNumber } from "@/core/units";
 import type { LayersView } from "../api/contract";
 
-const KINDS = { layer: "layer", preview: "stored picture", thumbnail: "thumbnail", extra: "beside the picture", frame: "the file's own" };
+const KINDS = {
+  layer: "layer",
+  preview: "stored picture",
+  thumbnail: "thumbnail",
+  extra: "beside the picture",
+  frame: "the file's own",
+};
 
-export function WeightTable({ view, lit, onLit }: { view: LayersView; lit: string | null; onLit: (place: string | null) => void }) {
+export function WeightTable({
+  view,
+  lit,
+  onLit,
+}: {
+  view: LayersView;
+  lit: string | null;
+  onLit: (place: string | null) => void;
+}) {
   const heaviest = Math.max(1, ...view.parts.map((part) => part.bytes));
   return (
     <section aria-label="What weighs how much" className="flex min-h-0 min-w-0 flex-col">
@@ -16,7 +30,12 @@ export function WeightTable({ view, lit, onLit }: { view: LayersView; lit: strin
           {formatBytes(view.bytes)} in all, {view.width} × {view.height} px
         </p>
       </div>
-      <div tabIndex={0} role="region" aria-label="Weights, can be scrolled" className="min-h-0 flex-1 overflow-y-auto px-4 pb-3 outline-offset-[-2px]">
+      <div
+        tabIndex={0}
+        role="region"
+        aria-label="Weights, can be scrolled"
+        className="min-h-0 flex-1 overflow-y-auto px-4 pb-3 outline-offset-[-2px]"
+      >
         <table className="w-full table-fixed border-collapse">
           <thead className="sticky top-0 bg-paper text-left text-small text-second">
             <tr className="border-b border-rule">
@@ -28,18 +47,36 @@ export function WeightTable({ view, lit, onLit }: { view: LayersView; lit: strin
           </thead>
           <tbody>
             {view.parts.map((part) => (
-              <tr key={part.path} onPointerEnter={() => onLit(part.places[0] ?? null)} onPointerLeave={() => onLit(null)} className={`border-b border-thin ${lit !== null && part.places.includes(lit) ? "bg-wash" : ""}`}>
+              <tr
+                key={part.path}
+                onPointerEnter={() => onLit(part.places[0] ?? null)}
+                onPointerLeave={() => onLit(null)}
+                className={`border-b border-thin ${lit !== null && part.places.includes(lit) ? "bg-wash" : ""}`}
+              >
                 <td className="py-1.5 pr-3">
                   <span className="block truncate" title={part.path}>
                     {part.name}
                   </span>
                   <span aria-hidden className="mt-1 block h-[5px] bg-wash">
-                    <span className={`block h-full ${part.kind === "layer" && !part.hidden ? "bg-plum" : "bg-second"}`} style={{ width: `${(part.bytes / heaviest) * 100}%` }} />
+                    <span
+                      className={`block h-full ${part.kind === "layer" && !part.hidden ? "bg-plum" : "bg-second"}`}
+                      style={{ width: `${(part.bytes / heaviest) * 100}%` }}
+                    />
                   </span>
                 </td>
-                <td className="py-1.5 text-small text-second">{part.hidden ? "hidden layer" : view.format === "tiff" ? (part.kind === "layer" ? "page" : "smaller copy") : KINDS[part.kind]}</td>
+                <td className="py-1.5 text-small text-second">
+                  {part.hidden
+                    ? "hidden layer"
+                    : view.format === "tiff"
+                      ? part.kind === "layer"
+                        ? "page"
+                        : "smaller copy"
+                      : KINDS[part.kind]}
+                </td>
                 <td className="figures py-1.5 text-right">{formatBytes(part.bytes)}</td>
-                <td className="figures py-1.5 text-right text-second">{trimNumber((part.bytes / view.bytes) * 100, 1)} %</td>
+                <td className="figures py-1.5 text-right text-second">
+                  {trimNumber((part.bytes / view.bytes) * 100, 1)} %
+                </td>
               </tr>
             ))}
           </tbody>

@@ -16,7 +16,11 @@ const KINDS = {
 
 export function Button({ kind = "plain", keyHint, className = "", children, ...rest }: Props) {
   return (
-    <button type="button" {...rest} className={`inline-flex shrink-0 items-center justify-center gap-2 rounded-box whitespace-nowrap ${KINDS[kind]} ${className}`}>
+    <button
+      type="button"
+      {...rest}
+      className={`inline-flex shrink-0 items-center justify-center gap-2 rounded-box whitespace-nowrap ${KINDS[kind]} ${className}`}
+    >
       {children}
       {keyHint && <kbd className="figures text-tiny font-normal opacity-80">{keyHint}</kbd>}
     </button>

@@ -1,5 +1,13 @@
 /** A figure under its name, as in the bar at the bottom. */
-export function Figure({ title, value, children }: { title: string; value: string; children?: React.ReactNode }) {
+export function Figure({
+  title,
+  value,
+  children,
+}: {
+  title: string;
+  value: string;
+  children?: React.ReactNode;
+}) {
   return (
     <div className="shrink-0">
       <span className="block text-tiny text-second">{title}</span>

@@ -54,10 +54,20 @@ export function Header({ undo, redo, onStep, status, children }: Props) {
         {children}
         {onStep && (
           <>
-            <Button disabled={!undo} onClick={() => onStep("undo")} title={undo ? `Undo ${undo}` : "Nothing to undo"} keyHint="Ctrl Z">
+            <Button
+              disabled={!undo}
+              onClick={() => onStep("undo")}
+              title={undo ? `Undo ${undo}` : "Nothing to undo"}
+              keyHint="Ctrl Z"
+            >
               <Undo2 size={14} aria-hidden /> Undo
             </Button>
-            <Button disabled={!redo} onClick={() => onStep("redo")} title={redo ? `Redo ${redo}` : "Nothing to redo"} aria-label="Redo">
+            <Button
+              disabled={!redo}
+              onClick={() => onStep("redo")}
+              title={redo ? `Redo ${redo}` : "Nothing to redo"}
+              aria-label="Redo"
+            >
               <Redo2 size={14} aria-hidden />
             </Button>
           </>

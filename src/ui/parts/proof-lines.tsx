@@ -19,7 +19,9 @@ export function ProofLines({ checks, bytes, dropped, unchanged }: Props) {
           <li key={check.clause} className="grid grid-cols-[16px_68px_1fr] items-start gap-1.5">
             <span className="pt-0.5">
               <StateMark small state={check.ok === false ? "cannot" : check.gaveWay ? "needs" : "meets"} />
-              <span className="sr-only">{check.ok === false ? "not met" : check.gaveWay ? "gave way" : "met"}</span>
+              <span className="sr-only">
+                {check.ok === false ? "not met" : check.gaveWay ? "gave way" : "met"}
+              </span>
             </span>
             <span className="text-small">{clauseNames[check.clause]}</span>
             <span className="figures text-small">
@@ -29,9 +31,15 @@ export function ProofLines({ checks, bytes, dropped, unchanged }: Props) {
           </li>
         ))}
       </ul>
-      {bytes !== null && checks.length === 0 && <p className="text-small">Nothing was asked that can be checked; the file weighs {formatBytes(bytes)}.</p>}
+      {bytes !== null && checks.length === 0 && (
+        <p className="text-small">
+          Nothing was asked that can be checked; the file weighs {formatBytes(bytes)}.
+        </p>
+      )}
       {dropped.length > 0 && <p className="mt-2 text-small text-second">Left out: {dropped.join(", ")}.</p>}
-      {unchanged.length > 0 && <p className="mt-2 text-small text-second">Not asked and unchanged: {unchanged.join("; ")}.</p>}
+      {unchanged.length > 0 && (
+        <p className="mt-2 text-small text-second">Not asked and unchanged: {unchanged.join("; ")}.</p>
+      )}
     </>
   );
 }

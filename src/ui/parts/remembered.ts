@@ -3,7 +3,10 @@
 /** State that outlives a change of screen, in this window only. */
 import { useCallback, useEffect, useState } from "react";
 
-export function useRemembered<T>(key: string, check: (value: unknown) => T | null): [T | null, (next: T | null | ((old: T | null) => T | null)) => void] {
+export function useRemembered<T>(
+  key: string,
+  check: (value: unknown) => T | null,
+): [T | null, (next: T | null | ((old: T | null) => T | null)) => void] {
   const [value, setValue] = useState<T | null>(null);
   useEffect(() => {
     try {

@@ -13,9 +13,12 @@ interface Props {
 
 export function TickList({ runId, itemId, rules, ticks }: Props) {
   const heading = useId();
-  const tick = useChange((change: { rule: string; on: boolean }) => call("PUT", `runs/${runId}/ticks`, { itemId, ...change }));
+  const tick = useChange((change: { rule: string; on: boolean }) =>
+    call("PUT", `runs/${runId}/ticks`, { itemId, ...change }),
+  );
   if (!rules.length) return null;
-  const on = (rule: string) => (tick.isPending && tick.variables.rule === rule ? tick.variables.on : ticks[rule] !== undefined);
+  const on = (rule: string) =>
+    tick.isPending && tick.variables.rule === rule ? tick.variables.on : ticks[rule] !== undefined;
   return (
     <section className="mt-3" aria-labelledby={heading}>
       <h4 id={heading} className="text-small font-semibold text-second">
@@ -25,7 +28,12 @@ export function TickList({ runId, itemId, rules, ticks }: Props) {
         {rules.map((rule) => (
           <li key={rule}>
             <label className="flex items-start gap-2">
-              <input type="checkbox" className="mt-0.5 size-4 shrink-0 accent-plum" checked={on(rule)} onChange={(event) => tick.mutate({ rule, on: event.target.checked })} />
+              <input
+                type="checkbox"
+                className="mt-0.5 size-4 shrink-0 accent-plum"
+                checked={on(rule)}
+                onChange={(event) => tick.mutate({ rule, on: event.target.checked })}
+              />
               <span className="[overflow-wrap:anywhere]">{rule}</span>
             </label>
           </li>

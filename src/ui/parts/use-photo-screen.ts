@@ -13,21 +13,39 @@ export function usePhotoScreen(fits: (row: RowView) => boolean) {
   useEvents();
   const [address, choose] = useAddress();
   const { data: batch, error } = useBatch(address?.batch ?? null);
-  const step = useChange((direction: "undo" | "redo") => call("POST", `batches/${address?.batch}/${direction}`));
+  const step = useChange((direction: "undo" | "redo") =>
+    call("POST", `batches/${address?.batch}/${direction}`),
+  );
   useStepKeys(batch ? step.mutate : null);
   const router = useRouter();
-  const back = useCallback(() => router.push(address?.batch ? `/?batch=${address.batch}` : "/"), [router, address]);
+  const back = useCallback(
+    () => router.push(address?.batch ? `/?batch=${address.batch}` : "/"),
+    [router, address],
+  );
   useEffect(() => {
     const key = (event: KeyboardEvent) => event.key === "Escape" && !event.defaultPrevented && back();
     window.addEventListener("keydown", key);
     return () => window.removeEventListener("keydown", key);
   }, [back]);
   const rows = useMemo(() => (batch?.rows ?? []).filter(fits), [batch, fits]);
-  const at = Math.max(0, rows.findIndex((row) => row.id === address?.row));
+  const at = Math.max(
+    0,
+    rows.findIndex((row) => row.id === address?.row),
+  );
   return {
-    batch, rows, at, row: rows[at] ?? null, choose, back,
-    undo: { undo: batch?.undo ?? null, redo: batch?.redo ?? null, onStep: (direction: "undo" | "redo") => step.mutate(direction) },
+    batch,
+    rows,
+    at,
+    row: rows[at] ?? null,
+    choose,
+    back,
+    undo: {
+      undo: batch?.undo ?? null,
+      redo: batch?.redo ?? null,
+      onStep: (direction: "undo" | "redo") => step.mutate(direction),
+    },
     /** Why there is nothing yet, or nothing at all. */
-    missing: (words: string) => (error ? error.message : address && (!address.batch || batch) ? words : "Fetching the photo."),
+    missing: (words: string) =>
+      error ? error.message : address && (!address.batch || batch) ? words : "Fetching the photo.",
   };
 }

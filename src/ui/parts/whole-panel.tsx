@@ -2,7 +2,7 @@
 
 /** What a set of files comes to: how long it takes to send or to load, and how many like these fit on something. */
 import { Popover } from "radix-ui";
-import { useState, type ReactNode } from "react";
+import { type ReactNode, useState } from "react";
 import { base64Bytes, secondsWords, sendSeconds } from "@/core/mail";
 import { formatBytes, toBytes } from "@/core/units";
 import { useRemembered } from "./remembered";
@@ -42,7 +42,13 @@ export function WholePanel({ children, label, before, after, files, about, mail 
         {children}
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content side="top" align="start" sideOffset={10} aria-label="What it comes to" className="box z-40 w-[430px] border-plum p-4">
+        <Popover.Content
+          side="top"
+          align="start"
+          sideOffset={10}
+          aria-label="What it comes to"
+          className="box z-40 w-[430px] border-plum p-4"
+        >
           <Sending before={before} after={after} mail={mail} about={about} />
           <Loading before={before} after={after} about={about} />
           <Fitting each={files ? after / files : 0} about={about} />
@@ -52,11 +58,29 @@ export function WholePanel({ children, label, before, after, files, about, mail 
   );
 }
 
-function Typed({ label, value, onChange, unit, bad }: { label: string; value: string; onChange: (next: string) => void; unit: string; bad: boolean }) {
+function Typed({
+  label,
+  value,
+  onChange,
+  unit,
+  bad,
+}: {
+  label: string;
+  value: string;
+  onChange: (next: string) => void;
+  unit: string;
+  bad: boolean;
+}) {
   return (
     <label className="flex items-center gap-2 text-small text-second">
       {label}
-      <input value={value} onChange={(event) => onChange(event.target.value)} aria-invalid={bad} autoComplete="off" className={`box figures h-6 w-20 px-1.5 text-ink ${bad ? "border-not" : ""}`} />
+      <input
+        value={value}
+        onChange={(event) => onChange(event.target.value)}
+        aria-invalid={bad}
+        autoComplete="off"
+        className={`box figures h-6 w-20 px-1.5 text-ink ${bad ? "border-not" : ""}`}
+      />
       {unit}
     </label>
   );
@@ -126,7 +150,11 @@ function Fitting({ each, about }: { each: number; about: boolean }) {
         <h3 className="font-semibold">How many like these fit</h3>
         <Typed label="on" value={typed ?? "4 GB"} onChange={setTyped} unit="of memory" bad={bytes === null} />
       </header>
-      <Line name={`At ${about ? "about " : ""}${formatBytes(each)} each`}>{bytes && each ? `${about ? "about " : ""}${Math.floor(bytes / each).toLocaleString("en")} photos` : "–"}</Line>
+      <Line name={`At ${about ? "about " : ""}${formatBytes(each)} each`}>
+        {bytes && each
+          ? `${about ? "about " : ""}${Math.floor(bytes / each).toLocaleString("en")} photos`
+          : "–"}
+      </Line>
     </section>
   );
 }

@@ -1,5 +1,5 @@
 /** Drawing the part of a photo that a frame takes, from its preview: what the file will show, about. */
-import { turnOrientation, type Geometry, type Size } from "@/core/frame";
+import { type Geometry, type Size, turnOrientation } from "@/core/frame";
 
 /** Moves the context so that the turned photo's pixels can be drawn by the upright one's: x and y of the upright photo. */
 function turn(context: CanvasRenderingContext2D, degrees: number, photo: Size): void {
@@ -10,7 +10,14 @@ function turn(context: CanvasRenderingContext2D, degrees: number, photo: Size): 
 }
 
 /** Fills a canvas of `size` px with the output as it will look. `photo` is the upright photo's size in its own pixels. */
-export function drawPart(canvas: HTMLCanvasElement, image: HTMLImageElement, geometry: Geometry, photo: Size, size: Size, background: string): void {
+export function drawPart(
+  canvas: HTMLCanvasElement,
+  image: HTMLImageElement,
+  geometry: Geometry,
+  photo: Size,
+  size: Size,
+  background: string,
+): void {
   const context = canvas.getContext("2d");
   if (!context) return;
   canvas.width = Math.max(1, Math.round(size.width));
@@ -36,5 +43,12 @@ export function turnedStyle(degrees: number, photo: Size, scale: number): React.
   const [width, height] = [photo.width * scale, photo.height * scale];
   const sideways = turnOrientation(1, degrees as 0) >= 5;
   const box = sideways ? { width: height, height: width } : { width, height };
-  return { width, height, left: (box.width - width) / 2, top: (box.height - height) / 2, transform: `rotate(${degrees}deg)`, transformOrigin: "center" };
+  return {
+    width,
+    height,
+    left: (box.width - width) / 2,
+    top: (box.height - height) / 2,
+    transform: `rotate(${degrees}deg)`,
+    transformOrigin: "center",
+  };
 }

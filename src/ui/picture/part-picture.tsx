@@ -23,7 +23,8 @@ export function PartPicture({ photoId, name, geometry, photo, size, background =
   useEffect(() => {
     let stale = false;
     const draw = (ready: HTMLImageElement) => {
-      if (!stale && canvas.current) drawPart(canvas.current, ready, geometry, photo, { width, height }, background);
+      if (!stale && canvas.current)
+        drawPart(canvas.current, ready, geometry, photo, { width, height }, background);
     };
     const known = image.current;
     if (known?.complete && known.dataset.photo === photoId) draw(known);

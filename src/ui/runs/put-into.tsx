@@ -14,9 +14,15 @@ export function PutInto({ run }: { run: RunDetail }) {
   const [root, setRoot] = useState(run.outRoots[0]);
   const [folder, setFolder] = useState("");
   const put = useChange(async () => {
-    const { written, renamed } = await call<{ written: number; renamed: number }>("POST", `runs/${run.id}/out`, { root, folder });
+    const { written, renamed } = await call<{ written: number; renamed: number }>(
+      "POST",
+      `runs/${run.id}/out`,
+      { root, folder },
+    );
     setOpen(false);
-    toast(`${written} files are in ${root}${folder ? `/${folder}` : ""}.${renamed ? ` ${renamed} got a number behind the name, because a file of that name was there.` : ""}`);
+    toast(
+      `${written} files are in ${root}${folder ? `/${folder}` : ""}.${renamed ? ` ${renamed} got a number behind the name, because a file of that name was there.` : ""}`,
+    );
   });
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
@@ -24,7 +30,13 @@ export function PutInto({ run }: { run: RunDetail }) {
         <FolderDown size={16} aria-hidden /> Into a folder
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content side="top" align="end" sideOffset={8} aria-label="Into a folder of this machine" className="box z-40 w-96 border-plum p-4">
+        <Popover.Content
+          side="top"
+          align="end"
+          sideOffset={8}
+          aria-label="Into a folder of this machine"
+          className="box z-40 w-96 border-plum p-4"
+        >
           <form
             onSubmit={(event) => {
               event.preventDefault();
@@ -33,7 +45,11 @@ export function PutInto({ run }: { run: RunDetail }) {
           >
             <label className="mb-2 block">
               <span className="mb-1 block text-small text-second">Folder that was allowed at the start</span>
-              <select value={root} onChange={(event) => setRoot(event.target.value)} className="box figures h-8 w-full px-1.5">
+              <select
+                value={root}
+                onChange={(event) => setRoot(event.target.value)}
+                className="box figures h-8 w-full px-1.5"
+              >
                 {run.outRoots.map((one) => (
                   <option key={one}>{one}</option>
                 ))}
@@ -41,7 +57,13 @@ export function PutInto({ run }: { run: RunDetail }) {
             </label>
             <label className="mb-3 block">
               <span className="mb-1 block text-small text-second">Folder inside it, if any</span>
-              <input value={folder} maxLength={400} onChange={(event) => setFolder(event.target.value)} autoComplete="off" className="box figures h-8 w-full px-2" />
+              <input
+                value={folder}
+                maxLength={400}
+                onChange={(event) => setFolder(event.target.value)}
+                autoComplete="off"
+                className="box figures h-8 w-full px-2"
+              />
             </label>
             <Button kind="plain" type="submit" disabled={put.isPending}>
               Put the files there

@@ -10,22 +10,26 @@ import { base64Bytes, fileBytesWithin } from "@/core/mail";
 import { formatBytes, trimNumber } from "@/core/units";
 import { call, useChange, useDesk } from "../api/client";
 import type { RunDetail, RunItemView } from "../api/contract";
+import { HandOver } from "../counter/hand-over-menu";
 import { Button } from "../parts/button";
 import { Figure } from "../parts/figure";
 import { StateMark } from "../parts/state-mark";
 import { WholePanel } from "../parts/whole-panel";
-import { HandOver } from "../counter/hand-over-menu";
 import { ItemPane } from "./item-pane";
 import { ItemTable } from "./item-table";
 import { PutInto } from "./put-into";
 import { RunGoing } from "./run-progress";
+import { when } from "./runs-screen";
 import { SizeChart } from "./size-chart";
 import { TakeAway } from "./take-away";
-import { when } from "./runs-screen";
 
 export type Order = "made" | "largest" | "worst";
 
-const ORDERS: readonly [Order, string][] = [["largest", "Largest first"], ["worst", "Most visible difference first"], ["made", "In their order"]];
+const ORDERS: readonly [Order, string][] = [
+  ["largest", "Largest first"],
+  ["worst", "Most visible difference first"],
+  ["made", "In their order"],
+];
 
 function ordered(items: readonly RunItemView[], order: Order): RunItemView[] {
   if (order === "made") return [...items];
@@ -38,7 +42,8 @@ function ordered(items: readonly RunItemView[], order: Order): RunItemView[] {
 /** What the limit leaves for files is what the messages have beside theirs, taken off it. */
 function mailFigures({ messages, items }: RunDetail, { max, messages: allowed }: Limit) {
   const bytes = messages.reduce((sum, message) => sum + message.bytes, 0);
-  const beside = bytes - items.reduce((sum, item) => sum + (item.state === "done" ? base64Bytes(item.bytes ?? 0) : 0), 0);
+  const beside =
+    bytes - items.reduce((sum, item) => sum + (item.state === "done" ? base64Bytes(item.bytes ?? 0) : 0), 0);
   return { limit: max * allowed, room: fileBytesWithin(max * allowed - beside), bytes };
 }
 
@@ -48,14 +53,20 @@ export function RunDetails({ run }: { run: RunDetail }) {
   const items = useMemo(() => ordered(run.items, order), [run.items, order]);
   const item = items.find((one) => one.id === chosen) ?? items[0] ?? null;
   const made = run.items.filter((one) => one.state === "done");
-  const worst = made.reduce<number | null>((most, one) => (one.difference !== null && one.difference > (most ?? -1) ? one.difference : most), null);
+  const worst = made.reduce<number | null>(
+    (most, one) => (one.difference !== null && one.difference > (most ?? -1) ? one.difference : most),
+    null,
+  );
   const again = run.progress.failed + run.progress.cancelled;
   const retry = useChange(() => call("POST", `runs/${run.id}/state`, { to: "retry" }));
   const mail = run.limit?.counted === "mail" ? mailFigures(run, run.limit) : null;
   const [title, ...brief] = run.title.split(" · ");
   return (
     <div className="grid h-full grid-cols-[minmax(0,1fr)_300px] max-[1150px]:grid-cols-[minmax(0,1fr)_252px]">
-      <section aria-label={title} className="grid min-h-0 min-w-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_auto_minmax(0,1fr)_auto]">
+      <section
+        aria-label={title}
+        className="grid min-h-0 min-w-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_auto_minmax(0,1fr)_auto]"
+      >
         <header className="px-[18px] pt-3 pb-2">
           <div className="flex flex-wrap items-baseline gap-x-3">
             <h2 className="text-[16px] font-bold [overflow-wrap:anywhere]">{title}</h2>
@@ -73,7 +84,14 @@ export function RunDetails({ run }: { run: RunDetail }) {
           </div>
           <div className="mt-2 flex flex-wrap items-end gap-x-7 gap-y-2">
             <Figure title="Before" value={formatBytes(run.before)} />
-            <WholePanel label="What it comes to" before={run.before} after={run.after} files={made.length} about={false} mail={mail}>
+            <WholePanel
+              label="What it comes to"
+              before={run.before}
+              after={run.after}
+              files={made.length}
+              about={false}
+              mail={mail}
+            >
               <Figure title="After" value={formatBytes(run.after)} />
             </WholePanel>
             <Figure title="Made" value={`${run.progress.done} of ${run.progress.total}`} />
@@ -89,8 +107,18 @@ export function RunDetails({ run }: { run: RunDetail }) {
         <div className="min-w-0 overflow-hidden border-b border-rule px-[18px] pb-2">
           <SizeChart items={items} chosen={item?.id ?? null} onChoose={setChosen} />
         </div>
-        <ItemTable items={items} chosen={item?.id ?? null} onChoose={setChosen} order={order} orders={ORDERS} onOrder={setOrder} />
-        <footer aria-label="What to do with this run" className="flex min-h-[64px] items-center gap-3 border-t border-rule bg-sheet px-[18px]">
+        <ItemTable
+          items={items}
+          chosen={item?.id ?? null}
+          onChoose={setChosen}
+          order={order}
+          orders={ORDERS}
+          onOrder={setOrder}
+        />
+        <footer
+          aria-label="What to do with this run"
+          className="flex min-h-[64px] items-center gap-3 border-t border-rule bg-sheet px-[18px]"
+        >
           {!run.progress.finished ? (
             <div className="ml-auto">
               <RunGoing run={run.progress} />
@@ -105,13 +133,25 @@ export function RunDetails({ run }: { run: RunDetail }) {
                 )}
                 {made.length > 0 && !run.filesGone && <HandOver runId={run.id} />}
                 {run.outRoots.length > 0 && made.length > 0 && !run.filesGone && <PutInto run={run} />}
-                {made.length > 0 && !run.filesGone && <TakeAway runId={run.id} files={made.length} itemId={made[0].id} messages={mail ? run.messages.length : 0} more={false} />}
+                {made.length > 0 && !run.filesGone && (
+                  <TakeAway
+                    runId={run.id}
+                    files={made.length}
+                    itemId={made[0].id}
+                    messages={mail ? run.messages.length : 0}
+                    more={false}
+                  />
+                )}
               </div>
             </>
           )}
         </footer>
       </section>
-      {item ? <ItemPane item={item} filesGone={run.filesGone} runId={run.id} /> : <aside aria-label="Chosen file" className="border-l border-rule bg-ground" />}
+      {item ? (
+        <ItemPane item={item} filesGone={run.filesGone} runId={run.id} />
+      ) : (
+        <aside aria-label="Chosen file" className="border-l border-rule bg-ground" />
+      )}
     </div>
   );
 }
@@ -127,12 +167,25 @@ function Again({ run }: { run: RunDetail }) {
   if (!there) return null;
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="press whitespace-nowrap hover:underline">With another brief</DropdownMenu.Trigger>
+      <DropdownMenu.Trigger className="press whitespace-nowrap hover:underline">
+        With another brief
+      </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
-        <DropdownMenu.Content align="start" side="top" sideOffset={6} className="box z-40 max-h-80 max-w-sm overflow-y-auto p-1">
-          <DropdownMenu.Label className="px-3 py-1 text-small text-second">The batch takes this brief, and you go to the Desk</DropdownMenu.Label>
+        <DropdownMenu.Content
+          align="start"
+          side="top"
+          sideOffset={6}
+          className="box z-40 max-h-80 max-w-sm overflow-y-auto p-1"
+        >
+          <DropdownMenu.Label className="px-3 py-1 text-small text-second">
+            The batch takes this brief, and you go to the Desk
+          </DropdownMenu.Label>
           {desk.data?.briefs.map((brief) => (
-            <DropdownMenu.Item key={brief.revisionId} onSelect={() => use.mutate(brief.revisionId)} className="rounded px-3 py-1.5 data-[highlighted]:bg-wash data-[highlighted]:outline-none">
+            <DropdownMenu.Item
+              key={brief.revisionId}
+              onSelect={() => use.mutate(brief.revisionId)}
+              className="rounded px-3 py-1.5 data-[highlighted]:bg-wash data-[highlighted]:outline-none"
+            >
               {brief.name}
             </DropdownMenu.Item>
           ))}
@@ -146,11 +199,20 @@ function GiveUp({ run }: { run: RunDetail }) {
   const back = useChange(() => call("PUT", `runs/${run.id}`, {}));
   const drop = useChange(async () => {
     await call("DELETE", `runs/${run.id}`);
-    toast("The files are given up; what was made and proved stays on record.", { action: { label: "Keep them", onClick: () => back.mutate(undefined) }, duration: 20_000 });
+    toast("The files are given up; what was made and proved stays on record.", {
+      action: { label: "Keep them", onClick: () => back.mutate(undefined) },
+      duration: 20_000,
+    });
   });
   if (run.filesGone) return <span className="text-second">Its files were given up; this is the record.</span>;
   return (
-    <Button kind="quiet" className="h-auto" title="The record with its proofs stays" disabled={drop.isPending} onClick={() => drop.mutate(undefined)}>
+    <Button
+      kind="quiet"
+      className="h-auto"
+      title="The record with its proofs stays"
+      disabled={drop.isPending}
+      onClick={() => drop.mutate(undefined)}
+    >
       Give the files up
     </Button>
   );

@@ -8,7 +8,9 @@ import { Button } from "../parts/button";
 import { ProgressBar } from "../parts/progress-bar";
 
 export function RunGoing({ run }: { run: RunProgress }) {
-  const change = useChange((to: "pause" | "resume" | "cancel") => call("POST", `runs/${run.id}/state`, { to }));
+  const change = useChange((to: "pause" | "resume" | "cancel") =>
+    call("POST", `runs/${run.id}/state`, { to }),
+  );
   const made = run.done + run.failed;
   return (
     <div className="flex items-center gap-3">

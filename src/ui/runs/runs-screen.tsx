@@ -30,10 +30,16 @@ export function RunsScreen() {
   const going = runs?.filter((one) => !one.progress.finished).length ?? 0;
   return (
     <div className="grid h-screen grid-rows-[46px_1fr] overflow-hidden">
-      <Header undo={null} redo={null} status={going ? `${going} ${going === 1 ? "run" : "runs"} going` : "Nothing running"} />
+      <Header
+        undo={null}
+        redo={null}
+        status={going ? `${going} ${going === 1 ? "run" : "runs"} going` : "Nothing running"}
+      />
       <div className="grid min-h-0 grid-cols-[244px_minmax(0,1fr)] max-[1150px]:grid-cols-[200px_minmax(0,1fr)]">
         <aside aria-label="Runs" className="flex min-h-0 flex-col border-r border-rule bg-rail">
-          <h2 className="px-[18px] pt-3.5 pb-1 text-small font-semibold text-second">Runs, the newest first</h2>
+          <h2 className="px-[18px] pt-3.5 pb-1 text-small font-semibold text-second">
+            Runs, the newest first
+          </h2>
           <ul className="min-h-0 flex-1 overflow-y-auto px-3 pb-3">
             {list.error && <li className="p-2 text-not">{list.error.message}</li>}
             {runs?.map((one) => (
@@ -44,13 +50,21 @@ export function RunsScreen() {
                   onClick={() => choose(one.id)}
                   className={`mb-1 w-full rounded-box border px-2.5 py-2 text-left ${one.id === id ? "border-rule bg-sheet" : "border-transparent hover:bg-thin"}`}
                 >
-                  <span className="block font-semibold [overflow-wrap:anywhere]">{one.title.split(" · ")[0]}</span>
-                  <span className="block truncate text-small text-second">{one.title.split(" · ").slice(1).join(" · ")}</span>
+                  <span className="block font-semibold [overflow-wrap:anywhere]">
+                    {one.title.split(" · ")[0]}
+                  </span>
+                  <span className="block truncate text-small text-second">
+                    {one.title.split(" · ").slice(1).join(" · ")}
+                  </span>
                   <span className="figures block text-small text-second">
                     {when(one.at)} · {one.progress.done} of {one.progress.total}
                     {!one.progress.finished && " so far"}
                   </span>
-                  <span className="figures block text-small text-second">{one.filesGone ? "files given up" : `${formatBytes(one.before)} → ${formatBytes(one.after)}`}</span>
+                  <span className="figures block text-small text-second">
+                    {one.filesGone
+                      ? "files given up"
+                      : `${formatBytes(one.before)} → ${formatBytes(one.after)}`}
+                  </span>
                 </button>
               </li>
             ))}
@@ -60,7 +74,10 @@ export function RunsScreen() {
         <main className="min-h-0 min-w-0">
           {runs?.length === 0 && (
             <div className="grid h-full place-items-center">
-              <p className="max-w-sm text-center text-second">Nothing was made yet. Bring photos in on the Desk, say what is asked, and press the button at the bottom right.</p>
+              <p className="max-w-sm text-center text-second">
+                Nothing was made yet. Bring photos in on the Desk, say what is asked, and press the button at
+                the bottom right.
+              </p>
             </div>
           )}
           {error && <p className="p-6 text-not">{error.message}</p>}
@@ -72,4 +89,10 @@ export function RunsScreen() {
 }
 
 /** "25 Nov, 14:05". */
-export const when = (iso: string): string => new Date(iso).toLocaleString("en-GB", { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
+export const when = (iso: string): string =>
+  new Date(iso).toLocaleString("en-GB", {
+    day: "numeric",
+    month: "short",
+    hour: "2-digit",
+    minute: "2-digit",
+  });

@@ -27,7 +27,11 @@ export function Storage() {
     const found = await call<Checked>("POST", "storage", { do: "check" });
     setStrays(found.strays);
     const whole = found.missing === 0 && found.strays === 0;
-    setSaid(whole ? `All ${found.files} files are there, and nothing else.` : `${found.files} files looked at: ${found.missing} missing or not whole, ${found.strays} without a row (${formatBytes(found.strayBytes)}).`);
+    setSaid(
+      whole
+        ? `All ${found.files} files are there, and nothing else.`
+        : `${found.files} files looked at: ${found.missing} missing or not whole, ${found.strays} without a row (${formatBytes(found.strayBytes)}).`,
+    );
   });
   const clear = useChange(async () => {
     const { removed } = await call<{ removed: number }>("POST", "storage", { do: "strays" });
@@ -39,18 +43,38 @@ export function Storage() {
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger className="border-t border-rule px-[18px] py-3 text-left hover:bg-thin">
         <span className="block text-small font-semibold">Storage</span>
-        <span className="figures text-small text-second">{data ? `${formatBytes(data.total)} used, ${formatBytes(data.free)} free` : error ? "not known" : "…"}</span>
+        <span className="figures text-small text-second">
+          {data
+            ? `${formatBytes(data.total)} used, ${formatBytes(data.free)} free`
+            : error
+              ? "not known"
+              : "…"}
+        </span>
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content side="right" align="end" sideOffset={8} aria-label="Storage" className="box z-40 w-[400px] border-plum p-4">
+        <Popover.Content
+          side="right"
+          align="end"
+          sideOffset={8}
+          aria-label="Storage"
+          className="box z-40 w-[400px] border-plum p-4"
+        >
           {error && <p className="text-not">{error.message}</p>}
           {data && (
             <dl>
               <Line name="Originals in batches" bytes={data.originals} note="never removed" />
               <Line name="Files of runs" bytes={data.runs} note="until a run's files are given up" />
               <Line name="Files ready to be taken" bytes={data.ready} note="measured for the Desk" />
-              <Line name="Trials and planned pictures" bytes={data.trials + data.planned} note="made again when they are needed" />
-              <Line name="Of removed batches and runs" bytes={data.leftovers} note="kept for a week, so that they can come back" />
+              <Line
+                name="Trials and planned pictures"
+                bytes={data.trials + data.planned}
+                note="made again when they are needed"
+              />
+              <Line
+                name="Of removed batches and runs"
+                bytes={data.leftovers}
+                note="kept for a week, so that they can come back"
+              />
             </dl>
           )}
           <div className="mt-3 flex flex-wrap gap-2">

@@ -16,13 +16,19 @@ interface Props {
   more?: boolean;
 }
 
-const MAIN = "inline-flex h-11 items-center gap-2 rounded-box bg-plum px-5 text-[15px] font-semibold whitespace-nowrap text-white hover:bg-plum-deep";
+const MAIN =
+  "inline-flex h-11 items-center gap-2 rounded-box bg-plum px-5 text-[15px] font-semibold whitespace-nowrap text-white hover:bg-plum-deep";
 const ITEM = "block rounded px-3 py-1.5 data-[highlighted]:bg-wash data-[highlighted]:outline-none";
 
 export function TakeAway({ runId, files, itemId, messages, more = true }: Props) {
   const zip = `/api/runs/${runId}/zip`;
   const mail = (n: number, as: "separate" | "zip") => `/api/runs/${runId}/mail?n=${n}&as=${as}`;
-  const main = messages === 1 ? { href: mail(1, "separate"), words: "Download the message" } : itemId && files === 1 ? { href: `/api/items/${itemId}/file`, words: "Download the file" } : { href: zip, words: `Download ${files} files as ZIP` };
+  const main =
+    messages === 1
+      ? { href: mail(1, "separate"), words: "Download the message" }
+      : itemId && files === 1
+        ? { href: `/api/items/${itemId}/file`, words: "Download the file" }
+        : { href: zip, words: `Download ${files} files as ZIP` };
   const numbers = Array.from({ length: Math.max(1, messages) }, (_, i) => i + 1);
   return (
     <div className="flex items-center gap-1.5">
@@ -30,23 +36,35 @@ export function TakeAway({ runId, files, itemId, messages, more = true }: Props)
         <Download size={16} aria-hidden /> {main.words}
       </a>
       <DropdownMenu.Root>
-        <DropdownMenu.Trigger aria-label="Other ways to take the files away" className="box press grid h-11 w-10 place-items-center hover:bg-wash">
+        <DropdownMenu.Trigger
+          aria-label="Other ways to take the files away"
+          className="box press grid h-11 w-10 place-items-center hover:bg-wash"
+        >
           <MoreHorizontal size={16} aria-hidden />
         </DropdownMenu.Trigger>
         <DropdownMenu.Portal>
-          <DropdownMenu.Content align="end" side="top" sideOffset={6} className="box z-40 max-h-[70vh] w-80 overflow-y-auto p-1">
+          <DropdownMenu.Content
+            align="end"
+            side="top"
+            sideOffset={6}
+            className="box z-40 max-h-[70vh] w-80 overflow-y-auto p-1"
+          >
             <Item href={zip}>All files as ZIP</Item>
             <Item href={`${zip}?manifest=1`}>… with a list of what became of what (CSV, JSON)</Item>
             <Item href={`${zip}?of=originals`}>The originals under the same names, as ZIP</Item>
             <DropdownMenu.Separator className="my-1 border-t border-thin" />
             {numbers.map((n) => (
               <Item key={n} href={mail(n, "separate")}>
-                {numbers.length > 1 ? `Message ${n} of ${numbers.length}, each file attached` : "A message, each file attached"}
+                {numbers.length > 1
+                  ? `Message ${n} of ${numbers.length}, each file attached`
+                  : "A message, each file attached"}
               </Item>
             ))}
             {numbers.map((n) => (
               <Item key={n} href={mail(n, "zip")}>
-                {numbers.length > 1 ? `Message ${n} of ${numbers.length}, one ZIP attached` : "A message, one ZIP attached"}
+                {numbers.length > 1
+                  ? `Message ${n} of ${numbers.length}, one ZIP attached`
+                  : "A message, one ZIP attached"}
               </Item>
             ))}
             <DropdownMenu.Separator className="my-1 border-t border-thin" />

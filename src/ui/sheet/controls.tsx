@@ -1,8 +1,8 @@
 "use client";
 
 /** What a sheet is asked: its paper, how pictures lie on it, and how many of each. */
-import { useState, type ReactNode } from "react";
-import { SHEETS, type Piece, type SheetTask } from "@/core/sheet";
+import { type ReactNode, useState } from "react";
+import { type Piece, SHEETS, type SheetTask } from "@/core/sheet";
 import { parseLength, toInches, trimNumber } from "@/core/units";
 
 interface Props {
@@ -11,25 +11,45 @@ interface Props {
   onChange: (task: SheetTask) => void;
 }
 
-const MODES: readonly [SheetTask["mode"], string][] = [["fill", "As many as one sheet holds"], ["copies", "So many copies of each"], ["single", "Each alone, with bleed and crop marks"]];
-const LINES: readonly [SheetTask["lines"], string][] = [["corners", "corner marks"], ["across", "lines across"], ["none", "none"]];
+const MODES: readonly [SheetTask["mode"], string][] = [
+  ["fill", "As many as one sheet holds"],
+  ["copies", "So many copies of each"],
+  ["single", "Each alone, with bleed and crop marks"],
+];
+const LINES: readonly [SheetTask["lines"], string][] = [
+  ["corners", "corner marks"],
+  ["across", "lines across"],
+  ["none", "none"],
+];
 
 export function SheetControls({ task, pieces, onChange }: Props) {
   const set = (change: Partial<SheetTask>) => onChange({ ...task, ...change });
-  const known = SHEETS.find((sheet) => sheet.width === task.width && sheet.height === task.height)?.key ?? "own";
+  const known =
+    SHEETS.find((sheet) => sheet.width === task.width && sheet.height === task.height)?.key ?? "own";
   return (
     <div className="mt-3 space-y-3">
       <fieldset>
         <legend className="mb-1 font-semibold">Pictures lie</legend>
         {MODES.map(([mode, words]) => (
           <label key={mode} className="flex min-h-7 items-center gap-2">
-            <input type="radio" name="mode" className="size-4 accent-plum" checked={task.mode === mode} onChange={() => set({ mode })} />
+            <input
+              type="radio"
+              name="mode"
+              className="size-4 accent-plum"
+              checked={task.mode === mode}
+              onChange={() => set({ mode })}
+            />
             {words}
           </label>
         ))}
       </fieldset>
       {task.mode === "single" ? (
-        <Millimetres label="Bleed that is cut off" value={task.bleed} most={50} onSet={(bleed) => set({ bleed })} />
+        <Millimetres
+          label="Bleed that is cut off"
+          value={task.bleed}
+          most={50}
+          onSet={(bleed) => set({ bleed })}
+        />
       ) : (
         <>
           <Row label="Paper">
@@ -50,12 +70,29 @@ export function SheetControls({ task, pieces, onChange }: Props) {
               {known === "own" && <option value="own">of your own</option>}
             </select>
           </Row>
-          <Millimetres label="Paper, width" value={task.width} least={20} most={2000} onSet={(width) => set({ width })} />
-          <Millimetres label="Paper, height" value={task.height} least={20} most={2000} onSet={(height) => set({ height })} />
+          <Millimetres
+            label="Paper, width"
+            value={task.width}
+            least={20}
+            most={2000}
+            onSet={(width) => set({ width })}
+          />
+          <Millimetres
+            label="Paper, height"
+            value={task.height}
+            least={20}
+            most={2000}
+            onSet={(height) => set({ height })}
+          />
           <Millimetres label="Margin" value={task.margin} most={500} onSet={(margin) => set({ margin })} />
           <Millimetres label="Gap between them" value={task.gap} most={2000} onSet={(gap) => set({ gap })} />
           <Row label="To cut along">
-            <select aria-label="To cut along" className="box h-7 w-36 px-1.5" value={task.lines} onChange={(event) => set({ lines: event.target.value as SheetTask["lines"] })}>
+            <select
+              aria-label="To cut along"
+              className="box h-7 w-36 px-1.5"
+              value={task.lines}
+              onChange={(event) => set({ lines: event.target.value as SheetTask["lines"] })}
+            >
               {LINES.map(([lines, words]) => (
                 <option key={lines} value={lines}>
                   {words}
@@ -69,7 +106,13 @@ export function SheetControls({ task, pieces, onChange }: Props) {
         <legend className="mb-1 font-semibold">Pictures</legend>
         <ul className="divide-y divide-thin border-y border-rule">
           {pieces.map((piece) => (
-            <PieceRow key={piece.id} piece={piece} copies={task.copies[piece.id] ?? 0} counted={task.mode === "copies"} onSet={(copies) => set({ copies: withCopies(task.copies, piece.id, copies) })} />
+            <PieceRow
+              key={piece.id}
+              piece={piece}
+              copies={task.copies[piece.id] ?? 0}
+              counted={task.mode === "copies"}
+              onSet={(copies) => set({ copies: withCopies(task.copies, piece.id, copies) })}
+            />
           ))}
         </ul>
       </fieldset>
@@ -82,20 +125,52 @@ function withCopies(copies: SheetTask["copies"], id: string, n: number): SheetTa
   return n > 0 ? { ...others, [id]: n } : others;
 }
 
-function PieceRow({ piece, copies, counted, onSet }: { piece: Piece; copies: number; counted: boolean; onSet: (copies: number) => void }) {
+function PieceRow({
+  piece,
+  copies,
+  counted,
+  onSet,
+}: {
+  piece: Piece;
+  copies: number;
+  counted: boolean;
+  onSet: (copies: number) => void;
+}) {
   return (
     <li className="flex items-center gap-2 py-1">
       <label className="flex min-w-0 flex-1 items-center gap-2">
-        <input type="checkbox" className="size-4 shrink-0 accent-plum" checked={copies > 0} onChange={(event) => onSet(event.target.checked ? 1 : 0)} />
-        <img src={`/api/items/${piece.id}/file?look=1`} alt="" loading="lazy" className="h-8 w-9 shrink-0 rounded-[2px] bg-ground object-contain" />
+        <input
+          type="checkbox"
+          className="size-4 shrink-0 accent-plum"
+          checked={copies > 0}
+          onChange={(event) => onSet(event.target.checked ? 1 : 0)}
+        />
+        <img
+          src={`/api/items/${piece.id}/file?look=1`}
+          alt=""
+          loading="lazy"
+          className="h-8 w-9 shrink-0 rounded-[2px] bg-ground object-contain"
+        />
         <span className="min-w-0">
-          <span className="block truncate" title={piece.name}>{piece.name}</span>
+          <span className="block truncate" title={piece.name}>
+            {piece.name}
+          </span>
           <span className="figures block text-tiny text-second">
             {trimNumber(piece.width, 1)} × {trimNumber(piece.height, 1)} mm
           </span>
         </span>
       </label>
-      {counted && copies > 0 && <input type="number" min={1} max={500} aria-label={`Copies of ${piece.name}`} className="box figures h-7 w-16 px-1.5" value={copies} onChange={(event) => onSet(Math.max(1, Math.min(500, Math.round(Number(event.target.value)) || 1)))} />}
+      {counted && copies > 0 && (
+        <input
+          type="number"
+          min={1}
+          max={500}
+          aria-label={`Copies of ${piece.name}`}
+          className="box figures h-7 w-16 px-1.5"
+          value={copies}
+          onChange={(event) => onSet(Math.max(1, Math.min(500, Math.round(Number(event.target.value)) || 1)))}
+        />
+      )}
     </li>
   );
 }
@@ -110,7 +185,19 @@ function Row({ label, children }: { label: string; children: ReactNode }) {
 }
 
 /** A length; inches and centimetres can be typed too. */
-function Millimetres({ label, value, least = 0, most, onSet }: { label: string; value: number; least?: number; most: number; onSet: (mm: number) => void }) {
+function Millimetres({
+  label,
+  value,
+  least = 0,
+  most,
+  onSet,
+}: {
+  label: string;
+  value: number;
+  least?: number;
+  most: number;
+  onSet: (mm: number) => void;
+}) {
   const [typed, setTyped] = useState<{ text: string; of: number } | null>(null);
   const text = typed?.of === value ? typed.text : trimNumber(value, 2);
   const read = readMm(text);

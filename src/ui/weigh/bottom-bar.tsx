@@ -24,7 +24,11 @@ interface Props {
   onAdd: () => void;
 }
 
-const LIGHT_WORDS: Record<LightView, string> = { ordinary: "ordinary", dimmed: "dimmed to its peak", above: "above white" };
+const LIGHT_WORDS: Record<LightView, string> = {
+  ordinary: "ordinary",
+  dimmed: "dimmed to its peak",
+  above: "above white",
+};
 
 export function BottomBar(props: Props) {
   const { zoom, flickering, map, apparent, spotAble, canAdd } = props;
@@ -40,13 +44,23 @@ export function BottomBar(props: Props) {
         Map
       </Button>
       <span className="box flex h-7 items-center" role="group" aria-label="Zoom">
-        <button type="button" aria-label="Zoom out" className="press h-full px-2 hover:bg-wash" onClick={() => props.onZoom(-1)}>
+        <button
+          type="button"
+          aria-label="Zoom out"
+          className="press h-full px-2 hover:bg-wash"
+          onClick={() => props.onZoom(-1)}
+        >
           −
         </button>
         <output className="figures w-[50px] text-center" aria-label="Zoom">
           {zoom >= 0.1 ? Math.round(zoom * 100) : (zoom * 100).toFixed(1)} %
         </output>
-        <button type="button" aria-label="Zoom in" className="press h-full px-2 hover:bg-wash" onClick={() => props.onZoom(1)}>
+        <button
+          type="button"
+          aria-label="Zoom in"
+          className="press h-full px-2 hover:bg-wash"
+          onClick={() => props.onZoom(1)}
+        >
           +
         </button>
       </span>
@@ -56,11 +70,21 @@ export function BottomBar(props: Props) {
       <Button keyHint="H" onClick={props.onWhole}>
         100 %
       </Button>
-      <Button keyHint="T" aria-pressed={!apparent} onClick={props.onApparent} title="Pictures of other pixels: at the same apparent size, or each at its own pixels">
+      <Button
+        keyHint="T"
+        aria-pressed={!apparent}
+        onClick={props.onApparent}
+        title="Pictures of other pixels: at the same apparent size, or each at its own pixels"
+      >
         {apparent ? "Same size" : "Own pixels"}
       </Button>
       {props.light && (
-        <Button keyHint="L" aria-label={`Light above white: ${LIGHT_WORDS[props.light]}`} onClick={props.onLight} title="As ordinary screens show it; dimmed until its lightest place is the screen's white; or what lies above white marked">
+        <Button
+          keyHint="L"
+          aria-label={`Light above white: ${LIGHT_WORDS[props.light]}`}
+          onClick={props.onLight}
+          title="As ordinary screens show it; dimmed until its lightest place is the screen's white; or what lies above white marked"
+        >
           Light: {LIGHT_WORDS[props.light]}
         </Button>
       )}

@@ -10,19 +10,30 @@ import { BatchSettings } from "./batch-settings";
 import { BottomBar } from "./bottom-bar";
 import { Chart } from "./chart";
 import { PaneGrid } from "./pane-grid";
-import { firstPanes, LEAST_PANES, MOST_PANES, pictureKey, readPanes, samePane, trialOf, writePanes, type PaneOf } from "./panes";
+import {
+  firstPanes,
+  LEAST_PANES,
+  MOST_PANES,
+  type PaneOf,
+  pictureKey,
+  readPanes,
+  samePane,
+  trialOf,
+  writePanes,
+} from "./panes";
 import { TrialList } from "./trial-list";
 import { UseTrial } from "./use-trial";
 import { useWeigh } from "./use-weigh";
 import { useWeighKeys } from "./use-weigh-keys";
-import { fitZoom, held, stepZoom, viewOf, zoomAbout, type View } from "./view";
+import { fitZoom, held, stepZoom, type View, viewOf, zoomAbout } from "./view";
 
 const ADDRESS_MS = 700;
 
 /** Panes stand in the address, so that a reload, or the next photo, goes on with them. */
 function usePanes(view: WeighView | null): [PaneOf[], (change: (panes: PaneOf[]) => PaneOf[]) => void] {
   const [panes, setPanes] = useState<PaneOf[] | null>(null);
-  const ready = view !== null && (view.trials.some((trial) => trial.difference !== null) || view.error !== null);
+  const ready =
+    view !== null && (view.trials.some((trial) => trial.difference !== null) || view.error !== null);
   useEffect(() => {
     if (panes) return;
     const kept = readPanes(new URLSearchParams(window.location.search).get("panes"));
@@ -39,7 +50,10 @@ function usePanes(view: WeighView | null): [PaneOf[], (change: (panes: PaneOf[])
     }, ADDRESS_MS);
     return () => clearTimeout(timer);
   }, [panes]);
-  const change = useCallback((next: (panes: PaneOf[]) => PaneOf[]) => setPanes((old) => next(old ?? ["reference", "original"])), []);
+  const change = useCallback(
+    (next: (panes: PaneOf[]) => PaneOf[]) => setPanes((old) => next(old ?? ["reference", "original"])),
+    [],
+  );
   return [panes ?? ["reference", "original"], change];
 }
 
@@ -93,7 +107,8 @@ export function Comparing({ batch, row }: { batch: BatchView; row: RowView }) {
           setActive(there);
           return old;
         }
-        const at = typeof old[chosen] === "string" ? old.findIndex((pane) => typeof pane !== "string") : chosen;
+        const at =
+          typeof old[chosen] === "string" ? old.findIndex((pane) => typeof pane !== "string") : chosen;
         const into = at >= 0 ? at : old.length - 1;
         setActive(into);
         return old.map((pane, i) => (i === into ? choice : pane));
@@ -102,16 +117,33 @@ export function Comparing({ batch, row }: { batch: BatchView; row: RowView }) {
     [setPanes, chosen, view, ask],
   );
 
-  const { mutate: choose } = useChange((choice: Choice) => call("PUT", `batches/${batch.id}/choice`, { choice, rows: [row.id] }));
+  const { mutate: choose } = useChange((choice: Choice) =>
+    call("PUT", `batches/${batch.id}/choice`, { choice, rows: [row.id] }),
+  );
   const keepData = useCallback(() => choose({ packed: true }), [choose]);
   const output = view?.geometry ?? null;
   const fit = output ? fitZoom(output, room) : 1;
-  const look: View = useMemo(() => looked ?? { x: (output?.width ?? 0) / 2, y: (output?.height ?? 0) / 2, zoom: Math.min(1, fit) }, [looked, output, fit]);
-  const move = useCallback((change: (view: View) => View) => output && setLooked((old) => held(change(old ?? { x: output.width / 2, y: output.height / 2, zoom: Math.min(1, fit) }), output)), [output, fit]);
-  const zoom = useCallback((direction: 1 | -1, at = { x: 0, y: 0 }) => move((old) => zoomAbout(old, stepZoom(old.zoom, direction, fit), at)), [move, fit]);
+  const look: View = useMemo(
+    () => looked ?? { x: (output?.width ?? 0) / 2, y: (output?.height ?? 0) / 2, zoom: Math.min(1, fit) },
+    [looked, output, fit],
+  );
+  const move = useCallback(
+    (change: (view: View) => View) =>
+      output &&
+      setLooked((old) =>
+        held(change(old ?? { x: output.width / 2, y: output.height / 2, zoom: Math.min(1, fit) }), output),
+      ),
+    [output, fit],
+  );
+  const zoom = useCallback(
+    (direction: 1 | -1, at = { x: 0, y: 0 }) =>
+      move((old) => zoomAbout(old, stepZoom(old.zoom, direction, fit), at)),
+    [move, fit],
+  );
   const trial = view ? trialOf(panes[chosen], view) : null;
   // The active pane's worst spot, or that of the first trial where the pane has none.
-  const worst = trial?.worst ?? (view ? (panes.map((pane) => trialOf(pane, view)?.worst).find(Boolean) ?? null) : null);
+  const worst =
+    trial?.worst ?? (view ? (panes.map((pane) => trialOf(pane, view)?.worst).find(Boolean) ?? null) : null);
 
   const actions = {
     spot: () => {
@@ -124,7 +156,8 @@ export function Comparing({ batch, row }: { batch: BatchView; row: RowView }) {
     apparent: () => setApparent((on) => !on),
     light: () => setLight((old) => LIGHT_VIEWS[(LIGHT_VIEWS.indexOf(old) + 1) % LIGHT_VIEWS.length]),
     zoom,
-    pan: (dx: number, dy: number) => move((old) => ({ ...old, x: old.x + dx / old.zoom, y: old.y + dy / old.zoom })),
+    pan: (dx: number, dy: number) =>
+      move((old) => ({ ...old, x: old.x + dx / old.zoom, y: old.y + dy / old.zoom })),
     fit: () => {
       setSpotted(false);
       setLooked(null);
@@ -136,41 +169,66 @@ export function Comparing({ batch, row }: { batch: BatchView; row: RowView }) {
       setPanes((old) => [...old, next]);
       setActive(panes.length);
     },
-    close: (index: number) => panes.length > LEAST_PANES && setPanes((old) => old.filter((_, i) => i !== index)),
+    close: (index: number) =>
+      panes.length > LEAST_PANES && setPanes((old) => old.filter((_, i) => i !== index)),
     choose: (index: number) => index < panes.length && setActive(index),
   };
   useWeighKeys({ ...actions, active: chosen });
 
   const numbers = useMemo(() => {
     const out = new Map<string, number>();
-    if (view) panes.forEach((pane, i) => typeof pane !== "string" && out.set(pictureKey(pane, view) ?? "", i + 1));
+    if (view)
+      panes.forEach((pane, i) => typeof pane !== "string" && out.set(pictureKey(pane, view) ?? "", i + 1));
     return out;
   }, [panes, view]);
 
-  if (!view || !tiles) return <main className="grid place-items-center text-second">{error ? error.message : "Planning the picture."}</main>;
+  if (!view || !tiles)
+    return (
+      <main className="grid place-items-center text-second">
+        {error ? error.message : "Planning the picture."}
+      </main>
+    );
   const busy = view.ladder === null || view.made < view.ladder;
   return (
     <div className="grid min-h-0 grid-cols-[388px_minmax(0,1fr)] grid-rows-[minmax(0,1fr)_auto]">
       <aside aria-label="Trials" className="flex min-h-0 flex-col border-r border-rule">
         <div className="px-4 pt-3">
           <h2 className="text-[16px] font-bold">File size against visible difference</h2>
-          <p className="text-small text-second">1.0 is what a careful eye can just see at 100 %. Click the chart to have a size tried.</p>
+          <p className="text-small text-second">
+            1.0 is what a careful eye can just see at 100 %. Click the chart to have a size tried.
+          </p>
           <Chart view={view} numbers={numbers} onTry={show} />
         </div>
-        <div tabIndex={0} role="region" aria-label="List of trials" className="min-h-0 flex-1 overflow-y-auto px-4 outline-offset-[-2px]">
+        <div
+          tabIndex={0}
+          role="region"
+          aria-label="List of trials"
+          className="min-h-0 flex-1 overflow-y-auto px-4 outline-offset-[-2px]"
+        >
           {view.error && (
             <p role="alert" className="mb-2 border-l-[3px] border-not bg-not-wash px-3 py-1.5">
               {view.error}
             </p>
           )}
-          <TrialList view={view} numbers={numbers} onShow={show} onPacked={view.choice && "packed" in view.choice ? null : keepData} />
+          <TrialList
+            view={view}
+            numbers={numbers}
+            onShow={show}
+            onPacked={view.choice && "packed" in view.choice ? null : keepData}
+          />
           {busy && !view.error && (
             <p role="status" className="py-2 text-small text-second">
-              {view.ladder === null ? "Planning the picture" : `Measuring: ${view.made} of ${view.ladder} trials, the quickest first`}
+              {view.ladder === null
+                ? "Planning the picture"
+                : `Measuring: ${view.made} of ${view.ladder} trials, the quickest first`}
             </p>
           )}
         </div>
-        <BatchSettings batch={batch} choice={typeof panes[chosen] === "string" ? null : panes[chosen]} onShow={show} />
+        <BatchSettings
+          batch={batch}
+          choice={typeof panes[chosen] === "string" ? null : panes[chosen]}
+          onShow={show}
+        />
       </aside>
       <PaneGrid
         {...{ view, tiles, ticks, panes, look, map, apparent, light, pointer }}
@@ -218,7 +276,10 @@ export function Comparing({ batch, row }: { batch: BatchView; row: RowView }) {
 
 /** What a new pane begins with: the photo itself, else the best trial that is not shown yet. */
 function nextPane(panes: readonly PaneOf[], view: WeighView): PaneOf {
-  const free = view.trials.filter((trial) => trial.kept && trial.difference !== null && !panes.some((pane) => pictureKey(pane, view) === trial.key));
+  const free = view.trials.filter(
+    (trial) =>
+      trial.kept && trial.difference !== null && !panes.some((pane) => pictureKey(pane, view) === trial.key),
+  );
   const way = view.ways.find((one) => !panes.includes(one.way));
   if (way) return way.way;
   const near = [...free].sort((a, b) => Math.abs(a.difference! - 0.9) - Math.abs(b.difference! - 0.9))[0];

@@ -4,10 +4,17 @@ import type { Rect, Size } from "@/core/frame";
 import { whiteTimes } from "@/core/light";
 import type { Readout } from "./pane";
 import { TILE, type Tiles } from "./tiles";
-import { inSight, tilesOf, type Placed } from "./view";
+import { inSight, type Placed, tilesOf } from "./view";
 
 /** True when every square in sight was there. Squares that are still coming are drawn from a coarser level where there is one. */
-export function drawPicture(context: CanvasRenderingContext2D, tiles: Tiles, of: string, size: Size, placed: Placed, room: Size): boolean {
+export function drawPicture(
+  context: CanvasRenderingContext2D,
+  tiles: Tiles,
+  of: string,
+  size: Size,
+  placed: Placed,
+  room: Size,
+): boolean {
   let whole = true;
   for (const level of [placed.level + 2, placed.level]) {
     if (2 ** level > Math.max(size.width, size.height)) continue;
@@ -20,21 +27,46 @@ export function drawPicture(context: CanvasRenderingContext2D, tiles: Tiles, of:
         if (level === placed.level) whole = false;
         continue;
       }
-      const [x, y] = [(tile.x * TILE * step - placed.left) * placed.scale, (tile.y * TILE * step - placed.top) * placed.scale];
-      context.drawImage(held.image, x, y, held.width * step * placed.scale, held.height * step * placed.scale);
+      const [x, y] = [
+        (tile.x * TILE * step - placed.left) * placed.scale,
+        (tile.y * TILE * step - placed.top) * placed.scale,
+      ];
+      context.drawImage(
+        held.image,
+        x,
+        y,
+        held.width * step * placed.scale,
+        held.height * step * placed.scale,
+      );
     }
   }
   return whole;
 }
 
 /** From barely to plainly: each step is darker than the one before, so that it reads without colour. */
-const BANDS: readonly [from: number, colour: string][] = [[CLEAN / 2, "rgba(255, 232, 170, 0.55)"], [CLEAN, "rgba(224, 150, 40, 0.65)"], [PLAIN, "rgba(150, 40, 0, 0.75)"]];
-export const MAP_WORDS: readonly [colour: string, words: string][] = [[BANDS[0][1], `${CLEAN / 2} on`], [BANDS[1][1], `${CLEAN} on`], [BANDS[2][1], `${PLAIN} on`]];
+const BANDS: readonly [from: number, colour: string][] = [
+  [CLEAN / 2, "rgba(255, 232, 170, 0.55)"],
+  [CLEAN, "rgba(224, 150, 40, 0.65)"],
+  [PLAIN, "rgba(150, 40, 0, 0.75)"],
+];
+export const MAP_WORDS: readonly [colour: string, words: string][] = [
+  [BANDS[0][1], `${CLEAN / 2} on`],
+  [BANDS[1][1], `${CLEAN} on`],
+  [BANDS[2][1], `${PLAIN} on`],
+];
 
-export function drawMap(context: CanvasRenderingContext2D, map: { data: Float32Array; width: number; height: number }, placed: Placed, part: Rect): void {
+export function drawMap(
+  context: CanvasRenderingContext2D,
+  map: { data: Float32Array; width: number; height: number },
+  placed: Placed,
+  part: Rect,
+): void {
   const step = 2 ** placed.level;
   const cell = CELL * step * placed.scale;
-  const [left, top] = [(part.x * step - placed.left) * placed.scale, (part.y * step - placed.top) * placed.scale];
+  const [left, top] = [
+    (part.x * step - placed.left) * placed.scale,
+    (part.y * step - placed.top) * placed.scale,
+  ];
   for (let y = 0; y < map.height; y += 1) {
     for (let x = 0; x < map.width; x += 1) {
       const value = map.data[y * map.width + x];
@@ -47,7 +79,12 @@ export function drawMap(context: CanvasRenderingContext2D, map: { data: Float32A
 }
 
 export function drawSpot(context: CanvasRenderingContext2D, spot: Rect, { scale, left, top }: Placed): void {
-  const [x, y, w, h] = [(spot.x - left) * scale, (spot.y - top) * scale, spot.width * scale, spot.height * scale];
+  const [x, y, w, h] = [
+    (spot.x - left) * scale,
+    (spot.y - top) * scale,
+    spot.width * scale,
+    spot.height * scale,
+  ];
   context.lineWidth = 3;
   context.strokeStyle = "#1b1b1d";
   context.strokeRect(x, y, w, h);
@@ -57,7 +94,12 @@ export function drawSpot(context: CanvasRenderingContext2D, spot: Rect, { scale,
 }
 
 /** The pixels of a part of a level; null while squares are missing. */
-export function gather(tiles: Tiles, of: string, level: number, part: Rect): { data: Uint8ClampedArray<ArrayBuffer>; space: PredefinedColorSpace } | null {
+export function gather(
+  tiles: Tiles,
+  of: string,
+  level: number,
+  part: Rect,
+): { data: Uint8ClampedArray<ArrayBuffer>; space: PredefinedColorSpace } | null {
   const out = new Uint8ClampedArray(part.width * part.height * 4);
   let space: PredefinedColorSpace = "srgb";
   for (const at of tilesOf(part, level)) {
@@ -69,14 +111,24 @@ export function gather(tiles: Tiles, of: string, level: number, part: Rect): { d
     const to = Math.min(part.x + part.width, left + tile.width);
     for (let y = Math.max(part.y, top); y < Math.min(part.y + part.height, top + tile.height); y += 1) {
       const row = ((y - top) * tile.width + from - left) * 4;
-      out.set(tile.data.subarray(row, row + (to - from) * 4), ((y - part.y) * part.width + from - part.x) * 4);
+      out.set(
+        tile.data.subarray(row, row + (to - from) * 4),
+        ((y - part.y) * part.width + from - part.x) * 4,
+      );
     }
   }
   return { data: out, space };
 }
 
 /** The pixel under the pointer, or in the middle where there is none; null where there is no picture. */
-export function pixelAt(tiles: Tiles, of: string, size: Size, placed: Placed, room: Size, pointer: { x: number; y: number } | null): Readout | null {
+export function pixelAt(
+  tiles: Tiles,
+  of: string,
+  size: Size,
+  placed: Placed,
+  room: Size,
+  pointer: { x: number; y: number } | null,
+): Readout | null {
   const step = 2 ** placed.level;
   const x = Math.floor((placed.left + (room.width / 2 + (pointer?.x ?? 0)) / placed.scale) / step);
   const y = Math.floor((placed.top + (room.height / 2 + (pointer?.y ?? 0)) / placed.scale) / step);
@@ -87,5 +139,9 @@ export function pixelAt(tiles: Tiles, of: string, size: Size, placed: Placed, ro
   if (u >= tile.width || v >= tile.height) return null;
   const at = (v * tile.width + u) * 4;
   const { light } = tile;
-  return { codes: [tile.data[at], tile.data[at + 1], tile.data[at + 2]], times: light && [0, 1, 2].map((c) => whiteTimes()[light.codes[at + c]]), level: placed.level };
+  return {
+    codes: [tile.data[at], tile.data[at + 1], tile.data[at + 2]],
+    times: light && [0, 1, 2].map((c) => whiteTimes()[light.codes[at + c]]),
+    level: placed.level,
+  };
 }

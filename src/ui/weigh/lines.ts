@@ -1,6 +1,6 @@
 /** The lines of the chart: one a format, through its trials of one kind, coarse to fine. */
 import type { OutputFormat } from "@/core/brief";
-import { LOSSY, type LinePoint, type Lossy } from "@/core/search";
+import { type LinePoint, LOSSY, type Lossy } from "@/core/search";
 import type { TrialView, WeighView } from "../api/contract";
 
 export interface Line {
@@ -9,9 +9,16 @@ export interface Line {
 }
 
 /** Whether a trial is of the kind that its format's line is made of. */
-export function onLine({ setting }: TrialView, { chroma, bits }: Pick<WeighView, "chroma" | "bits">): boolean {
-  if (setting.format === "jpeg") return setting.table === 0 && setting.effort === "quick" && setting.chroma === chroma;
-  return (setting.format === "webp" && setting.quality !== null) || (setting.format === "avif" && setting.bits === bits);
+export function onLine(
+  { setting }: TrialView,
+  { chroma, bits }: Pick<WeighView, "chroma" | "bits">,
+): boolean {
+  if (setting.format === "jpeg")
+    return setting.table === 0 && setting.effort === "quick" && setting.chroma === chroma;
+  return (
+    (setting.format === "webp" && setting.quality !== null) ||
+    (setting.format === "avif" && setting.bits === bits)
+  );
 }
 
 export function linesOf(view: WeighView): Line[] {
@@ -19,7 +26,12 @@ export function linesOf(view: WeighView): Line[] {
     format,
     points: view.trials
       .filter((trial) => trial.setting.format === format && trial.difference !== null && onLine(trial, view))
-      .map((trial) => ({ key: trial.key, bytes: trial.bytes, difference: trial.difference!, quality: (trial.setting as { quality: number }).quality }))
+      .map((trial) => ({
+        key: trial.key,
+        bytes: trial.bytes,
+        difference: trial.difference!,
+        quality: (trial.setting as { quality: number }).quality,
+      }))
       .sort((a, b) => a.bytes - b.bytes),
   })).filter(({ points }) => points.length > 1);
 }
@@ -40,7 +52,8 @@ export const DASHES: Record<Lossy, string> = { jpeg: "", webp: "7 4", avif: "1.5
 export function byteTicks(low: number, high: number): number[] {
   const out: number[] = [];
   for (let power = 10 ** Math.floor(Math.log10(low)); power <= high; power *= 10) {
-    for (const step of high / low > 60 ? [1, 3] : [1, 2, 5]) if (power * step >= low && power * step <= high) out.push(power * step);
+    for (const step of high / low > 60 ? [1, 3] : [1, 2, 5])
+      if (power * step >= low && power * step <= high) out.push(power * step);
   }
   return out.length ? out : [low, high];
 }

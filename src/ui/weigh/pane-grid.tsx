@@ -6,7 +6,7 @@ import type { LightView } from "@/core/light";
 import { formatSize } from "@/core/units";
 import type { WeighView } from "../api/contract";
 import { Pane } from "./pane";
-import { LEAST_PANES, paneName, pictureKey, trialOf, type PaneOf } from "./panes";
+import { LEAST_PANES, type PaneOf, paneName, pictureKey, trialOf } from "./panes";
 import type { Tiles } from "./tiles";
 import type { View } from "./view";
 
@@ -33,7 +33,13 @@ interface Props {
   onRetry: (pane: PaneOf) => void;
 }
 
-const SHAPES: Record<number, string> = { 2: "grid-cols-2", 3: "grid-cols-3", 4: "grid-cols-2 grid-rows-2", 5: "grid-cols-3 grid-rows-2", 6: "grid-cols-3 grid-rows-2" };
+const SHAPES: Record<number, string> = {
+  2: "grid-cols-2",
+  3: "grid-cols-3",
+  4: "grid-cols-2 grid-rows-2",
+  5: "grid-cols-3 grid-rows-2",
+  6: "grid-cols-3 grid-rows-2",
+};
 
 /** Pixels that a way of taking a raw file has by itself. */
 function noteOf(pane: PaneOf, { ways }: WeighView): string | null {
@@ -43,11 +49,15 @@ function noteOf(pane: PaneOf, { ways }: WeighView): string | null {
 
 export function PaneGrid(props: Props) {
   const { view, tiles, panes, active, flick } = props;
-  const sizeOf = (pane: PaneOf): Size => (pane === "original" ? view.original : { width: view.geometry.width, height: view.geometry.height });
+  const sizeOf = (pane: PaneOf): Size =>
+    pane === "original" ? view.original : { width: view.geometry.width, height: view.geometry.height };
   const other = panes[(active + 1) % panes.length];
   const otherKey = pictureKey(other, view);
   return (
-    <main aria-label="Panes" className={`grid min-h-0 min-w-0 auto-rows-fr gap-[2px] bg-between ${SHAPES[panes.length] ?? SHAPES[2]}`}>
+    <main
+      aria-label="Panes"
+      className={`grid min-h-0 min-w-0 auto-rows-fr gap-[2px] bg-between ${SHAPES[panes.length] ?? SHAPES[2]}`}
+    >
       {panes.map((pane, i) => {
         const trial = trialOf(pane, view);
         const key = pictureKey(pane, view);
@@ -59,12 +69,26 @@ export function PaneGrid(props: Props) {
             name={paneName(pane)}
             note={noteOf(pane, view)}
             picture={there ? key : null}
-            instead={flick && i === active && otherKey ? { picture: otherKey, size: sizeOf(other), name: paneName(other) } : null}
+            instead={
+              flick && i === active && otherKey
+                ? { picture: otherKey, size: sizeOf(other), name: paneName(other) }
+                : null
+            }
             size={sizeOf(pane)}
             output={view.geometry}
-            bytes={pane === "original" ? view.sourceBytes : (view.ways.find(({ way }) => way === pane)?.bytes ?? trial?.bytes ?? null)}
+            bytes={
+              pane === "original"
+                ? view.sourceBytes
+                : (view.ways.find(({ way }) => way === pane)?.bytes ?? trial?.bytes ?? null)
+            }
             difference={pane === "reference" ? 0 : (trial?.difference ?? null)}
-            state={!there ? "waiting" : typeof pane !== "string" && trial?.difference === null ? "judging" : "ready"}
+            state={
+              !there
+                ? "waiting"
+                : typeof pane !== "string" && trial?.difference === null
+                  ? "judging"
+                  : "ready"
+            }
             error={(key && tiles.errorOf(key)) || (!there && view.error ? view.error : null)}
             tiles={tiles}
             ticks={props.ticks}

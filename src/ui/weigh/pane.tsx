@@ -6,9 +6,9 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { linearTable, SRGB_CURVE } from "@/core/colour";
 import { CLEAN, PLAIN } from "@/core/difference/types";
 import type { Rect, Size } from "@/core/frame";
-import { LIGHT_BANDS, readoutWords, type LightView } from "@/core/light";
+import { LIGHT_BANDS, type LightView, readoutWords } from "@/core/light";
 import { formatBytes, trimNumber } from "@/core/units";
-import { MAP_WORDS, drawMap, drawPicture, drawSpot, gather, pixelAt } from "./draw";
+import { drawMap, drawPicture, drawSpot, gather, MAP_WORDS, pixelAt } from "./draw";
 import type { Tiles } from "./tiles";
 import { useSightDifference } from "./use-difference";
 import { inSight, place, type View } from "./view";
@@ -57,14 +57,17 @@ interface Props {
 }
 
 export function Pane(props: Props) {
-  const { number, name, tiles, ticks, view, apparent, map, spot, active, output, instead, onSize, pointer } = props;
+  const { number, name, tiles, ticks, view, apparent, map, spot, active, output, instead, onSize, pointer } =
+    props;
   const picture = instead?.picture ?? props.picture;
   const size = instead?.size ?? props.size;
   const canvas = useRef<HTMLCanvasElement>(null);
   const box = useRef<HTMLDivElement>(null);
   const [room, setRoom] = useState<Size>({ width: 0, height: 0 });
   useEffect(() => {
-    const observer = new ResizeObserver(([{ contentRect }]) => setRoom({ width: Math.round(contentRect.width), height: Math.round(contentRect.height) }));
+    const observer = new ResizeObserver(([{ contentRect }]) =>
+      setRoom({ width: Math.round(contentRect.width), height: Math.round(contentRect.height) }),
+    );
     if (box.current) observer.observe(box.current);
     return () => observer.disconnect();
   }, []);
@@ -72,15 +75,38 @@ export function Pane(props: Props) {
     if (room.width) onSize(room);
   }, [room, onSize]);
 
-  const placed = useMemo(() => place(view, output, size, room, apparent), [view, output, size, room, apparent]);
+  const placed = useMemo(
+    () => place(view, output, size, room, apparent),
+    [view, output, size, room, apparent],
+  );
   const part = useMemo(() => inSight(placed, size, room), [placed, size, room]);
-  const compared = map && picture !== null && picture !== "reference" && picture !== "original" && size.width === output.width;
+  const compared =
+    map &&
+    picture !== null &&
+    picture !== "reference" &&
+    picture !== "original" &&
+    size.width === output.width;
   const make = useCallback(() => {
     if (!picture) return null;
-    const [reference, trial] = [gather(tiles, "reference", placed.level, part), gather(tiles, picture, placed.level, part)];
-    return reference && trial && part.width > 0 && part.height > 0 ? { reference: reference.data, trial: trial.data, width: part.width, height: part.height, space: trial.space } : null;
+    const [reference, trial] = [
+      gather(tiles, "reference", placed.level, part),
+      gather(tiles, picture, placed.level, part),
+    ];
+    return reference && trial && part.width > 0 && part.height > 0
+      ? {
+          reference: reference.data,
+          trial: trial.data,
+          width: part.width,
+          height: part.height,
+          space: trial.space,
+        }
+      : null;
   }, [tiles, picture, placed.level, part]);
-  const seen = useSightDifference(compared ? `${picture} ${placed.level} ${part.x} ${part.y} ${part.width} ${part.height}` : null, make, ticks);
+  const seen = useSightDifference(
+    compared ? `${picture} ${placed.level} ${part.x} ${part.y} ${part.width} ${part.height}` : null,
+    make,
+    ticks,
+  );
 
   const [shown, setShown] = useState("");
   useEffect(() => {
@@ -109,14 +135,22 @@ export function Pane(props: Props) {
     const wheel = (event: WheelEvent) => {
       event.preventDefault();
       const bounds = current!.getBoundingClientRect();
-      onZoom(event.deltaY < 0 ? 1 : -1, { x: event.clientX - bounds.left - bounds.width / 2, y: event.clientY - bounds.top - bounds.height / 2 });
+      onZoom(event.deltaY < 0 ? 1 : -1, {
+        x: event.clientX - bounds.left - bounds.width / 2,
+        y: event.clientY - bounds.top - bounds.height / 2,
+      });
     };
     current?.addEventListener("wheel", wheel, { passive: false });
     return () => current?.removeEventListener("wheel", wheel);
   }, [onZoom]);
 
   return (
-    <section aria-label={`Pane ${number}: ${name}`} data-shown={shown} data-state={props.state} className={`grid min-h-0 min-w-0 grid-rows-[36px_minmax(0,1fr)_22px] bg-ground ${active ? "outline-2 -outline-offset-2 outline-plum" : ""}`}>
+    <section
+      aria-label={`Pane ${number}: ${name}`}
+      data-shown={shown}
+      data-state={props.state}
+      className={`grid min-h-0 min-w-0 grid-rows-[36px_minmax(0,1fr)_22px] bg-ground ${active ? "outline-2 -outline-offset-2 outline-plum" : ""}`}
+    >
       <Heading {...props} seen={seen ? seen.difference : null} />
       <div
         ref={box}
@@ -127,25 +161,43 @@ export function Pane(props: Props) {
         }}
         onPointerMove={(event) => {
           const bounds = event.currentTarget.getBoundingClientRect();
-          props.onPointer({ x: event.clientX - bounds.left - bounds.width / 2, y: event.clientY - bounds.top - bounds.height / 2 });
+          props.onPointer({
+            x: event.clientX - bounds.left - bounds.width / 2,
+            y: event.clientY - bounds.top - bounds.height / 2,
+          });
           if (event.buttons & 1) props.onPan(-event.movementX, -event.movementY);
         }}
         onPointerLeave={() => props.onPointer(null)}
       >
-        <canvas ref={canvas} className="absolute inset-0 h-full w-full" role="img" aria-label={`${name}${instead ? `, now ${instead.name}` : ""}, at ${Math.round(view.zoom * 100)} %`} />
+        <canvas
+          ref={canvas}
+          className="absolute inset-0 h-full w-full"
+          role="img"
+          aria-label={`${name}${instead ? `, now ${instead.name}` : ""}, at ${Math.round(view.zoom * 100)} %`}
+        />
         {props.light === "above" && !compared && readout?.times && (
-          <p aria-label="What the colours mean" className="absolute right-2 bottom-2 flex items-center gap-2 rounded bg-sheet px-2 py-0.5 text-tiny text-second">
+          <p
+            aria-label="What the colours mean"
+            className="absolute right-2 bottom-2 flex items-center gap-2 rounded bg-sheet px-2 py-0.5 text-tiny text-second"
+          >
             above white by
             {LIGHT_BANDS.map(({ colour, words }) => (
               <span key={words} className="flex items-center gap-1">
-                <span aria-hidden className="size-3 border border-rule" style={{ background: `rgb(${colour.join(" ")})` }} />
+                <span
+                  aria-hidden
+                  className="size-3 border border-rule"
+                  style={{ background: `rgb(${colour.join(" ")})` }}
+                />
                 {words}
               </span>
             ))}
           </p>
         )}
         {compared && (
-          <p aria-label="What the map's colours mean" className="absolute right-2 bottom-2 flex items-center gap-2 rounded bg-sheet px-2 py-0.5 text-tiny text-second">
+          <p
+            aria-label="What the map's colours mean"
+            className="absolute right-2 bottom-2 flex items-center gap-2 rounded bg-sheet px-2 py-0.5 text-tiny text-second"
+          >
             {MAP_WORDS.map(([colour, words]) => (
               <span key={words} className="flex items-center gap-1">
                 <span aria-hidden className="size-3 border border-rule" style={{ background: colour }} />
@@ -154,16 +206,25 @@ export function Pane(props: Props) {
             ))}
           </p>
         )}
-        {instead && <p className="absolute top-2 left-2 rounded bg-sheet px-2 py-0.5 text-small">{instead.name}</p>}
+        {instead && (
+          <p className="absolute top-2 left-2 rounded bg-sheet px-2 py-0.5 text-small">{instead.name}</p>
+        )}
         {props.error ? (
-          <div role="alert" className="absolute inset-x-4 top-4 border-l-[3px] border-not bg-not-wash px-3 py-2">
+          <div
+            role="alert"
+            className="absolute inset-x-4 top-4 border-l-[3px] border-not bg-not-wash px-3 py-2"
+          >
             <p>{props.error}</p>
             <button type="button" className="press hover:underline" onClick={props.onRetry}>
               Try again
             </button>
           </div>
         ) : (
-          (props.state === "waiting" || shown === "") && <p className="absolute inset-x-4 top-4 w-fit rounded bg-sheet px-2 py-1 text-small text-second">{props.state === "waiting" ? "being made" : "being fetched"}</p>
+          (props.state === "waiting" || shown === "") && (
+            <p className="absolute inset-x-4 top-4 w-fit rounded bg-sheet px-2 py-1 text-small text-second">
+              {props.state === "waiting" ? "being made" : "being fetched"}
+            </p>
+          )
         )}
       </div>
       <PixelLine readout={readout} pointed={pointer !== null} />
@@ -183,32 +244,79 @@ function PixelLine({ readout, pointed }: { readout: Readout | null; pointed: boo
           <span className="figures" title="8 bits">
             {readout.codes.map((code) => String(code).padStart(3, "\u2007")).join(" ")}
           </span>
-          <span className="figures text-second" title="Linear light, 1 is white; stops are those of the strongest channel">
-            {readout.times ? readoutWords(readout.times) : readout.codes.map((code) => LINEAR[code].toFixed(3)).join(" ")}
+          <span
+            className="figures text-second"
+            title="Linear light, 1 is white; stops are those of the strongest channel"
+          >
+            {readout.times
+              ? readoutWords(readout.times)
+              : readout.codes.map((code) => LINEAR[code].toFixed(3)).join(" ")}
           </span>
-          {readout.level > 0 && <span className="truncate text-second">{`mean of ${2 ** readout.level} × ${2 ** readout.level}`}</span>}
+          {readout.level > 0 && (
+            <span className="truncate text-second">{`mean of ${2 ** readout.level} × ${2 ** readout.level}`}</span>
+          )}
         </>
       )}
     </p>
   );
 }
 
-function Heading({ number, name, note, bytes, difference, state, active, closable, onActive, onClose, seen }: Props & { seen: number | null }) {
-  const harm = difference === null ? null : difference <= CLEAN ? "nothing to see at 100 %" : difference <= PLAIN ? "a careful eye sees it" : "plain to see";
+function Heading({
+  number,
+  name,
+  note,
+  bytes,
+  difference,
+  state,
+  active,
+  closable,
+  onActive,
+  onClose,
+  seen,
+}: Props & { seen: number | null }) {
+  const harm =
+    difference === null
+      ? null
+      : difference <= CLEAN
+        ? "nothing to see at 100 %"
+        : difference <= PLAIN
+          ? "a careful eye sees it"
+          : "plain to see";
   return (
     <header className="flex min-w-0 items-center gap-2 border-b border-rule bg-sheet px-2.5">
-      <button type="button" aria-pressed={active} onClick={onActive} title={`Work on pane ${number}`} className="flex min-w-0 items-center gap-2">
-        <span className="figures grid size-[18px] shrink-0 place-items-center rounded-full bg-plum text-[11px] text-white">{number}</span>
+      <button
+        type="button"
+        aria-pressed={active}
+        onClick={onActive}
+        title={`Work on pane ${number}`}
+        className="flex min-w-0 items-center gap-2"
+      >
+        <span className="figures grid size-[18px] shrink-0 place-items-center rounded-full bg-plum text-[11px] text-white">
+          {number}
+        </span>
         <b className="truncate font-semibold">{name}</b>
       </button>
       <span className="figures flex shrink-0 gap-2.5 text-small">
         {note && <span className="text-second">{note}</span>}
         {bytes !== null && <span>{formatBytes(bytes)}</span>}
-        {difference !== null ? <span title={harm ?? ""}>{trimNumber(difference, 2)}</span> : state === "judging" && <span className="text-second">measuring</span>}
-        {seen !== null && <span className="text-second" title="Difference of what is in sight, as large as it is in sight">in sight {trimNumber(seen, 2)}</span>}
+        {difference !== null ? (
+          <span title={harm ?? ""}>{trimNumber(difference, 2)}</span>
+        ) : (
+          state === "judging" && <span className="text-second">measuring</span>
+        )}
+        {seen !== null && (
+          <span className="text-second" title="Difference of what is in sight, as large as it is in sight">
+            in sight {trimNumber(seen, 2)}
+          </span>
+        )}
       </span>
       {closable && (
-        <button type="button" aria-label={`Close pane ${number}`} onClick={onClose} className="press ml-auto grid size-6 shrink-0 place-items-center rounded hover:bg-wash">
+        <button
+          type="button"
+          aria-label={`Close pane ${number}`}
+          onClick={onClose}
+          className="press ml-auto grid size-6 shrink-0 place-items-center rounded hover:bg-wash"
+        >
           <X size={14} aria-hidden />
         </button>
       )}

@@ -1,5 +1,5 @@
 /** Which pictures stand side by side. A trial is named by its choice, so that the same setting can be shown of the next photo. */
-import { choiceName, choiceSchema, settingKey, settingOf, type Choice } from "@/core/search";
+import { type Choice, choiceName, choiceSchema, settingKey, settingOf } from "@/core/search";
 import type { TrialView, WeighView } from "../api/contract";
 
 /** Pictures that are no trials: before encoding, the photo itself, and the two ways of taking a raw file. */
@@ -23,9 +23,15 @@ export const trialOf = (pane: PaneOf, view: WeighView): TrialView | null => {
   return view.trials.find((trial) => trial.key === key) ?? null;
 };
 
-const PLAIN_NAMES: Record<(typeof PLAIN_PANES)[number], string> = { reference: "Before encoding", original: "The photo itself", developed: "Developed here", camera: "The camera's own picture" };
+const PLAIN_NAMES: Record<(typeof PLAIN_PANES)[number], string> = {
+  reference: "Before encoding",
+  original: "The photo itself",
+  developed: "Developed here",
+  camera: "The camera's own picture",
+};
 
-export const paneName = (pane: PaneOf): string => (typeof pane === "string" ? PLAIN_NAMES[pane] : choiceName(pane));
+export const paneName = (pane: PaneOf): string =>
+  typeof pane === "string" ? PLAIN_NAMES[pane] : choiceName(pane);
 
 export const samePane = (a: PaneOf, b: PaneOf): boolean => JSON.stringify(a) === JSON.stringify(b);
 
@@ -35,7 +41,9 @@ export function readPanes(text: string | null): PaneOf[] | null {
   try {
     const value: unknown = JSON.parse(text ?? "null");
     if (!Array.isArray(value)) return null;
-    const panes = value.slice(0, MOST_PANES).map((pane): PaneOf => PLAIN_PANES.find((plain) => plain === pane) ?? choiceSchema.parse(pane));
+    const panes = value
+      .slice(0, MOST_PANES)
+      .map((pane): PaneOf => PLAIN_PANES.find((plain) => plain === pane) ?? choiceSchema.parse(pane));
     return panes.length >= LEAST_PANES ? panes : null;
   } catch {
     return null;
@@ -45,6 +53,8 @@ export function readPanes(text: string | null): PaneOf[] | null {
 /** The panes to begin with: before encoding, and the trial that the plan takes; else the first that is there. */
 export function firstPanes(view: WeighView): PaneOf[] {
   if (view.ways.length > 1) return view.ways.map(({ way }) => way);
-  const trial = view.trials.find(({ key }) => key === view.chosen) ?? view.trials.find(({ setting, difference }) => setting.format === view.formats[0] && difference !== null);
+  const trial =
+    view.trials.find(({ key }) => key === view.chosen) ??
+    view.trials.find(({ setting, difference }) => setting.format === view.formats[0] && difference !== null);
   return ["reference", trial ? (trial.setting as Choice) : "original"];
 }

@@ -3,7 +3,7 @@
 /** Squares of pictures as they come from the server, held while they are of use. */
 
 import type { PqName } from "@/core/colour";
-import { lightOnScreen, type LightView } from "@/core/light";
+import { type LightView, lightOnScreen } from "@/core/light";
 
 /** Side of a square in px of its level. */
 export const TILE = 512;
@@ -21,8 +21,12 @@ export interface Tile {
 }
 
 /** What a square looks like at this moment. */
-function drawn({ data, width, height, space, light }: Omit<Tile, "image">, view: LightView): Promise<ImageBitmap> {
-  const pixels = light && view !== "ordinary" ? lightOnScreen(light.codes, light.primaries, view, light.reach) : data;
+function drawn(
+  { data, width, height, space, light }: Omit<Tile, "image">,
+  view: LightView,
+): Promise<ImageBitmap> {
+  const pixels =
+    light && view !== "ordinary" ? lightOnScreen(light.codes, light.primaries, view, light.reach) : data;
   return createImageBitmap(new ImageData(pixels, width, height, { colorSpace: space }));
 }
 
@@ -100,14 +104,19 @@ export class Tiles {
     try {
       const query = new URLSearchParams({ of, level: String(level), x: String(x), y: String(y) });
       const response = await fetch(`/api/weigh/${this.assignment}/pixels?${query}`, { signal: abort.signal });
-      if (!response.ok) throw new Error(((await response.json()) as { error?: string }).error ?? `The server answered ${response.status}.`);
+      if (!response.ok)
+        throw new Error(
+          ((await response.json()) as { error?: string }).error ?? `The server answered ${response.status}.`,
+        );
       const number = (name: string) => Number(response.headers.get(name));
       const body = await response.arrayBuffer();
       const [width, height] = [number("x-width"), number("x-height")];
       const space = response.headers.get("x-space") === "display-p3" ? "display-p3" : "srgb";
       const primaries = response.headers.get("x-light") as PqName | null;
       const light = primaries && { codes: new Uint16Array(body), primaries, reach: number("x-reach") };
-      const data = light ? lightOnScreen(light.codes, light.primaries, "ordinary", light.reach) : new Uint8ClampedArray(body);
+      const data = light
+        ? lightOnScreen(light.codes, light.primaries, "ordinary", light.reach)
+        : new Uint8ClampedArray(body);
       const tile = { data, width, height, space, light } as const;
       this.keep(key, { ...tile, image: await drawn(tile, this.view) });
     } catch (error) {

@@ -4,7 +4,7 @@
 import { memo } from "react";
 import { formatName } from "@/core/brief";
 import { CLEAN } from "@/core/difference/types";
-import { choiceName, type Choice } from "@/core/search";
+import { type Choice, choiceName } from "@/core/search";
 import { formatBytes, trimNumber } from "@/core/units";
 import type { TrialView, WeighView } from "../api/contract";
 import { asked } from "./lines";
@@ -18,7 +18,8 @@ interface Props {
 }
 
 /** Nothing is saved by a file that is larger than the photo was. */
-const saved = (bytes: number, source: number) => (bytes < source ? `${Math.round((1 - bytes / source) * 100)} %` : "larger");
+const saved = (bytes: number, source: number) =>
+  bytes < source ? `${Math.round((1 - bytes / source) * 100)} %` : "larger";
 
 export const TrialList = memo(function TrialList({ view, numbers, onShow, onPacked }: Props) {
   return (
@@ -37,7 +38,13 @@ export const TrialList = memo(function TrialList({ view, numbers, onShow, onPack
       </thead>
       <tbody>
         {view.trials.map((trial) => (
-          <Row key={trial.key} trial={trial} view={view} number={numbers.get(trial.key) ?? null} onShow={onShow} />
+          <Row
+            key={trial.key}
+            trial={trial}
+            view={view}
+            number={numbers.get(trial.key) ?? null}
+            onShow={onShow}
+          />
         ))}
         {view.packed !== null && (
           <tr className="border-b border-thin">
@@ -62,16 +69,40 @@ export const TrialList = memo(function TrialList({ view, numbers, onShow, onPack
   );
 });
 
-function Row({ trial, view, number, onShow }: { trial: TrialView; view: WeighView; number: number | null; onShow: (choice: Choice) => void }) {
+function Row({
+  trial,
+  view,
+  number,
+  onShow,
+}: {
+  trial: TrialView;
+  view: WeighView;
+  number: number | null;
+  onShow: (choice: Choice) => void;
+}) {
   const { setting, bytes, difference, ms } = trial;
   const { min, max } = view.range;
-  const outside = !asked(setting.format, view) ? `${formatName(setting.format)} is not asked` : max !== null && bytes > max ? "above the ceiling" : min !== null && bytes < min ? "below the floor" : null;
+  const outside = !asked(setting.format, view)
+    ? `${formatName(setting.format)} is not asked`
+    : max !== null && bytes > max
+      ? "above the ceiling"
+      : min !== null && bytes < min
+        ? "below the floor"
+        : null;
   const taken = trial.key === view.chosen;
   return (
     <tr className={`border-b border-thin ${number !== null ? "bg-wash" : ""}`}>
       <th scope="row" className="p-0 text-left font-normal">
-        <button type="button" onClick={() => onShow(setting as Choice)} title={outside ? `${outside}; show it in a pane` : "Show it in a pane"} className="flex w-full items-center gap-2 py-1.5 text-left hover:underline">
-          <span aria-hidden={number === null} className={`figures grid size-[18px] shrink-0 place-items-center rounded-full text-[11px] ${number !== null ? "bg-plum text-white" : ""}`}>
+        <button
+          type="button"
+          onClick={() => onShow(setting as Choice)}
+          title={outside ? `${outside}; show it in a pane` : "Show it in a pane"}
+          className="flex w-full items-center gap-2 py-1.5 text-left hover:underline"
+        >
+          <span
+            aria-hidden={number === null}
+            className={`figures grid size-[18px] shrink-0 place-items-center rounded-full text-[11px] ${number !== null ? "bg-plum text-white" : ""}`}
+          >
             {number}
           </span>
           <span className={outside ? "text-second" : ""}>
@@ -83,12 +114,27 @@ function Row({ trial, view, number, onShow }: { trial: TrialView; view: WeighVie
       </th>
       <Figure value={formatBytes(bytes)} faint={outside !== null && asked(setting.format, view)} />
       <Figure value={saved(bytes, view.sourceBytes)} />
-      <Figure value={difference === null ? "…" : trimNumber(difference, 2)} strong={difference !== null && difference <= CLEAN} />
+      <Figure
+        value={difference === null ? "…" : trimNumber(difference, 2)}
+        strong={difference !== null && difference <= CLEAN}
+      />
       <Figure value={ms === null ? "" : ms < 950 ? `${ms} ms` : `${trimNumber(ms / 1000, 1)} s`} />
     </tr>
   );
 }
 
-const Figure = ({ value, strong = false, faint = false }: { value: string; strong?: boolean; faint?: boolean }) => (
-  <td className={`figures py-1.5 pl-2 text-right whitespace-nowrap ${strong ? "font-semibold" : ""} ${faint ? "text-second line-through decoration-1" : ""}`}>{value}</td>
+const Figure = ({
+  value,
+  strong = false,
+  faint = false,
+}: {
+  value: string;
+  strong?: boolean;
+  faint?: boolean;
+}) => (
+  <td
+    className={`figures py-1.5 pl-2 text-right whitespace-nowrap ${strong ? "font-semibold" : ""} ${faint ? "text-second line-through decoration-1" : ""}`}
+  >
+    {value}
+  </td>
 );

@@ -26,7 +26,11 @@ function ask(question: Question): Promise<Answer> {
 }
 
 /** `key` names what is in sight; `make` gathers its pixels, or null while they are still coming. */
-export function useSightDifference(key: string | null, make: () => Question | null, ticks: number): SightDifference | null {
+export function useSightDifference(
+  key: string | null,
+  make: () => Question | null,
+  ticks: number,
+): SightDifference | null {
   const [answer, setAnswer] = useState<SightDifference | null>(null);
   const asked = useRef<string | null>(null);
   useEffect(() => {

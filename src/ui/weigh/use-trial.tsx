@@ -4,37 +4,69 @@
 import { useCallback, useEffect } from "react";
 import { formatName } from "@/core/brief";
 import { DEFAULT_RAW, type RawTaking } from "@/core/frame";
-import { formatOf, type Choice } from "@/core/search";
+import { type Choice, formatOf } from "@/core/search";
 import { formatBytes } from "@/core/units";
 import { call, useChange } from "../api/client";
 import type { BatchView, RowView, WeighView } from "../api/contract";
 import { Button } from "../parts/button";
-import { trialOf, type PaneOf } from "./panes";
+import { type PaneOf, trialOf } from "./panes";
 
 /** Why the brief does not allow a trial, in a few words; null where it does. */
 function refusal(choice: Choice, view: WeighView, bytes: number | null): string | null {
   const format = formatOf(choice);
-  if (format && !view.formats.includes(format)) return `The brief asks for ${view.formats.map(formatName).join(" or ")}`;
+  if (format && !view.formats.includes(format))
+    return `The brief asks for ${view.formats.map(formatName).join(" or ")}`;
   const { min, max } = view.range;
   if (bytes !== null && max !== null && bytes > max) return `Above the ceiling of ${formatBytes(max)}`;
   if (bytes !== null && min !== null && bytes < min) return `Below the floor of ${formatBytes(min)}`;
   return null;
 }
 
-export function UseTrial({ batch, row, view, pane, number }: { batch: BatchView; row: RowView; view: WeighView; pane: PaneOf; number: number }) {
-  const take = useChange((change: { choice: Choice | null; rows?: string[] }) => call("PUT", `batches/${batch.id}/choice`, change));
+export function UseTrial({
+  batch,
+  row,
+  view,
+  pane,
+  number,
+}: {
+  batch: BatchView;
+  row: RowView;
+  view: WeighView;
+  pane: PaneOf;
+  number: number;
+}) {
+  const take = useChange((change: { choice: Choice | null; rows?: string[] }) =>
+    call("PUT", `batches/${batch.id}/choice`, change),
+  );
   const choice = typeof pane === "string" ? null : pane;
   const way = pane === "developed" || pane === "camera" ? pane : null;
   const raw = row.frame.raw ?? DEFAULT_RAW;
-  const takeWay = useChange((next: RawTaking["way"]) => call("PUT", `batches/${batch.id}/frame`, { rowId: row.id, frame: { ...row.frame, raw: { ...raw, way: next } }, accepted: false }));
-  const why = way ? (raw.way === way ? "It is taken in this way now" : null) : choice ? refusal(choice, view, trialOf(pane, view)?.bytes ?? null) : "Choose a pane with a trial";
+  const takeWay = useChange((next: RawTaking["way"]) =>
+    call("PUT", `batches/${batch.id}/frame`, {
+      rowId: row.id,
+      frame: { ...row.frame, raw: { ...raw, way: next } },
+      accepted: false,
+    }),
+  );
+  const why = way
+    ? raw.way === way
+      ? "It is taken in this way now"
+      : null
+    : choice
+      ? refusal(choice, view, trialOf(pane, view)?.bytes ?? null)
+      : "Choose a pane with a trial";
   const able = (choice !== null || way !== null) && why === null && !take.isPending && !takeWay.isPending;
   const { mutate } = take;
   const { mutate: mutateWay } = takeWay;
-  const here = useCallback(() => (way ? mutateWay(way) : mutate({ choice, rows: [row.id] })), [way, choice, row.id, mutate, mutateWay]);
+  const here = useCallback(
+    () => (way ? mutateWay(way) : mutate({ choice, rows: [row.id] })),
+    [way, choice, row.id, mutate, mutateWay],
+  );
   useEffect(() => {
     const key = (event: KeyboardEvent) => {
-      const typing = event.target instanceof HTMLElement && event.target.closest("input, textarea, select, [role=dialog], [role=menu]");
+      const typing =
+        event.target instanceof HTMLElement &&
+        event.target.closest("input, textarea, select, [role=dialog], [role=menu]");
       if (typing || event.ctrlKey || event.metaKey || event.altKey || !able) return;
       if (event.key === "u") here();
       if (event.key === "U" && batch.rows.length > 1 && choice) mutate({ choice });
@@ -45,7 +77,11 @@ export function UseTrial({ batch, row, view, pane, number }: { batch: BatchView;
   return (
     <div className="flex shrink-0 items-center gap-2">
       {row.choice ? (
-        <Button kind="quiet" disabled={take.isPending} onClick={() => mutate({ choice: null, rows: [row.id] })}>
+        <Button
+          kind="quiet"
+          disabled={take.isPending}
+          onClick={() => mutate({ choice: null, rows: [row.id] })}
+        >
           Leave it to Zumbrel
         </Button>
       ) : (

@@ -29,7 +29,11 @@ export function useWeighKeys(actions: Actions): void {
     const key = (event: KeyboardEvent) => {
       const { target } = event;
       if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return;
-      if (target instanceof HTMLElement && target.closest("input, textarea, select, [role=dialog], [role=menu]")) return;
+      if (
+        target instanceof HTMLElement &&
+        target.closest("input, textarea, select, [role=dialog], [role=menu]")
+      )
+        return;
       // Space and Enter press the button that has the focus.
       if (event.key === " " && target instanceof HTMLElement && target.closest("button, a, summary")) return;
       if (act(latest.current, event)) event.preventDefault();
@@ -82,7 +86,10 @@ function act(actions: Actions, event: KeyboardEvent): boolean {
     case "ArrowUp":
     case "ArrowDown":
       if (scrolls) return false;
-      actions.pan(event.key === "ArrowLeft" ? -far : event.key === "ArrowRight" ? far : 0, event.key === "ArrowUp" ? -far : event.key === "ArrowDown" ? far : 0);
+      actions.pan(
+        event.key === "ArrowLeft" ? -far : event.key === "ArrowRight" ? far : 0,
+        event.key === "ArrowUp" ? -far : event.key === "ArrowDown" ? far : 0,
+      );
       return true;
     default:
       if (!/^[1-6]$/.test(event.key)) return false;

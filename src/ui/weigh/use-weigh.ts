@@ -30,7 +30,8 @@ export function useWeigh(assignmentId: string | null, rowId: string) {
 
   useEffect(() => {
     if (!assignmentId) return;
-    const leave = () => void fetch(`/api/weigh/${assignmentId}`, { method: "DELETE", keepalive: true }).catch(() => undefined);
+    const leave = () =>
+      void fetch(`/api/weigh/${assignmentId}`, { method: "DELETE", keepalive: true }).catch(() => undefined);
     window.addEventListener("pagehide", leave);
     return () => {
       window.removeEventListener("pagehide", leave);
@@ -56,9 +57,21 @@ export function useWeigh(assignmentId: string | null, rowId: string) {
     async (choice: Choice) => {
       if (!view || view.trials.some((trial) => trial.kept && trial.key === pictureKey(choice, view))) return;
       try {
-        const { trial } = await call<{ trial: TrialView | null }>("POST", `weigh/${view.id}/trials`, { choice });
+        const { trial } = await call<{ trial: TrialView | null }>("POST", `weigh/${view.id}/trials`, {
+          choice,
+        });
         // Shown at once; the server's events tell the rest a little later.
-        if (trial) client.setQueryData<WeighView>(["weigh", view.id], (old) => old && { ...old, trials: [...old.trials.filter(({ key }) => key !== trial.key), trial].sort((one, two) => one.bytes - two.bytes) });
+        if (trial)
+          client.setQueryData<WeighView>(
+            ["weigh", view.id],
+            (old) =>
+              old && {
+                ...old,
+                trials: [...old.trials.filter(({ key }) => key !== trial.key), trial].sort(
+                  (one, two) => one.bytes - two.bytes,
+                ),
+              },
+          );
       } catch (error) {
         toast.error(error instanceof Error ? error.message : String(error));
       }

@@ -11,13 +11,41 @@ export interface View {
 }
 
 export const MOST_ZOOM = 32;
-const STEPS = [1 / 64, 1 / 48, 1 / 32, 1 / 24, 1 / 16, 1 / 12, 1 / 8, 1 / 6, 1 / 4, 1 / 3, 1 / 2, 2 / 3, 1, 1.5, 2, 3, 4, 6, 8, 12, 16, 24, 32];
+const STEPS = [
+  1 / 64,
+  1 / 48,
+  1 / 32,
+  1 / 24,
+  1 / 16,
+  1 / 12,
+  1 / 8,
+  1 / 6,
+  1 / 4,
+  1 / 3,
+  1 / 2,
+  2 / 3,
+  1,
+  1.5,
+  2,
+  3,
+  4,
+  6,
+  8,
+  12,
+  16,
+  24,
+  32,
+];
 
-export const fitZoom = (output: Size, pane: Size): number => Math.min(pane.width / output.width, pane.height / output.height, MOST_ZOOM);
+export const fitZoom = (output: Size, pane: Size): number =>
+  Math.min(pane.width / output.width, pane.height / output.height, MOST_ZOOM);
 
 /** The next step in or out. Never so far out that the picture is smaller than half its pane. */
 export function stepZoom(zoom: number, direction: 1 | -1, fit: number): number {
-  const next = direction > 0 ? STEPS.find((step) => step > zoom * 1.001) : [...STEPS].reverse().find((step) => step < zoom * 0.999);
+  const next =
+    direction > 0
+      ? STEPS.find((step) => step > zoom * 1.001)
+      : [...STEPS].reverse().find((step) => step < zoom * 0.999);
   return Math.min(MOST_ZOOM, Math.max(Math.min(fit, 1), next ?? zoom));
 }
 

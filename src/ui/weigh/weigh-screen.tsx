@@ -24,18 +24,32 @@ export function WeighScreen() {
         <Comparing batch={batch} row={row} />
       ) : (
         <main className="grid place-items-center text-second">
-          <p>{missing("There is nothing to weigh here: a photo with a brief is needed. Go back to the Desk and choose one.")}</p>
+          <p>
+            {missing(
+              "There is nothing to weigh here: a photo with a brief is needed. Go back to the Desk and choose one.",
+            )}
+          </p>
         </main>
       )}
     </div>
   );
 }
 
-function Steps({ rows, at, onChoose }: { rows: BatchView["rows"]; at: number; onChoose: (row: RowView) => void }) {
+function Steps({
+  rows,
+  at,
+  onChoose,
+}: {
+  rows: BatchView["rows"];
+  at: number;
+  onChoose: (row: RowView) => void;
+}) {
   const go = useCallback((by: number) => rows[at + by] && onChoose(rows[at + by]), [rows, at, onChoose]);
   useEffect(() => {
     const key = (event: KeyboardEvent) => {
-      const typing = event.target instanceof HTMLElement && event.target.closest("input, textarea, select, [role=dialog], [role=menu]");
+      const typing =
+        event.target instanceof HTMLElement &&
+        event.target.closest("input, textarea, select, [role=dialog], [role=menu]");
       if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
       if (event.key === ",") go(-1);
       if (event.key === ".") go(1);

@@ -22,8 +22,13 @@ describe("the reader on the corpus", () => {
     for (const { text } of CORPUS) {
       for (const brief of readWording(text).briefs) {
         expect(brief.wording).toBe(text);
-        for (const key of Object.keys(clausesOf(brief))) expect(brief.read!.some((span) => span.clause === key), `${key} in ${text}`).toBe(true);
-        for (const { start, end } of brief.read!) expect(text.slice(start, end).trim().length).toBeGreaterThan(0);
+        for (const key of Object.keys(clausesOf(brief)))
+          expect(
+            brief.read!.some((span) => span.clause === key),
+            `${key} in ${text}`,
+          ).toBe(true);
+        for (const { start, end } of brief.read!)
+          expect(text.slice(start, end).trim().length).toBeGreaterThan(0);
         expect(() => parseBrief(brief)).not.toThrow();
       }
     }
@@ -32,7 +37,8 @@ describe("the reader on the corpus", () => {
 
 describe("spans", () => {
   const [badge, slip] = readWording(BADGE).briefs;
-  const words = (brief: typeof badge, clause: string) => brief.read!.filter((span) => span.clause === clause).map((span) => BADGE.slice(span.start, span.end));
+  const words = (brief: typeof badge, clause: string) =>
+    brief.read!.filter((span) => span.clause === clause).map((span) => BADGE.slice(span.start, span.end));
 
   it("are the very words of the rule", () => {
     expect(words(badge, "format")).toEqual(["PNG or JPEG"]);
@@ -45,8 +51,19 @@ describe("spans", () => {
 
   it("keep the order of the wording among the clauses", () => {
     expect(Object.keys(clausesOf(badge)).length).toBe(5);
-    expect(Object.keys(badge).filter((key) => key in clausesOf(badge))).toEqual(["format", "width", "height", "fileSize", "paper"]);
-    expect(Object.keys(slip).filter((key) => key in clausesOf(slip))).toEqual(["ink", "width", "height", "fileSize"]);
+    expect(Object.keys(badge).filter((key) => key in clausesOf(badge))).toEqual([
+      "format",
+      "width",
+      "height",
+      "fileSize",
+      "paper",
+    ]);
+    expect(Object.keys(slip).filter((key) => key in clausesOf(slip))).toEqual([
+      "ink",
+      "width",
+      "height",
+      "fileSize",
+    ]);
   });
 
   it("count UTF-16 units, whatever stands before them", () => {
@@ -69,10 +86,14 @@ describe("what becomes no clause", () => {
     "Discount of 50 % for members.",
     "Is 330 x 420 px right?",
   ];
-  for (const text of NOTHING) it(JSON.stringify(text), () => expect(readWording(text).briefs.map(clausesOf)).toEqual([]));
+  for (const text of NOTHING)
+    it(JSON.stringify(text), () => expect(readWording(text).briefs.map(clausesOf)).toEqual([]));
 
   it("asks about a number whose unit or scale is open, and keeps its words", () => {
-    const asks = (text: string) => readWording(text).unread.filter((part) => part.ask).map((part) => [part.text, part.ask]);
+    const asks = (text: string) =>
+      readWording(text)
+        .unread.filter((part) => part.ask)
+        .map((part) => [part.text, part.ask]);
     expect(asks("JPEG, quality 8.")).toEqual([["quality 8", expect.stringContaining("On which scale")]]);
     expect(asks("File size 200 KB")).toEqual([["200 KB", expect.stringContaining("the most")]]);
     expect(asks("At least 800 px.")).toEqual([["At least 800 px", expect.stringContaining("Which side")]]);
@@ -88,7 +109,9 @@ describe("what becomes no clause", () => {
 
 describe("several documents", () => {
   it("lets what is said of one beat what is said of all", () => {
-    const { briefs } = readWording("All files under 2 MB, JPEG.\n\nBanner: 900 x 300 px\nPlate: 700 x 900 px, at most 400 KB");
+    const { briefs } = readWording(
+      "All files under 2 MB, JPEG.\n\nBanner: 900 x 300 px\nPlate: 700 x 900 px, at most 400 KB",
+    );
     expect(briefs.map((brief) => [brief.name, brief.fileSize, brief.format])).toEqual([
       ["Banner", { max: "2MB" }, ["jpeg"]],
       ["Plate", { max: "400KB" }, ["jpeg"]],
@@ -96,7 +119,9 @@ describe("several documents", () => {
   });
 
   it("does not make documents of the labels of rules", () => {
-    const { briefs } = readWording("File size: at most 90 KB\nImage format: JPEG\nPicture size: 300 x 400 px\nDeadline: 3 May");
+    const { briefs } = readWording(
+      "File size: at most 90 KB\nImage format: JPEG\nPicture size: 300 x 400 px\nDeadline: 3 May",
+    );
     expect(briefs).toHaveLength(1);
     expect(Object.keys(clausesOf(briefs[0])).sort()).toEqual(["fileSize", "format", "height", "width"]);
   });
@@ -104,13 +129,20 @@ describe("several documents", () => {
 
 describe("bad input", () => {
   it("refuses a wording that is too long, with both figures", () => {
-    expect(() => readWording("x".repeat(MAX_WORDING + 1))).toThrow("The wording has 100001 characters; at most 100000 are read");
+    expect(() => readWording("x".repeat(MAX_WORDING + 1))).toThrow(
+      "The wording has 100001 characters; at most 100000 are read",
+    );
   });
 
   it("leaves what no page has unread, and says so", () => {
-    const { briefs, unread } = readWording(`JPEG, at most 90 KB.\n${"Lamp.\n".repeat(5000)}Never over 50 KB.`);
+    const { briefs, unread } = readWording(
+      `JPEG, at most 90 KB.\n${"Lamp.\n".repeat(5000)}Never over 50 KB.`,
+    );
     expect(briefs.map(clausesOf)).toEqual([{ format: ["jpeg"], fileSize: { max: "90KB" } }]);
-    expect(unread.at(-1)).toMatchObject({ text: expect.stringMatching(/50 KB\.$/), ask: expect.stringContaining("too many separate lines") });
+    expect(unread.at(-1)).toMatchObject({
+      text: expect.stringMatching(/50 KB\.$/),
+      ask: expect.stringContaining("too many separate lines"),
+    });
     expect(readWording("JPEG.\nAt most 90 KB!\n").unread).toEqual([]);
   });
 
@@ -122,7 +154,12 @@ describe("bad input", () => {
   });
 
   it("finds no rules in other languages and other matters, and returns the text as unread", () => {
-    for (const text of ["Das Bild darf nicht größer als 90 KB und nicht kleiner als 330 x 420 px sein.", "Фото 330 на 420, не более 90 КБ.", "写真は330×420ピクセル、90KB以下", "Once upon a time there was a moth."]) {
+    for (const text of [
+      "Das Bild darf nicht größer als 90 KB und nicht kleiner als 330 x 420 px sein.",
+      "Фото 330 на 420, не более 90 КБ.",
+      "写真は330×420ピクセル、90KB以下",
+      "Once upon a time there was a moth.",
+    ]) {
       const reading = readWording(text);
       expect(reading.briefs, text).toEqual([]);
       expect(reading.unread.length, text).toBeGreaterThan(0);

@@ -1,5 +1,5 @@
 /** Holds what was read against what is stated, clause by clause. */
-import { CLAUSE_KEYS, readWording, type Brief } from "@/core/brief";
+import { type Brief, CLAUSE_KEYS, readWording } from "@/core/brief";
 import type { Stated, Wording } from "./corpus";
 
 export interface Score {
@@ -13,7 +13,9 @@ export interface Score {
 
 const same = (a: unknown, b: unknown) => JSON.stringify(sorted(a)) === JSON.stringify(sorted(b));
 const sorted = (value: unknown): unknown =>
-  value && typeof value === "object" && !Array.isArray(value) ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1))) : value;
+  value && typeof value === "object" && !Array.isArray(value)
+    ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)))
+    : value;
 
 export function measure(wordings: readonly Wording[]): Score {
   const score: Score = { stated: 0, found: 0, wrong: [], missed: [], other: [] };
@@ -24,17 +26,26 @@ export function measure(wordings: readonly Wording[]): Score {
     for (const stated of wording.briefs) {
       const at = stated.name ? left.findIndex((brief) => brief.name === stated.name) : 0;
       const brief = at >= 0 ? left.splice(at, 1)[0] : undefined;
-      if (stated.name && !brief) score.other.push(`${where}: no brief "${stated.name}" (${reading.briefs.map((b) => b.name).join(", ")})`);
+      if (stated.name && !brief)
+        score.other.push(
+          `${where}: no brief "${stated.name}" (${reading.briefs.map((b) => b.name).join(", ")})`,
+        );
       compare(stated, brief, where, score);
     }
-    for (const brief of left) score.wrong.push(`${where}: a brief too many: ${brief.name} ${JSON.stringify(clausesOf(brief))}`);
-    for (const part of wording.onlyYou ?? []) if (!reading.onlyYou.some((o) => o.text.includes(part))) score.other.push(`${where}: only you: ${part}`);
-    for (const part of wording.unread ?? []) if (!reading.unread.some((u) => u.text.includes(part))) score.other.push(`${where}: unread: ${part} (${reading.unread.map((u) => u.text).join(" / ")})`);
+    for (const brief of left)
+      score.wrong.push(`${where}: a brief too many: ${brief.name} ${JSON.stringify(clausesOf(brief))}`);
+    for (const part of wording.onlyYou ?? [])
+      if (!reading.onlyYou.some((o) => o.text.includes(part)))
+        score.other.push(`${where}: only you: ${part}`);
+    for (const part of wording.unread ?? [])
+      if (!reading.unread.some((u) => u.text.includes(part)))
+        score.other.push(`${where}: unread: ${part} (${reading.unread.map((u) => u.text).join(" / ")})`);
   }
   return score;
 }
 
-export const clausesOf = (brief: Brief) => Object.fromEntries(CLAUSE_KEYS.filter((key) => brief[key] !== undefined).map((key) => [key, brief[key]]));
+export const clausesOf = (brief: Brief) =>
+  Object.fromEntries(CLAUSE_KEYS.filter((key) => brief[key] !== undefined).map((key) => [key, brief[key]]));
 
 function compare(stated: Stated, brief: Brief | undefined, where: string, score: Score): void {
   const read: Record<string, unknown> = brief ? clausesOf(brief) : {};
@@ -44,7 +55,12 @@ function compare(stated: Stated, brief: Brief | undefined, where: string, score:
     const wished = (brief?.wishes as string[] | undefined)?.includes(key) ?? false;
     if (!(key in read)) score.missed.push(`${where}: ${key} ${JSON.stringify(value)}`);
     else if (same(read[key], value) && wish === wished) score.found += 1;
-    else score.wrong.push(`${where}: ${key} is ${JSON.stringify(value)}${wish ? " wished" : ""}, read ${JSON.stringify(read[key])}${wished ? " wished" : ""}`);
+    else
+      score.wrong.push(
+        `${where}: ${key} is ${JSON.stringify(value)}${wish ? " wished" : ""}, read ${JSON.stringify(read[key])}${wished ? " wished" : ""}`,
+      );
   }
-  for (const key of Object.keys(read)) if (!(key in stated.clauses)) score.wrong.push(`${where}: ${key} ${JSON.stringify(read[key])} is not stated`);
+  for (const key of Object.keys(read))
+    if (!(key in stated.clauses))
+      score.wrong.push(`${where}: ${key} ${JSON.stringify(read[key])} is not stated`);
 }

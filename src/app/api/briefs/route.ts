@@ -1,7 +1,7 @@
 import { z } from "zod";
-import { parseBrief } from "@/core/brief";
 import { readBody, route } from "@/app/server/answer";
 import { getStore, getWorkspace } from "@/app/server/store";
+import { parseBrief } from "@/core/brief";
 import { createBrief, listBriefs } from "@/store/queries/briefs";
 import type { ShelfBrief } from "@/ui/api/contract";
 
@@ -10,7 +10,14 @@ export const dynamic = "force-dynamic";
 /** The shelf. */
 export const GET = route(async (): Promise<{ briefs: ShelfBrief[] }> => {
   const rows = await listBriefs(getStore().db, await getWorkspace());
-  return { briefs: rows.map((row) => ({ id: row.briefId, revisionId: row.id, body: row.body, shipped: row.shipped })) };
+  return {
+    briefs: rows.map((row) => ({
+      id: row.briefId,
+      revisionId: row.id,
+      body: row.body,
+      shipped: row.shipped,
+    })),
+  };
 });
 
 const body = z.strictObject({ briefs: z.array(z.unknown()).min(1).max(20) });

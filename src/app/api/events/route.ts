@@ -24,5 +24,7 @@ export function GET(request: Request): Response {
       send(": here\n\n");
     },
   });
-  return new Response(body, { headers: { "content-type": "text/event-stream", "cache-control": "no-store", connection: "keep-alive" } });
+  return new Response(body, {
+    headers: { "content-type": "text/event-stream", "cache-control": "no-store", connection: "keep-alive" },
+  });
 }

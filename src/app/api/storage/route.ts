@@ -1,8 +1,8 @@
 import { z } from "zod";
 import { readBody, route } from "@/app/server/answer";
 import { getStore } from "@/app/server/store";
-import { freeBytes } from "@/runs/space";
 import { plannedPictures } from "@/runs/planned";
+import { freeBytes } from "@/runs/space";
 import { checkStore, freeSpace, removeStrays, usage } from "@/store/queries/storage";
 import { announce } from "@/store/queue";
 import type { StorageView } from "@/ui/api/contract";
@@ -12,7 +12,11 @@ export const dynamic = "force-dynamic";
 /** How much space is used, and for what. */
 export const GET = route(async (): Promise<StorageView> => {
   const store = getStore();
-  const [used, planned, free] = await Promise.all([usage(store), plannedPictures(store).bytes(), freeBytes(store)]);
+  const [used, planned, free] = await Promise.all([
+    usage(store),
+    plannedPictures(store).bytes(),
+    freeBytes(store),
+  ]);
   return { ...used, planned, total: used.total + planned, free };
 });
 
@@ -30,5 +34,10 @@ export const POST = route(async (request) => {
   }
   const check = await checkStore(store);
   if (what === "strays") return { removed: await removeStrays(store, check) };
-  return { files: check.files, missing: check.missing.length, strays: check.strays.length, strayBytes: check.strays.reduce((sum, one) => sum + one.bytes, 0) };
+  return {
+    files: check.files,
+    missing: check.missing.length,
+    strays: check.strays.length,
+    strayBytes: check.strays.reduce((sum, one) => sum + one.bytes, 0),
+  };
 });

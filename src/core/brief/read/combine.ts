@@ -1,5 +1,5 @@
 /** Findings of one document become clauses: halves of a range meet, repeats are one, what contradicts itself is asked about. */
-import { resolveByteRange, parseResolution } from "../../units";
+import { parseResolution, resolveByteRange } from "../../units";
 import type { Brief, ClauseKey } from "../schema";
 import type { Doubt, Finding } from "./finding";
 
@@ -15,7 +15,16 @@ export interface Combined {
 const YIELDED = "A demand was read for the same rule, so this wish is left out.";
 const TWICE = "Two different values were read for the same rule. Which one holds?";
 
-const RANGES: ReadonlySet<ClauseKey> = new Set<ClauseKey>(["width", "height", "longSide", "shortSide", "resolution", "fileSize", "quality", "paper"]);
+const RANGES: ReadonlySet<ClauseKey> = new Set<ClauseKey>([
+  "width",
+  "height",
+  "longSide",
+  "shortSide",
+  "resolution",
+  "fileSize",
+  "quality",
+  "paper",
+]);
 
 /** `own` rules of a document come before those `shared` by all: what is said of one beats what is said of all. */
 export function combine(own: readonly Finding[], shared: readonly Finding[], doubts: Doubt[]): Combined[] {
@@ -26,8 +35,16 @@ export function combine(own: readonly Finding[], shared: readonly Finding[], dou
   for (const { spans } of out.values()) spans.sort((a, b) => a.start - b.start);
   // Of a pair "330 × 420" not one half alone.
   const [width, height] = [out.get("width"), out.get("height")];
-  if (width && height && width.torn !== height.torn && width.spans.some((a) => height.spans.some((b) => a.start === b.start))) width.torn = height.torn = true;
-  return [...out.values()].filter((clause) => !clause.torn).sort((a, b) => a.spans[0].start - b.spans[0].start);
+  if (
+    width &&
+    height &&
+    width.torn !== height.torn &&
+    width.spans.some((a) => height.spans.some((b) => a.start === b.start))
+  )
+    width.torn = height.torn = true;
+  return [...out.values()]
+    .filter((clause) => !clause.torn)
+    .sort((a, b) => a.spans[0].start - b.spans[0].start);
 }
 
 function take(out: Map<ClauseKey, Combined>, finding: Finding, doubts: Doubt[], asks: boolean): void {
@@ -67,7 +84,8 @@ function join(clause: ClauseKey, a: Combined, b: Finding): { value: unknown; wis
   if (clause === "colour" || RANGES.has(clause)) {
     if (a.wish !== b.wish) return null;
     const [x, y] = [a.value as Record<string, unknown>, b.value as Record<string, unknown>];
-    if (Object.keys(x).some((key) => key in y && x[key] !== y[key]) || ("exact" in x) !== ("exact" in y)) return null;
+    if (Object.keys(x).some((key) => key in y && x[key] !== y[key]) || "exact" in x !== "exact" in y)
+      return null;
     const value = { ...x, ...y };
     return inOrder(clause, value) ? { value, wish: a.wish } : null;
   }

@@ -1,11 +1,13 @@
 /** Which document a statement is about: "Portrait: …", "For the warden's badge: …", "Consent slip. …". */
+
+import { words } from "./line";
 import { SIGNAL } from "./signals";
 import type { Statement } from "./statements";
 import type { Token } from "./tokens";
 import { GENERIC, NOUNS, RULE } from "./vocabulary";
-import { words } from "./line";
 
-const EVERY = /\b(both|all (the |your |of (the|your) )?(files|documents|uploads|images|pictures|photos|photographs|scans|items|attachments)|every (file|document|upload|image|picture|photo|scan)|everything|all of (them|these)|(the )?two files|either file)\b/;
+const EVERY =
+  /\b(both|all (the |your |of (the|your) )?(files|documents|uploads|images|pictures|photos|photographs|scans|items|attachments)|every (file|document|upload|image|picture|photo|scan)|everything|all of (them|these)|(the )?two files|either file)\b/;
 const EACH = /\beach( (file|document|upload|image|picture|photo|scan|of them))?\b/;
 /** Sentences that begin with their document: "The portrait must be …". */
 const SUBJECT =
@@ -13,7 +15,11 @@ const SUBJECT =
 const LEAD = /^(for|the|your|a|an|of|as|our|this|in|case|to|be|on|\d+)$/;
 
 /** The words that such a sentence can begin with. */
-const OPENS = new Set("the your a an for every each our portrait photo photograph picture signature badge slip card cover banner logo thumbnail avatar plate poster header icon map figure headshot certificate licence postcard dimension dimensions size sizes format resolution width height weight".split(" "));
+const OPENS = new Set(
+  "the your a an for every each our portrait photo photograph picture signature badge slip card cover banner logo thumbnail avatar plate poster header icon map figure headshot certificate licence postcard dimension dimensions size sizes format resolution width height weight".split(
+    " ",
+  ),
+);
 
 function subjectOf(body: readonly Token[]): string | null {
   if (!body[0] || !OPENS.has(body[0].text)) return null;
@@ -38,7 +44,12 @@ export interface Documents {
 
 export function findDocuments(statements: readonly Statement[]): Documents {
   const subjects = statements.map((s) => (s.label.length || s.owner ? null : subjectOf(s.body)));
-  const severalSubjects = new Set(subjects.filter((subject) => subject !== null).map((subject) => subject.replace(/^(photograph|picture|portrait)$/, "photo"))).size > 1;
+  const severalSubjects =
+    new Set(
+      subjects
+        .filter((subject) => subject !== null)
+        .map((subject) => subject.replace(/^(photograph|picture|portrait)$/, "photo")),
+    ).size > 1;
   // "Photo size", "Picture format" only tell documents apart where another label does so too.
   const specific = statements.some((s) => RULE.test(words(s.label)) && NOUNS.test(nounPart(s.label)));
   const headings: Heading[] = [];
@@ -47,7 +58,8 @@ export function findDocuments(statements: readonly Statement[]): Documents {
   let opened = -1;
   for (const [i, statement] of statements.entries()) {
     const subject = severalSubjects && subjects[i] ? subjects[i] : null;
-    const found = headingOf(statement, statements[i + 1], specific) ?? (subject ? bySubject(subject, headings) : null);
+    const found =
+      headingOf(statement, statements[i + 1], specific) ?? (subject ? bySubject(subject, headings) : null);
     if (found) {
       const known = headings.findIndex((h) => h.key === found.heading.key);
       current = known >= 0 ? known : headings.push(found.heading) - 1;
@@ -55,7 +67,11 @@ export function findDocuments(statements: readonly Statement[]): Documents {
       if (found.alone) bare.add(i);
     }
     const { text } = statement;
-    const shared = headings.length > 0 && !found && (statement.signals & SIGNAL.shared) !== 0 && (EVERY.test(text) || (EACH.test(text) && statement.paragraph !== opened));
+    const shared =
+      headings.length > 0 &&
+      !found &&
+      (statement.signals & SIGNAL.shared) !== 0 &&
+      (EVERY.test(text) || (EACH.test(text) && statement.paragraph !== opened));
     of.push(shared ? -1 : current);
   }
   return { headings, of, bare };
@@ -64,7 +80,10 @@ export function findDocuments(statements: readonly Statement[]): Documents {
 /** A sentence about "the photo" goes on with the document of that name, also where it was called a portrait. */
 function bySubject(subject: string, headings: readonly Heading[]): { heading: Heading; alone: boolean } {
   const known = headings.find((heading) => heading.key.includes(subject));
-  return { heading: known ?? { name: subject[0].toUpperCase() + subject.slice(1), key: subject, sure: true }, alone: false };
+  return {
+    heading: known ?? { name: subject[0].toUpperCase() + subject.slice(1), key: subject, sure: true },
+    alone: false,
+  };
 }
 
 /** Whether a heading is about a rule. In "proof of address" the address is none. */
@@ -72,7 +91,11 @@ const speaksOfRule = (text: string): boolean => RULE.test(text.replace(/\bproof 
 
 const nounPart = (label: readonly Token[]) => words(label).replace(new RegExp(RULE, "g"), " ").trim();
 
-function headingOf(statement: Statement, next: Statement | undefined, specific: boolean): { heading: Heading; alone: boolean } | null {
+function headingOf(
+  statement: Statement,
+  next: Statement | undefined,
+  specific: boolean,
+): { heading: Heading; alone: boolean } | null {
   const { label, body, owner, tabled } = statement;
   if (owner) return owner.length && !RULE.test(words(owner)) ? named(owner, true, false) : null;
   if (label.length) {
@@ -80,26 +103,45 @@ function headingOf(statement: Statement, next: Statement | undefined, specific: 
     const text = words(label);
     if (!speaksOfRule(text)) return named(label, NOUNS.test(text) || GENERIC.test(text), body.length === 0);
     const noun = nounPart(label);
-    if (NOUNS.test(noun) || (specific && GENERIC.test(noun))) return named(label.filter((token) => !RULE.test(token.text) && token.kind === "word"), true, false);
+    if (NOUNS.test(noun) || (specific && GENERIC.test(noun)))
+      return named(
+        label.filter((token) => !RULE.test(token.text) && token.kind === "word"),
+        true,
+        false,
+      );
     return null;
   }
   // A heading on a line of its own, or "Consent slip." in front of its sentences.
-  const short = body.length > 0 && body.length <= 5 && statement.opensLine && !tabled && body.every((t) => t.kind === "word" || t.text === "-" || t.text === "'");
+  const short =
+    body.length > 0 &&
+    body.length <= 5 &&
+    statement.opensLine &&
+    !tabled &&
+    body.every((t) => t.kind === "word" || t.text === "-" || t.text === "'");
   if (!short || !next || !body[0].capital) return null;
   const text = words(body);
   if (speaksOfRule(text) || !(NOUNS.test(text) || /^(photo|photograph|picture)$/.test(text))) return null;
-  if (/\b(is|are|must|should|may|be|as|no|not|with|without|send|upload|please|your|both|all)\b/.test(text)) return null;
+  if (/\b(is|are|must|should|may|be|as|no|not|with|without|send|upload|please|your|both|all)\b/.test(text))
+    return null;
   return named(body, true, true);
 }
 
-function named(tokens: readonly Token[], sure: boolean, alone: boolean): { heading: Heading; alone: boolean } | null {
+function named(
+  tokens: readonly Token[],
+  sure: boolean,
+  alone: boolean,
+): { heading: Heading; alone: boolean } | null {
   let from = 0;
-  while (from < tokens.length - 1 && (LEAD.test(tokens[from].text) || tokens[from].kind !== "word")) from += 1;
+  while (from < tokens.length - 1 && (LEAD.test(tokens[from].text) || tokens[from].kind !== "word"))
+    from += 1;
   const kept = tokens.slice(from).filter((token) => token.text !== "•");
   if (!kept.length || kept.length > 6) return null;
   let name = "";
   for (const token of kept) name += (token.glued || !name ? "" : " ") + token.raw;
-  name = name.replace(/\s+([)\]])/g, "$1").slice(0, 60).trim();
+  name = name
+    .replace(/\s+([)\]])/g, "$1")
+    .slice(0, 60)
+    .trim();
   if (!name) return null;
   return { heading: { name: name[0].toUpperCase() + name.slice(1), key: name.toLowerCase(), sure }, alone };
 }

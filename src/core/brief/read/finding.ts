@@ -25,8 +25,14 @@ export class Findings {
   /** Repeats of a rule in another unit: understood, but no clause of their own. */
   readonly repeats: { start: number; end: number }[] = [];
 
-  add<K extends ClauseKey>(clause: K, value: NonNullable<Brief[K]>, tokens: readonly Token[], wish = false): void {
-    if (tokens.length) this.found.push({ clause, value, wish, start: tokens[0].start, end: tokens[tokens.length - 1].end });
+  add<K extends ClauseKey>(
+    clause: K,
+    value: NonNullable<Brief[K]>,
+    tokens: readonly Token[],
+    wish = false,
+  ): void {
+    if (tokens.length)
+      this.found.push({ clause, value, wish, start: tokens[0].start, end: tokens[tokens.length - 1].end });
   }
 
   doubt(tokens: readonly Token[], ask: string): void {

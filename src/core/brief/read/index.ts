@@ -1,1 +1,1 @@
-export { MAX_WORDING, readWording, UNNAMED, type Reading, type Unread } from "./reading";
+export { MAX_WORDING, type Reading, readWording, UNNAMED, type Unread } from "./reading";

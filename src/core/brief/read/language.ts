@@ -24,13 +24,14 @@ const ENGLISH = new Set(
 /** Words that are in both lists say nothing. */
 export function isForeign(...runs: (readonly Token[])[]): boolean {
   let [foreign, english, letters] = [0, 0, 0];
-  for (const tokens of runs) for (const token of tokens) {
-    if (token.kind !== "word") continue;
-    const [there, here] = [FOREIGN.has(token.text), ENGLISH.has(token.text)];
-    if (there && !here) foreign += 1;
-    if (here && !there) english += 1;
-    // Alphabets other than the Latin one begin behind U+024F.
-    if (token.text.charCodeAt(0) > 0x24f) letters += 1;
-  }
+  for (const tokens of runs)
+    for (const token of tokens) {
+      if (token.kind !== "word") continue;
+      const [there, here] = [FOREIGN.has(token.text), ENGLISH.has(token.text)];
+      if (there && !here) foreign += 1;
+      if (here && !there) english += 1;
+      // Alphabets other than the Latin one begin behind U+024F.
+      if (token.text.charCodeAt(0) > 0x24f) letters += 1;
+    }
   return letters > english || foreign > english;
 }

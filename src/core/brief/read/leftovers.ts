@@ -1,9 +1,10 @@
 /** What is left when the clauses are read: rules for a person, and text that was not understood. */
+
+import { words } from "./line";
 import { forAPerson } from "./only-you";
 import { SIGNAL } from "./signals";
 import type { Statement } from "./statements";
 import type { Token } from "./tokens";
-import { words } from "./line";
 
 export interface Span {
   start: number;
@@ -17,13 +18,19 @@ const FILLER = new Set(
   ).split(" "),
 );
 /** Rules for a person that may stand in one breath with a rule for the file. */
-const IN_PASSING = /\b(recent|recently|in person|by (your|their) own hand|own hand|handwritten|plain (wall|expression|background)|plain white wall|without (glasses|hats?|a hat|headgear|make up)|no (glasses|hats?|headgear)|taken (within|in|during) the last( \w+)? (weeks|months|years))\b/;
+const IN_PASSING =
+  /\b(recent|recently|in person|by (your|their) own hand|own hand|handwritten|plain (wall|expression|background)|plain white wall|without (glasses|hats?|a hat|headgear|make up)|no (glasses|hats?|headgear)|taken (within|in|during) the last( \w+)? (weeks|months|years))\b/;
 
 /** Cut at commas, brackets and dashes. */
 function parts(tokens: readonly Token[]): Token[][] {
   const out: Token[][] = [[]];
   for (const token of tokens) {
-    const cut = token.text === "," || token.text === "(" || token.text === ")" || token.text === "|" || (token.text === "-" && !token.glued);
+    const cut =
+      token.text === "," ||
+      token.text === "(" ||
+      token.text === ")" ||
+      token.text === "|" ||
+      (token.text === "-" && !token.glued);
     if (cut) out.push([]);
     else out[out.length - 1].push(token);
   }
@@ -31,8 +38,12 @@ function parts(tokens: readonly Token[]): Token[][] {
 }
 
 const overlaps = (a: Span, b: Span) => a.start < b.end && b.start < a.end;
-const spanOf = (tokens: readonly Token[]): Span => ({ start: tokens[0].start, end: tokens[tokens.length - 1].end });
-const meaningful = (tokens: readonly Token[]) => tokens.some((t) => t.kind === "number" || (t.kind === "word" && !FILLER.has(t.text)));
+const spanOf = (tokens: readonly Token[]): Span => ({
+  start: tokens[0].start,
+  end: tokens[tokens.length - 1].end,
+});
+const meaningful = (tokens: readonly Token[]) =>
+  tokens.some((t) => t.kind === "number" || (t.kind === "word" && !FILLER.has(t.text)));
 
 export interface Leftovers {
   unread: Span[];
@@ -43,7 +54,8 @@ export interface Leftovers {
 export function leftovers(statement: Statement, understood: readonly Span[], heading: boolean): Leftovers {
   const out: Leftovers = { unread: [], onlyYou: [] };
   if (!statement.body.length && !statement.label.length) return out;
-  const inBody = statement.body.length > 0 && understood.some((span) => overlaps(span, spanOf(statement.body)));
+  const inBody =
+    statement.body.length > 0 && understood.some((span) => overlaps(span, spanOf(statement.body)));
   const label = statement.label.length && !inBody && !heading ? [statement.label] : [];
   let open = false;
   for (const part of [...label, ...parts(statement.body)]) {

@@ -25,6 +25,8 @@ export class Line {
 
   /** The tokens that a match in the text covers. */
   cover(index: number, length: number): Token[] {
-    return this.tokens.filter((token, i) => this.starts[i] + token.text.length > index && this.starts[i] < index + length);
+    return this.tokens.filter(
+      (token, i) => this.starts[i] + token.text.length > index && this.starts[i] < index + length,
+    );
   }
 }

@@ -1,29 +1,36 @@
 /** From numbers with units to clauses. A number whose meaning is open becomes no clause. */
 import type { Brief } from "../schema";
 import type { Findings } from "./finding";
+import { words } from "./line";
 import type { Quantity } from "./quantities";
 import type { Statement } from "./statements";
 import type { Token } from "./tokens";
-import { words } from "./line";
 import { type Around } from "./window";
 
 type PixelRange = NonNullable<Brief["width"]>;
 
 const LONG = /\b(longest|longer|long|largest|biggest|greatest) (side|edge|dimension|axis)s?\b/;
 const SHORT = /\b(shortest|shorter|short|smallest|lesser) (side|edge|dimension|axis)s?\b/;
-const ANY = /\b(either|neither|any|each|every|no|both|all|per)( of (the|its) (two )?)? ?(side|edge|dimension|direction|way)s?\b|\bsides\b/;
+const ANY =
+  /\b(either|neither|any|each|every|no|both|all|per)( of (the|its) (two )?)? ?(side|edge|dimension|direction|way)s?\b|\bsides\b/;
 const WIDTH = /\b(wide|width|widths|wider|w)\b/;
 const HEIGHT = /\b(high|height|heights|tall|taller|h)\b/;
 /** What a number of pixels or a length may belong to other than the picture. */
 const OTHER_THING =
   /\b(face|head|heads|eyes|chin|crown|margin|margins|gap|apart|font|letters|lettering|thick|thickness|spacing|radius|corner|corners|ruler|distance|away|metres|envelope|beside|parcel|table|board|trap|box|screen|monitor|camera|sensor|room|seats|stand|booth|sheet|wall|page number|line|lines|stroke)\b/;
-const SCREEN = /\b(screen|(picture|photo|digital) frame|(the|our|this) (\w+ )?frame (shows|has|displays|takes|holds)|display|monitor|projector|panel)\b/;
-const FITS = /\b(either way up|both ways up|upright or (wide|across)|wide or upright|any orientation|either orientation|whichever way|turned either way|portrait or landscape|landscape or portrait)\b/;
+const SCREEN =
+  /\b(screen|(picture|photo|digital) frame|(the|our|this) (\w+ )?frame (shows|has|displays|takes|holds)|display|monitor|projector|panel)\b/;
+const FITS =
+  /\b(either way up|both ways up|upright or (wide|across)|wide or upright|any orientation|either orientation|whichever way|turned either way|portrait or landscape|landscape or portrait)\b/;
 const INSIDE = /\b(fit|fits|fitting|inside|box)\b/;
-const ON_PAPER = /\b(print|prints|printed|printing|paper|photo|photos|photograph|photographs|picture|pictures|image|images|portrait|portraits|size|sizes|format|measure|measures|measuring|scan|scans|plate|plates|dimension|dimensions|passport|wide|high|width|height|cover|card|postcard|page|column)\b/;
-const NOT_STORED = /\b(disk|memory|ram|storage|quota|download|bandwidth|space|backup|speed|network|camera|phone|computer|browser|install)\b/;
-const TOGETHER = /\b(in all|altogether|together|in total|total|combined(?! into)|overall|sum|taken together|whole (message|mail|e mail|e - mail|email)|entire (message|mail|e - mail|email)|per (message|mail|email|e - mail)|(message|mail|email|e - mail|mailbox|inbox)( size)? (limit|takes|accepts|size|holds|allows)|(message|messages|mails|emails|e - mails) (of|over|above|larger|bigger|up|must|may))\b/;
-const APIECE = /\b(each|every|per (file|photo|picture|image|attachment|upload|item)|apiece|single|individual|individually|any one|one (file|photo|picture|attachment))\b/;
+const ON_PAPER =
+  /\b(print|prints|printed|printing|paper|photo|photos|photograph|photographs|picture|pictures|image|images|portrait|portraits|size|sizes|format|measure|measures|measuring|scan|scans|plate|plates|dimension|dimensions|passport|wide|high|width|height|cover|card|postcard|page|column)\b/;
+const NOT_STORED =
+  /\b(disk|memory|ram|storage|quota|download|bandwidth|space|backup|speed|network|camera|phone|computer|browser|install)\b/;
+const TOGETHER =
+  /\b(in all|altogether|together|in total|total|combined(?! into)|overall|sum|taken together|whole (message|mail|e mail|e - mail|email)|entire (message|mail|e - mail|email)|per (message|mail|email|e - mail)|(message|mail|email|e - mail|mailbox|inbox)( size)? (limit|takes|accepts|size|holds|allows)|(message|messages|mails|emails|e - mails) (of|over|above|larger|bigger|up|must|may))\b/;
+const APIECE =
+  /\b(each|every|per (file|photo|picture|image|attachment|upload|item)|apiece|single|individual|individually|any one|one (file|photo|picture|attachment))\b/;
 const MAIL = /\b(message|messages|mail|mails|email|emails|mailbox|inbox|e - mail|e - mails)\b/;
 
 interface Place {
@@ -35,7 +42,12 @@ interface Place {
 }
 
 /** Reads every quantity of a statement. */
-export function readMeasures(statement: Statement, quantities: readonly Quantity[], arounds: readonly Around[], out: Findings): void {
+export function readMeasures(
+  statement: Statement,
+  quantities: readonly Quantity[],
+  arounds: readonly Around[],
+  out: Findings,
+): void {
   const { body } = statement;
   for (let i = 0; i < quantities.length; i += 1) {
     const [quantity, around] = [quantities[i], arounds[i]];
@@ -44,7 +56,10 @@ export function readMeasures(statement: Statement, quantities: readonly Quantity
     if (sizes > 1 && sizes <= 50) {
       const last = quantities[i + sizes - 1];
       if (around.role === "exact") {
-        const list = quantities.slice(i, i + sizes).map((q) => sided(q, statement, around)).filter((s) => s !== null);
+        const list = quantities
+          .slice(i, i + sizes)
+          .map((q) => sided(q, statement, around))
+          .filter((s) => s !== null);
         if (list.length === sizes) out.add("sizes", list, body.slice(quantity.from, last.to), around.wish);
       }
       i += sizes - 1;
@@ -55,7 +70,8 @@ export function readMeasures(statement: Statement, quantities: readonly Quantity
 
 function readOne(place: Place): void {
   const { quantity } = place;
-  if (quantity.kind === "px" || quantity.kind === "bare") return quantity.form === "pair" || quantity.form === "pairs" ? pixelPair(place) : pixels(place);
+  if (quantity.kind === "px" || quantity.kind === "bare")
+    return quantity.form === "pair" || quantity.form === "pairs" ? pixelPair(place) : pixels(place);
   if (quantity.kind === "bytes") return bytes(place);
   if (quantity.kind === "length") return paper(place);
   if (quantity.kind === "ppi") return resolution(place);
@@ -64,16 +80,23 @@ function readOne(place: Place): void {
 }
 
 /** How many sizes in a row are joined by "or": "1440 × 810 or 960 × 540". */
-function sizeList(body: readonly Token[], quantities: readonly Quantity[], arounds: readonly Around[], at: number): number {
+function sizeList(
+  body: readonly Token[],
+  quantities: readonly Quantity[],
+  arounds: readonly Around[],
+  at: number,
+): number {
   let n = 1;
-  const pixelSize = (q: Quantity | undefined) => q !== undefined && q.form === "pair" && (q.kind === "px" || q.kind === "bare");
+  const pixelSize = (q: Quantity | undefined) =>
+    q !== undefined && q.form === "pair" && (q.kind === "px" || q.kind === "bare");
   if (!pixelSize(quantities[at])) return 1;
   let or = false;
   for (;;) {
     const [last, next] = [quantities[at + n - 1], quantities[at + n]];
     if (!next || !pixelSize(next)) break;
     const between = words(body.slice(last.to, next.from));
-    if (!/^(or|, or|,|\/)$/.test(between) || arounds[at + n].role === "min" || arounds[at + n].role === "max") break;
+    if (!/^(or|, or|,|\/)$/.test(between) || arounds[at + n].role === "min" || arounds[at + n].role === "max")
+      break;
     if (between !== ",") or = true;
     n += 1;
   }
@@ -82,12 +105,18 @@ function sizeList(body: readonly Token[], quantities: readonly Quantity[], aroun
 
 /** "300 or 600 dpi": one of two, and nobody says which. */
 function alternative(body: readonly Token[], quantities: readonly Quantity[], at: number): boolean {
-  const joined = (a: Quantity | undefined, b: Quantity | undefined) => a && b && (b.kind === a.kind || a.kind === "bare") && words(body.slice(a.to, b.from)) === "or";
+  const joined = (a: Quantity | undefined, b: Quantity | undefined) =>
+    a && b && (b.kind === a.kind || a.kind === "bare") && words(body.slice(a.to, b.from)) === "or";
   return Boolean(joined(quantities[at], quantities[at + 1]) || joined(quantities[at - 1], quantities[at]));
 }
 
 /** Width and height of a pair, by what its numbers or its label call them. Null where that makes no sense. */
-function sided(quantity: Quantity, statement: Statement, around: Around, offset = 0): { width: number; height: number } | null {
+function sided(
+  quantity: Quantity,
+  statement: Statement,
+  around: Around,
+  offset = 0,
+): { width: number; height: number } | null {
   const [a, b] = [quantity.values[offset], quantity.values[offset + 1]];
   if (a === undefined || b === undefined) return null;
   if (quantity.kind === "bare" && (a < 50 || b < 50)) return null;
@@ -96,7 +125,10 @@ function sided(quantity: Quantity, statement: Statement, around: Around, offset 
 
 const HEIGHT_FIRST = /\b(h|height|high) ?(×|x|by|\/|,|and|\*) ?(w|width|wide)\b/;
 const heightFirst = (quantity: Quantity, statement: Statement, around: Around) =>
-  quantity.labels[0] === "h" || quantity.labels[1] === "w" || HEIGHT_FIRST.test(around.wide) || HEIGHT_FIRST.test(words(statement.label));
+  quantity.labels[0] === "h" ||
+  quantity.labels[1] === "w" ||
+  HEIGHT_FIRST.test(around.wide) ||
+  HEIGHT_FIRST.test(words(statement.label));
 
 function pixelPair({ quantity, around, statement, tokens, out }: Place): void {
   const size = sided(quantity, statement, around);
@@ -112,8 +144,10 @@ function pixelPair({ quantity, around, statement, tokens, out }: Place): void {
     out.add("height", { min: size.height, max: other.height }, tokens, around.wish);
     return;
   }
-  if (around.role !== "min" && (FITS.test(fits) || (screen && INSIDE.test(fits)))) return out.add("box", size, tokens, around.wish);
-  if (screen && !/\b(pictures?|photos?|images?)\b(?! frame)/.test(text)) return out.doubt(tokens, "Is this the size of the picture, or of a screen?");
+  if (around.role !== "min" && (FITS.test(fits) || (screen && INSIDE.test(fits))))
+    return out.add("box", size, tokens, around.wish);
+  if (screen && !/\b(pictures?|photos?|images?)\b(?! frame)/.test(text))
+    return out.doubt(tokens, "Is this the size of the picture, or of a screen?");
   const range = (px: number): PixelRange => (around.role === "exact" ? { exact: px } : { [around.role]: px });
   out.add("width", range(size.width), tokens, around.wish);
   out.add("height", range(size.height), tokens, around.wish);
@@ -134,21 +168,41 @@ function sideIn(text: string): Side | null {
 
 /** Whose pixels these are: the words right behind them first, then those before. */
 function sideOf({ quantity, around, statement }: Place): Side | null {
-  if (quantity.labels[0] !== null && quantity.form === "single") return quantity.labels[0] === "w" ? "width" : "height";
-  if (quantity.form === "range" && quantity.labels[1] !== null) return quantity.labels[1] === "w" ? "width" : "height";
-  return sideIn(around.post) ?? sideIn(around.pre) ?? (around.pre.length < 12 ? sideIn(around.wide.split("#")[0].split(" ").slice(-8).join(" ")) : null) ?? sideIn(words(statement.label));
+  if (quantity.labels[0] !== null && quantity.form === "single")
+    return quantity.labels[0] === "w" ? "width" : "height";
+  if (quantity.form === "range" && quantity.labels[1] !== null)
+    return quantity.labels[1] === "w" ? "width" : "height";
+  return (
+    sideIn(around.post) ??
+    sideIn(around.pre) ??
+    (around.pre.length < 12 ? sideIn(around.wide.split("#")[0].split(" ").slice(-8).join(" ")) : null) ??
+    sideIn(words(statement.label))
+  );
 }
 
 function pixels(place: Place): void {
   const { quantity, around, tokens, out } = place;
   if (quantity.kind === "bare") return bareNumber(place);
-  if (around.role === "unclear" || OTHER_THING.test(around.pre) || OTHER_THING.test(around.post) || /\bborder|outline\b/.test(around.wide)) return;
-  const side = sideOf(place) ?? (around.role === "max" && !/\b(and|by)\b/.test(around.post) ? "longSide" : null);
+  if (
+    around.role === "unclear" ||
+    OTHER_THING.test(around.pre) ||
+    OTHER_THING.test(around.post) ||
+    /\bborder|outline\b/.test(around.wide)
+  )
+    return;
+  const side =
+    sideOf(place) ?? (around.role === "max" && !/\b(and|by)\b/.test(around.post) ? "longSide" : null);
   if (!side) return out.doubt(tokens, "Which side is meant: width, height, the longest or the shortest?");
   const [low, high] = quantity.values;
-  const range: PixelRange = quantity.form === "range" ? { min: low, max: high } : around.role === "exact" ? { exact: low } : { [around.role]: low };
+  const range: PixelRange =
+    quantity.form === "range"
+      ? { min: low, max: high }
+      : around.role === "exact"
+        ? { exact: low }
+        : { [around.role]: low };
   if (side !== "any") return out.add(side, range, tokens, around.wish);
-  if (around.role === "exact" && quantity.form === "single") return out.doubt(tokens, "Is every side to have exactly this many pixels, or is this a limit?");
+  if (around.role === "exact" && quantity.form === "single")
+    return out.doubt(tokens, "Is every side to have exactly this many pixels, or is this a limit?");
   if (range.max !== undefined) out.add("longSide", { max: range.max }, tokens, around.wish);
   if (range.min !== undefined) out.add("shortSide", { min: range.min }, tokens, around.wish);
 }
@@ -157,11 +211,28 @@ function bareNumber({ quantity, around, statement, out }: Place): void {
   const { body, label } = statement;
   const rule = /\bquality\b/.test(`${around.pre} ${around.post}`);
   const outOf = body[quantity.to];
-  const hundred = (outOf?.text === "/" || (outOf?.text === "out" && body[quantity.to + 1]?.text === "of") || (outOf?.text === "of")) && body.slice(quantity.to, quantity.to + 4).some((t) => t.value === 100);
+  const hundred =
+    (outOf?.text === "/" ||
+      (outOf?.text === "out" && body[quantity.to + 1]?.text === "of") ||
+      outOf?.text === "of") &&
+    body.slice(quantity.to, quantity.to + 4).some((t) => t.value === 100);
   if (rule && hundred) return quality(quantity, around, body.slice(around.from, quantity.to), out);
   const all = [...label, ...body.slice(Math.max(0, quantity.from - 8), quantity.to)];
-  if (rule) return out.doubt(all.slice(Math.max(0, all.findIndex((t) => t.text === "quality"))), "On which scale is this quality counted? Per cent could be read; other scales differ from program to program.");
-  if (/\b(width|height|size|weight|pixels|resolution|side|edge)\b/.test(around.pre) && !/\b(page|room|annex|form|step|rule|section)\b/.test(around.pre) && quantity.values[0] >= 5) {
+  if (rule)
+    return out.doubt(
+      all.slice(
+        Math.max(
+          0,
+          all.findIndex((t) => t.text === "quality"),
+        ),
+      ),
+      "On which scale is this quality counted? Per cent could be read; other scales differ from program to program.",
+    );
+  if (
+    /\b(width|height|size|weight|pixels|resolution|side|edge)\b/.test(around.pre) &&
+    !/\b(page|room|annex|form|step|rule|section)\b/.test(around.pre) &&
+    quantity.values[0] >= 5
+  ) {
     out.doubt(body.slice(quantity.from, quantity.to), "In which unit is this number?");
   }
 }
@@ -170,19 +241,32 @@ function bytes({ quantity, around, tokens, out, statement }: Place): void {
   const near = `${around.pre} ${around.post}`;
   if (around.role === "unclear" || NOT_STORED.test(near)) return;
   const [ahead, behind] = around.wide.split("#");
-  const aside = /^ ?, (in all|in total|altogether|together|all together|combined|each|per \w+|apiece)\b/.exec(behind)?.[0] ?? "";
+  const aside =
+    /^ ?, (in all|in total|altogether|together|all together|combined|each|per \w+|apiece)\b/.exec(
+      behind,
+    )?.[0] ?? "";
   const wide = `${words(statement.label)} ${ahead} ${around.post} ${aside}`;
   const [low, high] = quantity.texts;
   const apiece = APIECE.test(wide);
   if (!apiece && TOGETHER.test(wide)) {
     const max = quantity.form === "range" ? undefined : around.role === "min" ? undefined : low;
-    if (max === undefined || (around.role === "exact" && !TOTAL_STATES.test(wide))) return out.doubt(tokens, "What is the limit of the whole?");
+    if (max === undefined || (around.role === "exact" && !TOTAL_STATES.test(wide)))
+      return out.doubt(tokens, "What is the limit of the whole?");
     return out.add("total", MAIL.test(wide) ? { max, counted: "mail" } : { max }, tokens, around.wish);
   }
-  if (!apiece && /\battachments\b/.test(wide)) return out.doubt(tokens, "Is this the limit of each attachment, or of all together?");
+  if (!apiece && /\battachments\b/.test(wide))
+    return out.doubt(tokens, "Is this the limit of each attachment, or of all together?");
   if (quantity.form === "range") return out.add("fileSize", { min: low, max: high }, tokens, around.wish);
   if (around.role === "exact") {
-    if (/^\( /.test(statement.body.slice(Math.max(0, quantity.from - 1), quantity.from + 1).map((t) => t.text).join(" ")) && out.found.some((f) => f.clause === "fileSize")) {
+    if (
+      /^\( /.test(
+        statement.body
+          .slice(Math.max(0, quantity.from - 1), quantity.from + 1)
+          .map((t) => t.text)
+          .join(" "),
+      ) &&
+      out.found.some((f) => f.clause === "fileSize")
+    ) {
       out.repeats.push({ start: tokens[0].start, end: tokens[tokens.length - 1].end });
       return;
     }
@@ -198,17 +282,29 @@ function paper({ quantity, around, tokens, out, statement }: Place): void {
   const text = `${words(statement.label)} ${words(statement.owner ?? [])} ${words(statement.body)}`;
   const near = `${around.pre} ${around.post}`;
   if (OTHER_THING.test(`${near} ${words(statement.body.slice(quantity.from, quantity.to))}`)) return;
-  if (around.role !== "exact" || quantity.form === "range" || quantity.form === "pairs" || /\bborder\b/.test(near)) {
+  if (
+    around.role !== "exact" ||
+    quantity.form === "range" ||
+    quantity.form === "pairs" ||
+    /\bborder\b/.test(near)
+  ) {
     return out.doubt(tokens, "Is this the size on paper? Only an exact size can be kept.");
   }
   if (quantity.form === "pair") {
     const [a, b] = quantity.texts;
-    if (!ON_PAPER.test(text) && /\b(the|a|your|its) \w+ ,?$/.test(around.pre)) return out.doubt(tokens, "Is this the size of the picture on paper?");
-    return out.add("paper", heightFirst(quantity, statement, around) ? { width: b, height: a } : { width: a, height: b }, tokens, around.wish);
+    if (!ON_PAPER.test(text) && /\b(the|a|your|its) \w+ ,?$/.test(around.pre))
+      return out.doubt(tokens, "Is this the size of the picture on paper?");
+    return out.add(
+      "paper",
+      heightFirst(quantity, statement, around) ? { width: b, height: a } : { width: a, height: b },
+      tokens,
+      around.wish,
+    );
   }
   const label = quantity.labels[0];
-  const side = label ? (label === "w" ? "width" : "height") : sideIn(around.post) ?? sideIn(around.pre);
-  if ((side === "width" || side === "height") && ON_PAPER.test(text)) return out.add("paper", { [side]: quantity.texts[0] }, tokens, around.wish);
+  const side = label ? (label === "w" ? "width" : "height") : (sideIn(around.post) ?? sideIn(around.pre));
+  if ((side === "width" || side === "height") && ON_PAPER.test(text))
+    return out.add("paper", { [side]: quantity.texts[0] }, tokens, around.wish);
   out.doubt(tokens, "Which side of the picture on paper is this?");
 }
 
@@ -220,29 +316,46 @@ function resolution({ quantity, around, tokens, out }: Place): void {
     if (low === high && around.role === "exact") out.add("resolution", { exact: low }, tokens, around.wish);
     return;
   }
-  const range = quantity.form === "range" ? { min: low, max: high } : around.role === "exact" ? { exact: low } : { [around.role]: low };
+  const range =
+    quantity.form === "range"
+      ? { min: low, max: high }
+      : around.role === "exact"
+        ? { exact: low }
+        : { [around.role]: low };
   out.add("resolution", range, tokens, around.wish);
 }
 
 const SCALED = /\b(scale|scaled|reduce|reduced|resize|resized|shrink|shrunk|sized|down)\b/;
-const OF_SOURCE = /\b(of|of the|of its|of their) (the )?(original|source|full|present|current)\b|^size\b|\boriginal size\b/;
+const OF_SOURCE =
+  /\b(of|of the|of its|of their) (the )?(original|source|full|present|current)\b|^size\b|\boriginal size\b/;
 
 function percent({ quantity, around, tokens, out }: Place): void {
   if (around.role === "unclear" || quantity.form === "pair") return;
   if (/\bquality\b/.test(`${around.pre} ${around.post}`)) return quality(quantity, around, tokens, out);
   if (/\bby\b/.test(around.pre) || OTHER_THING.test(`${around.pre} ${around.post}`)) return;
-  const scaled = (SCALED.test(around.pre) && /\b(to|at)$/.test(around.pre)) || (OF_SOURCE.test(around.post) && /\b(to|at|size|scale)\b/.test(around.pre)) || /\bscale$/.test(around.pre);
-  if (scaled && around.role === "exact" && quantity.form === "single") out.add("scale", `${quantity.texts[0].replace("%", "")}%`, tokens, around.wish);
+  const scaled =
+    (SCALED.test(around.pre) && /\b(to|at)$/.test(around.pre)) ||
+    (OF_SOURCE.test(around.post) && /\b(to|at|size|scale)\b/.test(around.pre)) ||
+    /\bscale$/.test(around.pre);
+  if (scaled && around.role === "exact" && quantity.form === "single")
+    out.add("scale", `${quantity.texts[0].replace("%", "")}%`, tokens, around.wish);
 }
 
 function quality(quantity: Quantity, around: Around, tokens: readonly Token[], out: Findings): void {
   const [low, high] = quantity.values;
-  if (around.role === "unclear" || quantity.values.some((v) => v < 1 || v > 100 || !Number.isInteger(v))) return;
-  const range = quantity.form === "range" ? { min: low, max: high } : around.role === "exact" ? { min: low, max: low } : { [around.role]: low };
+  if (around.role === "unclear" || quantity.values.some((v) => v < 1 || v > 100 || !Number.isInteger(v)))
+    return;
+  const range =
+    quantity.form === "range"
+      ? { min: low, max: high }
+      : around.role === "exact"
+        ? { min: low, max: low }
+        : { [around.role]: low };
   out.add("quality", range, tokens, around.wish);
 }
 
-const SHAPED = /\b(shape|ratio|aspect|proportion|proportions|format|picture|pictures|photo|photos|image|images|crop|cropped|cover|banner|landscape|portrait|wide|widescreen)\b/;
+const SHAPED =
+  /\b(shape|ratio|aspect|proportion|proportions|format|picture|pictures|photo|photos|image|images|crop|cropped|cover|banner|landscape|portrait|wide|widescreen)\b/;
 
 /** A time of day looks like a shape: without a word for it, only ratios that are no times are read. */
 function shape({ quantity, around, tokens, out, statement }: Place): void {
@@ -250,7 +363,11 @@ function shape({ quantity, around, tokens, out, statement }: Place): void {
   const text = `${words(statement.label)} ${around.wide}`;
   const said = SHAPED.test(text);
   const timely = quantity.texts[1].length === 2;
-  if (around.role !== "exact" || /\b(at|by|until|before|from|after|scale|map|dilute|mix|score|won|lost)$/.test(around.pre) && !said) return;
+  if (
+    around.role !== "exact" ||
+    (/\b(at|by|until|before|from|after|scale|map|dilute|mix|score|won|lost)$/.test(around.pre) && !said)
+  )
+    return;
   if (/\b(scale|map|mix|score|o'clock|closes|opens)\b/.test(text) || (timely && !said)) return;
   out.add("shape", `${w}:${h}`, tokens, around.wish);
 }

@@ -11,16 +11,22 @@ const NONE: Value = { value: null, decimal: null };
 /** What the digits mean; nothing for dates, phone numbers and lists. */
 export function readNumber(raw: string): Value {
   const digits = raw.replace(/’/g, "'").replace(/[\u00a0\u202f\u2009]/g, " ");
-  if (/^\d+$/.test(digits)) return digits.length > 15 || (digits.length > 1 && digits[0] === "0") ? NONE : { value: Number(digits), decimal: null };
+  if (/^\d+$/.test(digits))
+    return digits.length > 15 || (digits.length > 1 && digits[0] === "0")
+      ? NONE
+      : { value: Number(digits), decimal: null };
   const grouped = /^[1-9]\d{0,2}(?:([.,' ])\d{3})(?:\1\d{3})*$/.exec(digits);
   if (grouped) {
     const value = Number(digits.replace(/[.,' ]/g, ""));
     const single = digits.indexOf(grouped[1]) === digits.lastIndexOf(grouped[1]) && /[.,]/.test(grouped[1]);
     return { value, decimal: single ? Number(digits.replace(",", ".")) : null };
   }
-  if (/^\d{1,9}[.,]\d{1,6}$/.test(digits)) return /^0\d/.test(digits) ? NONE : { value: Number(digits.replace(",", ".")), decimal: null };
-  if (/^\d{1,3}(,\d{3})+\.\d{1,3}$/.test(digits)) return { value: Number(digits.replace(/,/g, "")), decimal: null };
-  if (/^\d{1,3}(\.\d{3})+,\d{1,3}$/.test(digits)) return { value: Number(digits.replace(/\./g, "").replace(",", ".")), decimal: null };
+  if (/^\d{1,9}[.,]\d{1,6}$/.test(digits))
+    return /^0\d/.test(digits) ? NONE : { value: Number(digits.replace(",", ".")), decimal: null };
+  if (/^\d{1,3}(,\d{3})+\.\d{1,3}$/.test(digits))
+    return { value: Number(digits.replace(/,/g, "")), decimal: null };
+  if (/^\d{1,3}(\.\d{3})+,\d{1,3}$/.test(digits))
+    return { value: Number(digits.replace(/\./g, "").replace(",", ".")), decimal: null };
   return NONE;
 }
 

@@ -2,7 +2,16 @@
 import { amount, wholePixels } from "./numbers";
 import type { Token } from "./tokens";
 
-export type QuantityKind = "px" | "bytes" | "length" | "ppi" | "percent" | "bits" | "ratio" | "bare" | "other";
+export type QuantityKind =
+  | "px"
+  | "bytes"
+  | "length"
+  | "ppi"
+  | "percent"
+  | "bits"
+  | "ratio"
+  | "bare"
+  | "other";
 
 export interface Quantity {
   kind: QuantityKind;
@@ -19,18 +28,90 @@ export interface Quantity {
 }
 
 const BYTES: Record<string, string> = {
-  b: "B", byte: "B", bytes: "B", k: "KB", kb: "KB", kbs: "KB", kbyte: "KB", kbytes: "KB", kilobyte: "KB", kilobytes: "KB", kib: "KiB", kibibytes: "KiB",
-  mb: "MB", mbs: "MB", mbyte: "MB", mbytes: "MB", megabyte: "MB", megabytes: "MB", meg: "MB", megs: "MB", mib: "MiB", gb: "GB", gbyte: "GB", gigabyte: "GB", gigabytes: "GB", gib: "GiB",
+  b: "B",
+  byte: "B",
+  bytes: "B",
+  k: "KB",
+  kb: "KB",
+  kbs: "KB",
+  kbyte: "KB",
+  kbytes: "KB",
+  kilobyte: "KB",
+  kilobytes: "KB",
+  kib: "KiB",
+  kibibytes: "KiB",
+  mb: "MB",
+  mbs: "MB",
+  mbyte: "MB",
+  mbytes: "MB",
+  megabyte: "MB",
+  megabytes: "MB",
+  meg: "MB",
+  megs: "MB",
+  mib: "MiB",
+  gb: "GB",
+  gbyte: "GB",
+  gigabyte: "GB",
+  gigabytes: "GB",
+  gib: "GiB",
 };
 const LENGTHS: Record<string, string> = {
-  mm: "mm", millimetre: "mm", millimetres: "mm", millimeter: "mm", millimeters: "mm", cm: "cm", cms: "cm", centimetre: "cm", centimetres: "cm", centimeter: "cm", centimeters: "cm",
-  in: "in", inch: "in", inches: "in",
+  mm: "mm",
+  millimetre: "mm",
+  millimetres: "mm",
+  millimeter: "mm",
+  millimeters: "mm",
+  cm: "cm",
+  cms: "cm",
+  centimetre: "cm",
+  centimetres: "cm",
+  centimeter: "cm",
+  centimeters: "cm",
+  in: "in",
+  inch: "in",
+  inches: "in",
 };
 const PIXELS = new Set(["px", "pixel", "pixels", "pxs", "pxl"]);
 const DOTS = new Set(["dot", "dots", "px", "pixel", "pixels"]);
-const OTHER = new Set(["megapixel", "megapixels", "mp", "mpx", "mpix", "kbit", "kbits", "mbit", "mbits", "mbps", "kbps", "hz", "fps", "am", "pm", "h", "hrs", "hours", "minutes", "days", "m", "metre", "metres", "km", "kg", "g"]);
+const OTHER = new Set([
+  "megapixel",
+  "megapixels",
+  "mp",
+  "mpx",
+  "mpix",
+  "kbit",
+  "kbits",
+  "mbit",
+  "mbits",
+  "mbps",
+  "kbps",
+  "hz",
+  "fps",
+  "am",
+  "pm",
+  "h",
+  "hrs",
+  "hours",
+  "minutes",
+  "days",
+  "m",
+  "metre",
+  "metres",
+  "km",
+  "kg",
+  "g",
+]);
 const AFTER_IN = new Set(["wide", "high", "tall", "by", "at", "or", "and", "on", "across", "with"]);
-const SIDES: Record<string, "w" | "h"> = { w: "w", wide: "w", width: "w", across: "w", h: "h", high: "h", height: "h", tall: "h" };
+const SIDES: Record<string, "w" | "h"> = {
+  w: "w",
+  wide: "w",
+  width: "w",
+  across: "w",
+  h: "h",
+  high: "h",
+  height: "h",
+  tall: "h",
+};
 
 interface Unit {
   kind: QuantityKind;
@@ -41,7 +122,8 @@ interface Unit {
 /** The unit that stands at `at`, right behind a number. */
 function unitAt(tokens: readonly Token[], at: number): Unit | null {
   let i = at;
-  if (tokens[i]?.text === "-" && tokens[i].glued && tokens[i + 1]?.glued && tokens[i + 1].kind === "word") i += 1;
+  if (tokens[i]?.text === "-" && tokens[i].glued && tokens[i + 1]?.glued && tokens[i + 1].kind === "word")
+    i += 1;
   const token = tokens[i];
   if (!token) return null;
   const [word, next, third] = [token.text, tokens[i + 1]?.text, tokens[i + 2]?.text];
@@ -49,13 +131,22 @@ function unitAt(tokens: readonly Token[], at: number): Unit | null {
   if (token.kind === "mark") {
     if (word === "%") return found("percent", "%", 1);
     if (word === "in") return found("length", "in", 1);
-    if (word === "/" && (next === "cm" || next === "in")) return found("ppi", next === "cm" ? "ppcm" : "ppi", 2);
+    if (word === "/" && (next === "cm" || next === "in"))
+      return found("ppi", next === "cm" ? "ppcm" : "ppi", 2);
     return null;
   }
   if (word === "dpi" || word === "ppi") return found("ppi", "ppi", 1);
   if (word === "ppcm" || word === "dpcm") return found("ppi", "ppcm", 1);
-  if (DOTS.has(word) && (next === "per" || next === "/") && third && LENGTHS[third] && LENGTHS[third] !== "mm") return found("ppi", LENGTHS[third] === "cm" ? "ppcm" : "ppi", 3);
-  if (word === "per" && next && LENGTHS[next] && LENGTHS[next] !== "mm") return found("ppi", LENGTHS[next] === "cm" ? "ppcm" : "ppi", 2);
+  if (
+    DOTS.has(word) &&
+    (next === "per" || next === "/") &&
+    third &&
+    LENGTHS[third] &&
+    LENGTHS[third] !== "mm"
+  )
+    return found("ppi", LENGTHS[third] === "cm" ? "ppcm" : "ppi", 3);
+  if (word === "per" && next && LENGTHS[next] && LENGTHS[next] !== "mm")
+    return found("ppi", LENGTHS[next] === "cm" ? "ppcm" : "ppi", 2);
   if (PIXELS.has(word)) return found("px", "px", 1);
   if (word === "per" && next === "cent") return found("percent", "%", 2);
   if (word === "percent") return found("percent", "%", 1);
@@ -73,10 +164,12 @@ function bytesUnit(tokens: readonly Token[], i: number): Unit | null {
   const token = tokens[i];
   const next = tokens[i + 1]?.text;
   // Speeds are not sizes.
-  if ((next === "/" && tokens[i + 2]?.text === "s") || (next === "per" && tokens[i + 2]?.text === "second")) return { kind: "other", name: "speed", to: i + 1 };
+  if ((next === "/" && tokens[i + 2]?.text === "s") || (next === "per" && tokens[i + 2]?.text === "second"))
+    return { kind: "other", name: "speed", to: i + 1 };
   if (token.text === "b" && !token.glued) return null;
   // "4K" is a screen, not a file.
-  if (token.text === "k" && token.glued && (tokens[i - 1]?.value ?? 0) < 10) return { kind: "other", name: "k", to: i + 1 };
+  if (token.text === "k" && token.glued && (tokens[i - 1]?.value ?? 0) < 10)
+    return { kind: "other", name: "k", to: i + 1 };
   // Small k, capital B is the standard's 1000 bytes; "kb" is how people in a hurry write KB.
   return { kind: "bytes", name: token.raw === "kB" ? "kB" : BYTES[token.text], to: i + 1 };
 }
@@ -96,7 +189,8 @@ function labelAt(tokens: readonly Token[], at: number): { label: "w" | "h" | nul
   const [a, b, c] = [tokens[at], tokens[at + 1], tokens[at + 2]];
   if (a?.text === "(" && b && SIDES[b.text] && c?.text === ")") return { label: SIDES[b.text], to: at + 3 };
   if (a?.text === "in" && b && SIDES[b.text]) return { label: SIDES[b.text], to: at + 2 };
-  if (a?.kind === "word" && SIDES[a.text] && b?.text !== ":" && a.text !== "width" && a.text !== "height") return { label: SIDES[a.text], to: at + 1 };
+  if (a?.kind === "word" && SIDES[a.text] && b?.text !== ":" && a.text !== "width" && a.text !== "height")
+    return { label: SIDES[a.text], to: at + 1 };
   return { label: null, to: at };
 }
 
@@ -116,10 +210,14 @@ function partAt(tokens: readonly Token[], at: number): Part | null {
   return { number, unit, label, from: at, to };
 }
 
-const isTimes = (tokens: readonly Token[], at: number) => tokens[at]?.text === "×" || tokens[at]?.text === "by";
+const isTimes = (tokens: readonly Token[], at: number) =>
+  tokens[at]?.text === "×" || tokens[at]?.text === "by";
 
 /** All quantities of a run of tokens, in order. `fallback` is the unit that a label or a table heading gives to bare numbers. */
-export function findQuantities(tokens: readonly Token[], fallback: { kind: QuantityKind; name: string } | null = null): Quantity[] {
+export function findQuantities(
+  tokens: readonly Token[],
+  fallback: { kind: QuantityKind; name: string } | null = null,
+): Quantity[] {
   const out: Quantity[] = [];
   let at = 0;
   while (at < tokens.length) {
@@ -132,7 +230,11 @@ export function findQuantities(tokens: readonly Token[], fallback: { kind: Quant
   return out;
 }
 
-function quantityAt(tokens: readonly Token[], at: number, fallback: { kind: QuantityKind; name: string } | null): Quantity | null {
+function quantityAt(
+  tokens: readonly Token[],
+  at: number,
+  fallback: { kind: QuantityKind; name: string } | null,
+): Quantity | null {
   const first = partAt(tokens, at)!;
   if (tokens[first.to]?.text === ":" && tokens[first.to].glued && !first.unit) {
     const second = partAt(tokens, first.to + 1);
@@ -152,19 +254,31 @@ function quantityAt(tokens: readonly Token[], at: number, fallback: { kind: Quan
     }
   }
   const unit = first.unit ?? fallbackUnit(fallback);
-  if (!unit) return { kind: "bare", form: "single", values: first.number.value === null ? [] : [first.number.value], texts: [first.number.text], labels: [first.label], from: at, to: first.to };
+  if (!unit)
+    return {
+      kind: "bare",
+      form: "single",
+      values: first.number.value === null ? [] : [first.number.value],
+      texts: [first.number.text],
+      labels: [first.label],
+      from: at,
+      to: first.to,
+    };
   return build("single", [{ ...first, unit }], first.to);
 }
 
-const fallbackUnit = (fallback: { kind: QuantityKind; name: string } | null): Unit | null => (fallback ? { ...fallback, to: 0 } : null);
+const fallbackUnit = (fallback: { kind: QuantityKind; name: string } | null): Unit | null =>
+  fallback ? { ...fallback, to: 0 } : null;
 
 /** Where the second number of a range stands: behind "to", "-", "…", or "and" after "between". */
 function rangeJoint(tokens: readonly Token[], first: Part): number | null {
   const [a, b, c] = [tokens[first.to], tokens[first.to + 1], tokens[first.to + 2]];
   if (!a) return null;
   const number = (token: Token | undefined) => token?.kind === "number";
-  if ((a.text === "-" || a.text === "…" || a.text === "to" || a.text === "till") && number(b)) return first.to + 1;
-  if (a.text === "up" && b?.text === "to" && number(c)) return before(tokens, first.from, ["from"]) ? first.to + 2 : null;
+  if ((a.text === "-" || a.text === "…" || a.text === "to" || a.text === "till") && number(b))
+    return first.to + 1;
+  if (a.text === "up" && b?.text === "to" && number(c))
+    return before(tokens, first.from, ["from"]) ? first.to + 2 : null;
   if (a.text === "and" && number(b) && before(tokens, first.from, ["between"])) return first.to + 1;
   return null;
 }
@@ -174,27 +288,54 @@ function before(tokens: readonly Token[], at: number, words: readonly string[]):
   return false;
 }
 
-function pairAt(tokens: readonly Token[], first: Part, fallback: { kind: QuantityKind; name: string } | null): Quantity | null {
+function pairAt(
+  tokens: readonly Token[],
+  first: Part,
+  fallback: { kind: QuantityKind; name: string } | null,
+): Quantity | null {
   const second = partAt(tokens, first.to + 1);
   if (!second) return null;
-  const open: Quantity = { kind: "other", form: "pair", values: [], texts: [], labels: [], from: first.from, to: second.to };
+  const open: Quantity = {
+    kind: "other",
+    form: "pair",
+    values: [],
+    texts: [],
+    labels: [],
+    from: first.from,
+    to: second.to,
+  };
   // Three sides are a thing, not a picture.
-  if (isTimes(tokens, second.to) && tokens[second.to + 1]?.kind === "number") return { ...open, to: second.to + 2 };
+  if (isTimes(tokens, second.to) && tokens[second.to + 1]?.kind === "number")
+    return { ...open, to: second.to + 2 };
   const unit = second.unit ?? first.unit ?? fallbackUnit(fallback);
   if (first.unit && second.unit && first.unit.kind !== second.unit.kind) return open;
   if (tokens[first.to].text === "by" && !unit) return open;
-  const parts = [first, second].map((part) => ({ ...part, unit: part.unit ?? unit ?? { kind: "bare" as const, name: "", to: 0 } }));
+  const parts = [first, second].map((part) => ({
+    ...part,
+    unit: part.unit ?? unit ?? { kind: "bare" as const, name: "", to: 0 },
+  }));
   const pair = build("pair", parts, second.to);
   // "between 300 × 300 and 600 × 600 px", "300×300 to 600×600".
   const joint = tokens[pair.to]?.text;
-  const joins = joint === "to" || joint === "-" || (joint === "and" && before(tokens, first.from, ["between"]));
+  const joins =
+    joint === "to" || joint === "-" || (joint === "and" && before(tokens, first.from, ["between"]));
   const third = joins ? partAt(tokens, pair.to + 1) : null;
   if (third && isTimes(tokens, third.to)) {
-    const other = pairAt(tokens, third, pair.kind === "bare" ? fallback : { kind: pair.kind, name: parts[1].unit.name });
+    const other = pairAt(
+      tokens,
+      third,
+      pair.kind === "bare" ? fallback : { kind: pair.kind, name: parts[1].unit.name },
+    );
     if (other?.form === "pair" && (other.kind === pair.kind || pair.kind === "bare")) {
       const kind = other.kind;
       const low = kind === pair.kind ? pair : { ...pair, kind };
-      return { ...low, form: "pairs", values: [...low.values, ...other.values], texts: [...low.texts, ...other.texts], to: other.to };
+      return {
+        ...low,
+        form: "pairs",
+        values: [...low.values, ...other.values],
+        texts: [...low.texts, ...other.texts],
+        to: other.to,
+      };
     }
   }
   return pair;
@@ -203,7 +344,15 @@ function pairAt(tokens: readonly Token[], first: Part, fallback: { kind: Quantit
 function ratio(first: Part, second: Part): Quantity {
   const values = [first.number.value, second.number.value];
   const good = values.every((v) => v !== null && Number.isInteger(v) && v >= 1 && v <= 100) && !second.unit;
-  return { kind: good ? "ratio" : "other", form: "pair", values: good ? (values as number[]) : [], texts: [first.number.text, second.number.text], labels: [], from: first.from, to: second.to };
+  return {
+    kind: good ? "ratio" : "other",
+    form: "pair",
+    values: good ? (values as number[]) : [],
+    texts: [first.number.text, second.number.text],
+    labels: [],
+    from: first.from,
+    to: second.to,
+  };
 }
 
 /** The quantity of parts that all have a unit; of kind "other" where a number makes no sense in it. */
@@ -214,8 +363,13 @@ function build(form: Quantity["form"], parts: readonly (Part & { unit: Unit })[]
   const values = bad ? [] : read.map((part) => part!.value);
   const falling = form === "range" && values.length === 2 && values[0] > values[1];
   return {
-    kind: bad || falling ? "other" : kind, form, values, texts: bad ? [] : read.map((part) => part!.text),
-    labels: parts.map((part) => part.label), from: parts[0].from, to,
+    kind: bad || falling ? "other" : kind,
+    form,
+    values,
+    texts: bad ? [] : read.map((part) => part!.text),
+    labels: parts.map((part) => part.label),
+    from: parts[0].from,
+    to,
   };
 }
 

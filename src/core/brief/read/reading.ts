@@ -1,18 +1,18 @@
 /** The reader: a receiver's wording in, briefs out. Pure, one pass over the text, nothing guessed. */
 import { BriefError, parseBrief } from "../parse";
 import type { Brief, ClauseKey } from "../schema";
-import { asBrief, combine, type Combined } from "./combine";
-import { findDocuments, type Documents } from "./documents";
-import { Findings, type Doubt, type Finding } from "./finding";
+import { asBrief, type Combined, combine } from "./combine";
+import { type Documents, findDocuments } from "./documents";
+import { type Doubt, type Finding, Findings } from "./finding";
 import { readFormats } from "./formats";
 import { isForeign } from "./language";
 import { leftovers, type Span } from "./leftovers";
+import { words } from "./line";
 import { readMeasures } from "./measures";
 import { readPhrases } from "./phrases";
 import { findQuantities, unitNamed } from "./quantities";
 import { cutStatements, type Statement } from "./statements";
 import { tokenise } from "./tokens";
-import { words } from "./line";
 import { lookAround, WISH } from "./window";
 
 /** The longest wording that is read, in UTF-16 units. */
@@ -50,22 +50,35 @@ interface Part extends Span {
  */
 export function readWording(text: string): Reading {
   if (text.length > MAX_WORDING) {
-    throw new BriefError(`The wording has ${text.length} characters; at most ${MAX_WORDING} are read. Paste the part that has the rules.`);
+    throw new BriefError(
+      `The wording has ${text.length} characters; at most ${MAX_WORDING} are read. Paste the part that has the rules.`,
+    );
   }
   const tokens = tokenise(text);
   const statements = cutStatements(tokens);
   const foreign = isForeign(tokens);
   const documents = findDocuments(statements);
-  const read = statements.map((statement) => (foreign || isForeign(statement.label, statement.body) ? new Findings() : readStatement(statement)));
+  const read = statements.map((statement) =>
+    foreign || isForeign(statement.label, statement.body) ? new Findings() : readStatement(statement),
+  );
   wishesOfLists(statements, read);
   const groups = group(read, documents);
   const unread: Part[] = [];
   const onlyYou: Part[] = [];
-  const cut = (span: Span, doc: number, ask?: string): Part => ({ ...span, doc, text: text.slice(span.start, span.end), ...(ask ? { ask } : {}) });
+  const cut = (span: Span, doc: number, ask?: string): Part => ({
+    ...span,
+    doc,
+    text: text.slice(span.start, span.end),
+    ...(ask ? { ask } : {}),
+  });
   for (const [i, statement] of statements.entries()) {
     const doc = groups.docOf(i);
     const { found, doubts, repeats } = read[i];
-    const rest = leftovers(statement, [...found, ...doubts, ...repeats], documents.bare.has(i) || groups.isHeading(i));
+    const rest = leftovers(
+      statement,
+      [...found, ...doubts, ...repeats],
+      documents.bare.has(i) || groups.isHeading(i),
+    );
     if (!documents.bare.has(i)) unread.push(...rest.unread.map((span) => cut(span, doc)));
     onlyYou.push(...rest.onlyYou.map((span) => cut(span, doc)));
     unread.push(...doubts.map(({ ask, ...span }) => cut(span, doc, ask)));
@@ -73,8 +86,19 @@ export function readWording(text: string): Reading {
   const asked = new Set<string>();
   const behind = endOf(statements.at(-1));
   const last = tokens.at(-1);
-  if (behind !== null && last && last.start > behind && tokens.some((token) => token.start >= behind && token.kind !== "mark")) {
-    unread.push(cut({ start: behind, end: last.end }, -1, "The wording has too many separate lines; this part was not read. Paste the part that has the rules."));
+  if (
+    behind !== null &&
+    last &&
+    last.start > behind &&
+    tokens.some((token) => token.start >= behind && token.kind !== "mark")
+  ) {
+    unread.push(
+      cut(
+        { start: behind, end: last.end },
+        -1,
+        "The wording has too many separate lines; this part was not read. Paste the part that has the rules.",
+      ),
+    );
   }
   const briefs = groups.lists.flatMap(({ doc, name, own }) => {
     const doubts: Doubt[] = [];
@@ -91,7 +115,11 @@ export function readWording(text: string): Reading {
   onlyYou.sort(order);
   const strip = ({ doc: _, ...rest }: Part) => rest;
   return {
-    briefs: briefs.slice(0, MOST_BRIEFS).map(({ doc, name, combined }) => toBrief(text, name, combined, unread.filter(reaches(doc)), onlyYou.filter(reaches(doc)))),
+    briefs: briefs
+      .slice(0, MOST_BRIEFS)
+      .map(({ doc, name, combined }) =>
+        toBrief(text, name, combined, unread.filter(reaches(doc)), onlyYou.filter(reaches(doc))),
+      ),
     unread: unread.map(strip),
     onlyYou: onlyYou.map(strip),
   };
@@ -134,40 +162,79 @@ interface Groups {
 }
 
 /** The clauses that tell documents apart: two headings that rule the same of these are two documents. */
-const TELLING: ReadonlySet<ClauseKey> = new Set<ClauseKey>(["width", "height", "longSide", "sizes", "fileSize", "paper", "format", "ink"]);
+const TELLING: ReadonlySet<ClauseKey> = new Set<ClauseKey>([
+  "width",
+  "height",
+  "longSide",
+  "sizes",
+  "fileSize",
+  "paper",
+  "format",
+  "ink",
+]);
 
 function group(read: readonly Findings[], { headings, of, bare }: Documents): Groups {
-  const per = headings.map((_, doc) => read.filter((__, i) => of[i] === doc).flatMap((findings) => findings.found));
-  const keys = per.map((list) => new Set(list.map((finding) => finding.clause).filter((clause) => TELLING.has(clause))));
-  const counts = headings.map((heading, doc) => per[doc].length > 0 && (heading.sure || keys.some((other, o) => o !== doc && [...other].some((key) => keys[doc].has(key)))));
+  const per = headings.map((_, doc) =>
+    read.filter((__, i) => of[i] === doc).flatMap((findings) => findings.found),
+  );
+  const keys = per.map(
+    (list) => new Set(list.map((finding) => finding.clause).filter((clause) => TELLING.has(clause))),
+  );
+  const counts = headings.map(
+    (heading, doc) =>
+      per[doc].length > 0 &&
+      (heading.sure || keys.some((other, o) => o !== doc && [...other].some((key) => keys[doc].has(key)))),
+  );
   // What stands under a heading that is no document belongs to the document before it.
   const target: number[] = [];
   let last = -1;
-  for (const [doc, counted] of counts.entries()) target.push(counted ? (last = doc) : headings[doc].sure ? -1 : last);
+  for (const [doc, counted] of counts.entries())
+    target.push(counted ? (last = doc) : headings[doc].sure ? -1 : last);
   const docOf = (i: number) => (of[i] < 0 ? -1 : target[of[i]]);
   const at = (doc: number) => read.filter((_, i) => docOf(i) === doc).flatMap((findings) => findings.found);
   const docs = counts.flatMap((counted, doc) => (counted ? [doc] : []));
   const isHeading = (i: number) => bare.has(i) || of[i] >= 0;
-  if (docs.length === 0) return { shared: [], lists: [{ doc: -1, name: UNNAMED, own: at(-1) }], docOf, isHeading };
+  if (docs.length === 0)
+    return { shared: [], lists: [{ doc: -1, name: UNNAMED, own: at(-1) }], docOf, isHeading };
   // A limit of the whole is one of all documents, wherever it is said.
   const whole = docs.flatMap((doc) => at(doc).filter((finding) => finding.clause === "total"));
-  const lists = docs.map((doc) => ({ doc, name: headings[doc].name, own: at(doc).filter((finding) => finding.clause !== "total") }));
+  const lists = docs.map((doc) => ({
+    doc,
+    name: headings[doc].name,
+    own: at(doc).filter((finding) => finding.clause !== "total"),
+  }));
   return { shared: [...at(-1), ...whole], lists, docOf, isHeading };
 }
 
-function toBrief(wording: string, name: string, combined: readonly Combined[], unread: readonly Part[], onlyYou: readonly Part[]): Brief {
+function toBrief(
+  wording: string,
+  name: string,
+  combined: readonly Combined[],
+  unread: readonly Part[],
+  onlyYou: readonly Part[],
+): Brief {
   const wishes = combined.filter((clause) => clause.wish).map((clause) => clause.clause);
-  const read = combined.flatMap(({ clause, spans }) => spans.map((span) => ({ clause, ...span }))).sort((a, b) => a.start - b.start);
+  const read = combined
+    .flatMap(({ clause, spans }) => spans.map((span) => ({ clause, ...span })))
+    .sort((a, b) => a.start - b.start);
   // The order of the wording is kept; the check is the same that a brief file has to pass.
-  const clauses: Brief = { zumbrelBrief: 1, name, ...asBrief(combined), ...(wishes.length ? { wishes } : {}) };
+  const clauses: Brief = {
+    zumbrelBrief: 1,
+    name,
+    ...asBrief(combined),
+    ...(wishes.length ? { wishes } : {}),
+  };
   parseBrief(clauses);
   const brief: Brief = {
     ...clauses,
     wording,
     read: read.slice(0, MOST_SPANS),
-    ...(unread.length ? { unread: unread.slice(0, MOST_SPANS).map(({ start, end }) => ({ start, end })) } : {}),
-    ...(onlyYou.length ? { onlyYou: [...new Set(onlyYou.map((part) => part.text.slice(0, 1000)))].slice(0, MOST_ONLY_YOU) } : {}),
+    ...(unread.length
+      ? { unread: unread.slice(0, MOST_SPANS).map(({ start, end }) => ({ start, end })) }
+      : {}),
+    ...(onlyYou.length
+      ? { onlyYou: [...new Set(onlyYou.map((part) => part.text.slice(0, 1000)))].slice(0, MOST_ONLY_YOU) }
+      : {}),
   };
   return brief;
 }
-

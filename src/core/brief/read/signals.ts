@@ -4,7 +4,16 @@
  */
 import type { Token } from "./tokens";
 
-export const SIGNAL = { wish: 1, loose: 2, permits: 4, refused: 8, enough: 16, phrase: 32, person: 64, shared: 128 } as const;
+export const SIGNAL = {
+  wish: 1,
+  loose: 2,
+  permits: 4,
+  refused: 8,
+  enough: 16,
+  phrase: 32,
+  person: 64,
+  shared: 128,
+} as const;
 
 const WORDS: Record<keyof typeof SIGNAL, string> = {
   wish: "prefer prefers preferred preferably preference recommend recommends recommended recommendation ideal ideally possible if suggest suggests suggested desirable desired would best advise advised advisable optimal optimally we better",
@@ -23,7 +32,8 @@ const WORDS: Record<keyof typeof SIGNAL, string> = {
 
 const MASKS = new Map<string, number>();
 for (const [name, list] of Object.entries(WORDS)) {
-  for (const word of list.split(" ")) MASKS.set(word, (MASKS.get(word) ?? 0) | SIGNAL[name as keyof typeof SIGNAL]);
+  for (const word of list.split(" "))
+    MASKS.set(word, (MASKS.get(word) ?? 0) | SIGNAL[name as keyof typeof SIGNAL]);
 }
 
 export function signalsOf(...runs: (readonly Token[])[]): number {

@@ -1,8 +1,9 @@
 /** Tokens cut into statements: a sentence, an item of a list, a cell of a table, each with the label that stands in front of it. */
-import type { Token } from "./tokens";
-import { signalsOf } from "./signals";
-import { RULE } from "./vocabulary";
+
 import { words } from "./line";
+import { signalsOf } from "./signals";
+import type { Token } from "./tokens";
+import { RULE } from "./vocabulary";
 
 export interface Statement {
   /** What stands before the colon, or the heading of the table's column and row. */
@@ -26,7 +27,28 @@ export interface Statement {
   paragraph: number;
 }
 
-const SHORTENED = new Set(["max", "min", "approx", "ca", "incl", "resp", "dim", "res", "e", "g", "i", "etc", "vs", "no", "nr", "w", "h", "in", "cm", "mm"]);
+const SHORTENED = new Set([
+  "max",
+  "min",
+  "approx",
+  "ca",
+  "incl",
+  "resp",
+  "dim",
+  "res",
+  "e",
+  "g",
+  "i",
+  "etc",
+  "vs",
+  "no",
+  "nr",
+  "w",
+  "h",
+  "in",
+  "cm",
+  "mm",
+]);
 const UNIT = /^(px|pixels?|k|kb|mb|kib|mib|dpi|ppi|mm|cm|bytes?|kilobytes?|megabytes?)$/;
 const MOST_TOKENS = 400;
 const MOST_LABEL = 9;
@@ -51,7 +73,9 @@ export function cutStatements(tokens: readonly Token[]): Statement[] {
   }
   out.length = Math.min(out.length, MOST_STATEMENTS);
   for (const [i, statement] of out.entries()) {
-    statement.text = statement.label.length ? `${words(statement.label)} ${words(statement.body)}` : words(statement.body);
+    statement.text = statement.label.length
+      ? `${words(statement.label)} ${words(statement.body)}`
+      : words(statement.body);
     statement.signals = signalsOf(statement.label, statement.body);
     if (i > 0 && out[i - 1].paragraph === statement.paragraph) out[i - 1].next = statement.text.slice(0, 200);
   }
@@ -95,15 +119,30 @@ const cellsOf = (line: Line): Token[][] => {
 const hasNumber = (cell: readonly Token[]) => cell.some((token) => token.kind === "number");
 
 function tableStatements(lines: readonly Line[], paragraph: number): Statement[] {
-  const rows = lines.map(cellsOf).filter((row) => row.some((cell) => cell.some((token) => token.kind !== "mark")));
+  const rows = lines
+    .map(cellsOf)
+    .filter((row) => row.some((cell) => cell.some((token) => token.kind !== "mark")));
   const make = (label: Token[], body: Token[], owner: Token[] | null): Statement => ({
-    label, body: body.slice(0, MOST_TOKENS), owner, opensLine: true, tabled: true, question: false, text: "", signals: 0, next: "", paragraph,
+    label,
+    body: body.slice(0, MOST_TOKENS),
+    owner,
+    opensLine: true,
+    tabled: true,
+    question: false,
+    text: "",
+    signals: 0,
+    next: "",
+    paragraph,
   });
   const [head, ...rest] = rows;
   if (!head) return [];
   const columns = Math.max(...rows.map((row) => row.length));
   // The first row names the columns when it has no numbers of its own.
-  const headed = columns > 2 && rest.length > 0 && !head.slice(1).some(hasNumber) && rest.some((row) => row.slice(1).some((cell) => cell.length));
+  const headed =
+    columns > 2 &&
+    rest.length > 0 &&
+    !head.slice(1).some(hasNumber) &&
+    rest.some((row) => row.slice(1).some((cell) => cell.length));
   if (headed) {
     // A head without its corner, or with one: the last columns line up.
     const shift = columns - head.length;
@@ -112,11 +151,17 @@ function tableStatements(lines: readonly Line[], paragraph: number): Statement[]
         const column = head[i + 1 - shift] ?? [];
         if (!cell.length) return [];
         // Documents in rows, or documents in columns.
-        return [RULE.test(words(row[0])) ? make(row[0], cell, RULE.test(words(column)) ? null : column) : make(column, cell, row[0])];
+        return [
+          RULE.test(words(row[0]))
+            ? make(row[0], cell, RULE.test(words(column)) ? null : column)
+            : make(column, cell, row[0]),
+        ];
       }),
     );
   }
-  return rows.flatMap((row) => (row.length === 1 ? [make([], row[0], null)] : [make(row[0], row.slice(1).flat(), null)]));
+  return rows.flatMap((row) =>
+    row.length === 1 ? [make([], row[0], null)] : [make(row[0], row.slice(1).flat(), null)],
+  );
 }
 
 /** Lines that belong together: a line break inside a rule is no end of it. */
@@ -125,9 +170,14 @@ function paragraphs(lines: readonly Line[]): Token[][] {
   for (const line of lines) {
     const first = line.tokens[0];
     const before = out[out.length - 1]?.at(-1);
-    const starts = line.gap || !out.length || first.text === "•" || (first.kind === "word" && (first.capital || labelEnd(line.tokens) > 0));
+    const starts =
+      line.gap ||
+      !out.length ||
+      first.text === "•" ||
+      (first.kind === "word" && (first.capital || labelEnd(line.tokens) > 0));
     // "Not less than 350⏎KB": a number at the end of a line waits for its unit.
-    if (starts && (line.gap || !before || before.kind !== "number" || !UNIT.test(first.text))) out.push([...line.tokens]);
+    if (starts && (line.gap || !before || before.kind !== "number" || !UNIT.test(first.text)))
+      out.push([...line.tokens]);
     else out[out.length - 1].push(...line.tokens);
   }
   return out;
@@ -137,7 +187,10 @@ function paragraphs(lines: readonly Line[]): Token[][] {
 function labelEnd(tokens: readonly Token[]): number {
   for (let i = 1; i < Math.min(tokens.length, MOST_LABEL + 1); i += 1) {
     const { text } = tokens[i];
-    if (text === ":") return tokens[i + 1]?.kind === "number" && tokens[i + 1].glued && tokens[i - 1].kind === "number" ? 0 : i;
+    if (text === ":")
+      return tokens[i + 1]?.kind === "number" && tokens[i + 1].glued && tokens[i - 1].kind === "number"
+        ? 0
+        : i;
     if (text === "." || text === "," || text === ";") return 0;
   }
   return 0;
@@ -147,7 +200,18 @@ function sentences(tokens: readonly Token[], paragraph: number, out: Statement[]
   let body: Token[] = [];
   let opensLine = true;
   const close = (question: boolean) => {
-    if (body.length) out.push({ ...labelled(body), owner: null, opensLine, tabled: false, question, text: "", signals: 0, next: "", paragraph });
+    if (body.length)
+      out.push({
+        ...labelled(body),
+        owner: null,
+        opensLine,
+        tabled: false,
+        question,
+        text: "",
+        signals: 0,
+        next: "",
+        paragraph,
+      });
     opensLine = false;
     body = [];
   };
@@ -170,7 +234,11 @@ function endsSentence(tokens: readonly Token[], at: number): boolean {
   if (!next) return true;
   // ".png", "badge.jpg", "e.g."
   if (next.glued && next.kind === "word" && !next.capital) return false;
-  return !(last && SHORTENED.has(last.text) && (next.kind === "number" || (next.kind === "word" && !next.capital)));
+  return !(
+    last &&
+    SHORTENED.has(last.text) &&
+    (next.kind === "number" || (next.kind === "word" && !next.capital))
+  );
 }
 
 function labelled(tokens: Token[]): { label: Token[]; body: Token[] } {

@@ -37,7 +37,16 @@ const UNIT_WORD = /^(px|pixels?|mm|cm|in|inch|inches|w|h)$/;
 const UNIT_BEFORE_X = /^(px|pixels?|mm|cm|in|inch|inches)x$/;
 
 const fresh = (kind: Token["kind"], text: string, raw: string, start: number, glued: boolean): Token => ({
-  kind, text, raw, start, end: start + raw.length, glued, value: null, decimal: null, capital: false, ending: false,
+  kind,
+  text,
+  raw,
+  start,
+  end: start + raw.length,
+  glued,
+  value: null,
+  decimal: null,
+  capital: false,
+  ending: false,
 });
 
 export function tokenise(text: string): Token[] {
@@ -94,7 +103,12 @@ class Scanner {
       const tag = this.match(TAG);
       if (tag) return void this.push("mark", "tag", tag.length);
     }
-    if ((char >= "a" && char <= "z") || (char >= "A" && char <= "Z") || (char > "\u007f" && (/\p{L}/u.test(char) || char >= "\ud800"))) return this.word();
+    if (
+      (char >= "a" && char <= "z") ||
+      (char >= "A" && char <= "Z") ||
+      (char > "\u007f" && (/\p{L}/u.test(char) || char >= "\ud800"))
+    )
+      return this.word();
     this.mark(char);
   }
 
@@ -102,7 +116,11 @@ class Scanner {
     const start = this.at;
     let lines = 0;
     while (this.at < this.source.length && /[\s]/.test(this.source[this.at])) {
-      if (this.source[this.at] === "\n" || (this.source[this.at] === "\r" && this.source[this.at + 1] !== "\n")) lines += 1;
+      if (
+        this.source[this.at] === "\n" ||
+        (this.source[this.at] === "\r" && this.source[this.at + 1] !== "\n")
+      )
+        lines += 1;
       if (this.source[this.at] === "\t") break;
       this.at += 1;
     }
@@ -113,7 +131,10 @@ class Scanner {
 
   private number(): void {
     const raw = this.match(NUMBER)!;
-    const listItem = this.lineStart && /^\d{1,2}$/.test(raw) && /^[.)]\s/.test(this.source.slice(this.at + raw.length, this.at + raw.length + 2));
+    const listItem =
+      this.lineStart &&
+      /^\d{1,2}$/.test(raw) &&
+      /^[.)]\s/.test(this.source.slice(this.at + raw.length, this.at + raw.length + 2));
     if (listItem) return void this.push("mark", "•", raw.length + 1);
     const token = this.push("number", raw, raw.length);
     Object.assign(token, readNumber(raw));
@@ -121,7 +142,10 @@ class Scanner {
 
   private afterNumber(): boolean {
     const last = this.last;
-    return last !== undefined && (last.kind === "number" || last.kind === "word" || last.text === "in" || last.text === ")");
+    return (
+      last !== undefined &&
+      (last.kind === "number" || last.kind === "word" || last.text === "in" || last.text === ")")
+    );
   }
 
   /** "×" in any spelling, or the letter x, in front of a number. */
@@ -130,9 +154,11 @@ class Scanner {
     if (!letter && !TIMES.has(char)) return false;
     if (!/^\s{0,3}[\d(]/.test(this.source.slice(this.at + 1, this.at + 5))) {
       // "W × H", "height x width".
-      if (!/^\s{1,3}\p{L}/u.test(this.source.slice(this.at + 1, this.at + 5)) || (letter && !this.spaced)) return false;
+      if (!/^\s{1,3}\p{L}/u.test(this.source.slice(this.at + 1, this.at + 5)) || (letter && !this.spaced))
+        return false;
     }
-    if (letter && this.last!.kind === "word" && !this.spaced && !UNIT_WORD.test(this.last!.text)) return false;
+    if (letter && this.last!.kind === "word" && !this.spaced && !UNIT_WORD.test(this.last!.text))
+      return false;
     this.push("mark", "×", 1);
     return true;
   }
@@ -161,18 +187,34 @@ class Scanner {
     // "28mmx35mm", "330pxX420px".
     const next = this.source[this.at + raw.length] ?? "";
     if (afterDigits && UNIT_BEFORE_X.test(raw.toLowerCase()) && /[\d\s]/.test(next)) raw = raw.slice(0, -1);
-    if (next === "@") return void this.push("word", "address", raw.length + (/^\S{1,200}/.exec(this.source.slice(this.at + raw.length, this.at + raw.length + 200))?.[0].length ?? 0));
+    if (next === "@")
+      return void this.push(
+        "word",
+        "address",
+        raw.length +
+          (/^\S{1,200}/.exec(this.source.slice(this.at + raw.length, this.at + raw.length + 200))?.[0]
+            .length ?? 0),
+      );
     const dot = !this.spaced && this.last?.text === "." && this.last.glued;
-    const token = this.push("word", raw.includes("’") ? raw.toLowerCase().replace(/’/g, "'") : raw.toLowerCase(), raw.length);
+    const token = this.push(
+      "word",
+      raw.includes("’") ? raw.toLowerCase().replace(/’/g, "'") : raw.toLowerCase(),
+      raw.length,
+    );
     token.capital = raw[0] !== token.text[0];
     token.ending = dot && this.out[this.out.length - 3]?.kind !== "mark";
   }
 
   private mark(char: string): void {
-    if (this.lineStart && (BULLETS.has(char) || (DASHES.has(char) && /\s/.test(this.source[this.at + 1] ?? "")))) return void this.push("mark", "•", 1);
+    if (
+      this.lineStart &&
+      (BULLETS.has(char) || (DASHES.has(char) && /\s/.test(this.source[this.at + 1] ?? "")))
+    )
+      return void this.push("mark", "•", 1);
     if (BULLETS.has(char) && char !== "*" && char !== "·") return void this.push("mark", "•", 1);
     if (DASHES.has(char)) return void this.push("mark", "-", 1);
-    if (INCHES.has(char) && this.last?.kind === "number" && !this.spaced) return void this.push("mark", "in", 1);
+    if (INCHES.has(char) && this.last?.kind === "number" && !this.spaced)
+      return void this.push("mark", "in", 1);
     const two = this.source.slice(this.at, this.at + 2);
     if (two === "<=" || two === ">=") return void this.push("mark", two === "<=" ? "≤" : "≥", 2);
     if (char === "⩽") return void this.push("mark", "≤", 1);

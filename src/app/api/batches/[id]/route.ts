@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { readBody, RequestError, route } from "@/app/server/answer";
+import { RequestError, readBody, route } from "@/app/server/answer";
 import { changeBatch, requireBatch } from "@/app/server/batch";
 import { getStore, getWorkspace } from "@/app/server/store";
 import { batchView } from "@/app/server/views";
@@ -22,6 +22,7 @@ export const DELETE = route(async (_request, { id }) => {
   await requireBatch(id);
   const { db } = getStore();
   const workspaceId = await getWorkspace();
-  if (!(await db.transaction((tx) => removeBatch(tx, workspaceId, id)))) throw new RequestError(404, "This batch is no longer there. Choose another on the left.");
+  if (!(await db.transaction((tx) => removeBatch(tx, workspaceId, id))))
+    throw new RequestError(404, "This batch is no longer there. Choose another on the left.");
   await announce(db, null);
 });

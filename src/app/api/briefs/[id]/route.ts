@@ -1,7 +1,7 @@
 import { z } from "zod";
-import { parseBrief } from "@/core/brief";
-import { checkId, readBody, RequestError, route } from "@/app/server/answer";
+import { checkId, RequestError, readBody, route } from "@/app/server/answer";
 import { getStore, getWorkspace } from "@/app/server/store";
+import { parseBrief } from "@/core/brief";
 import { putOnShelf, setShelved, shelve } from "@/store/queries/briefs";
 
 const GONE = "This brief is no longer on the shelf. Choose another.";
@@ -13,7 +13,8 @@ export const PUT = route(async (request, { id }) => {
   const workspaceId = await getWorkspace();
   const { db } = getStore();
   if ("revisionId" in wanted) {
-    if (!(await putOnShelf(db, workspaceId, checkId(id), wanted.revisionId))) throw new RequestError(404, GONE);
+    if (!(await putOnShelf(db, workspaceId, checkId(id), wanted.revisionId)))
+      throw new RequestError(404, GONE);
     return { revisionId: wanted.revisionId };
   }
   const brief = parseBrief(wanted.brief);
@@ -24,5 +25,6 @@ export const PUT = route(async (request, { id }) => {
 
 /** Takes it off the shelf. */
 export const DELETE = route(async (_request, { id }) => {
-  if (!(await setShelved(getStore().db, await getWorkspace(), checkId(id), false))) throw new RequestError(404, GONE);
+  if (!(await setShelved(getStore().db, await getWorkspace(), checkId(id), false)))
+    throw new RequestError(404, GONE);
 });

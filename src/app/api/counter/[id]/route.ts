@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { readBody, RequestError, route } from "@/app/server/answer";
+import { RequestError, readBody, route } from "@/app/server/answer";
 import { receiverView } from "@/app/server/counter";
 import { requireReceiver } from "@/app/server/receive";
 import { getStore } from "@/app/server/store";
@@ -15,7 +15,8 @@ const body = z.strictObject({ rules: rulesSchema });
 export const PUT = route(async (request, { id }) => {
   const { rules } = await readBody(request, body);
   const receiver = await requireReceiver(id);
-  if (receiver.rules.kind !== rules.kind) throw new RequestError(400, `This receiver is a ${receiver.rules.kind} and stays one.`);
+  if (receiver.rules.kind !== rules.kind)
+    throw new RequestError(400, `This receiver is a ${receiver.rules.kind} and stays one.`);
   const { db } = getStore();
   await setRules(db, receiver.id, rules);
   await announce(db, null);

@@ -1,10 +1,10 @@
-import { allowedFormats } from "@/core/plan";
-import { resolveBrief } from "@/core/brief";
-import { settingKey } from "@/core/search";
 import { route } from "@/app/server/answer";
 import { originalSize } from "@/app/server/pictures";
 import { getStore } from "@/app/server/store";
 import { requireWeighed, trialView, waysOf, weighedGeometry } from "@/app/server/weigh";
+import { resolveBrief } from "@/core/brief";
+import { allowedFormats } from "@/core/plan";
+import { settingKey } from "@/core/search";
 import { seeWeighing, stopWeighing, trialsOf } from "@/store/queries/weigh";
 import type { WeighView } from "@/ui/api/contract";
 

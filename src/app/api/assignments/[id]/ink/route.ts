@@ -1,8 +1,8 @@
 import { and, eq } from "drizzle-orm";
 import { checkId, RequestError, route } from "@/app/server/answer";
 import { getStore, getWorkspace } from "@/app/server/store";
-import { overlayPicture } from "@/imaging/ink";
 import { readSource } from "@/imaging/facts";
+import { overlayPicture } from "@/imaging/ink";
 import { assignments, batches, batchPhotos, briefRevisions, photos } from "@/store/schema";
 
 /** What is taken as ink, marked on the paled photo. */
@@ -18,5 +18,7 @@ export const GET = route(async (_request, { id }) => {
     .where(and(eq(assignments.id, checkId(id)), eq(batches.workspaceId, await getWorkspace())));
   if (!row) throw new RequestError(404, "This photo is no longer in the batch.");
   const picture = await overlayPicture(await readSource(await files.read(row.sha256)), row.brief, row.frame);
-  return new Response(new Uint8Array(picture), { headers: { "content-type": "image/png", "cache-control": "private, max-age=3600" } });
+  return new Response(new Uint8Array(picture), {
+    headers: { "content-type": "image/png", "cache-control": "private, max-age=3600" },
+  });
 });

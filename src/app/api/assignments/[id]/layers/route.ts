@@ -9,4 +9,6 @@ export const dynamic = "force-dynamic";
 export const GET = route(async (_request, { id }) => layersView(await requireWeighed(id)));
 
 /** What measures save, measured; nothing is kept. */
-export const POST = route(async (request, { id }) => lighterView(await requireWeighed(id), await readBody(request, lighterSchema)));
+export const POST = route(async (request, { id }) =>
+  lighterView(await requireWeighed(id), await readBody(request, lighterSchema)),
+);

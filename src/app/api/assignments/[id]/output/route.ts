@@ -14,6 +14,9 @@ export const GET = route(async (_request, { id }) => {
     .innerJoin(batches, eq(batches.id, batchPhotos.batchId))
     .where(and(eq(assignments.id, checkId(id)), eq(batches.workspaceId, await getWorkspace())));
   const { outputSha256 } = row?.measured ?? {};
-  if (!outputSha256 || !(await files.has(outputSha256))) throw new RequestError(404, "This file is not there. Make it with the button below.");
-  return forScreen(await files.read(outputSha256), { "cache-control": "private, max-age=31536000, immutable" });
+  if (!outputSha256 || !(await files.has(outputSha256)))
+    throw new RequestError(404, "This file is not there. Make it with the button below.");
+  return forScreen(await files.read(outputSha256), {
+    "cache-control": "private, max-age=31536000, immutable",
+  });
 });

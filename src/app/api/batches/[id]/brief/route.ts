@@ -1,8 +1,8 @@
 import { z } from "zod";
-import { parseBrief, type Brief } from "@/core/brief";
-import { readBody, RequestError, route } from "@/app/server/answer";
+import { RequestError, readBody, route } from "@/app/server/answer";
 import { changeBatch } from "@/app/server/batch";
-import { listRows, type BatchRow } from "@/store/queries/batches";
+import { type Brief, parseBrief } from "@/core/brief";
+import { type BatchRow, listRows } from "@/store/queries/batches";
 import { createBrief, getRevision, reviseBrief } from "@/store/queries/briefs";
 import { makeEdit } from "@/store/queries/edits";
 import type { EditChange } from "@/store/schema";
@@ -31,32 +31,59 @@ export const PUT = route(async (request, { id }) => {
   }
   if ("brief" in wanted) {
     const brief = parseBrief(wanted.brief);
-    return changeBatch(id, async (tx, batch) => makeEdit(tx, batch, wanted.words, await revision(tx, batch, brief, wanted.of ?? batch.revisionId)));
+    return changeBatch(id, async (tx, batch) =>
+      makeEdit(tx, batch, wanted.words, await revision(tx, batch, brief, wanted.of ?? batch.revisionId)),
+    );
   }
   return changeBatch(id, async (tx, batch) => {
     const chosen = wanted.revisionId ? await getRevision(tx, wanted.revisionId) : null;
-    if (wanted.revisionId && !chosen) throw new RequestError(404, "This brief is no longer there. Choose another.");
+    if (wanted.revisionId && !chosen)
+      throw new RequestError(404, "This brief is no longer there. Choose another.");
     if (!chosen && !wanted.rows) throw new RequestError(400, "A batch needs a brief to follow; choose one.");
     const what = chosen ? `choosing ${chosen.body.name}` : "following the batch's brief";
-    await makeEdit(tx, batch, wanted.rows ? `${what} for ${wanted.rows.length === 1 ? "a photo" : `${wanted.rows.length} photos`}` : what, await choice(tx, batch, chosen?.id ?? null, wanted.rows));
+    await makeEdit(
+      tx,
+      batch,
+      wanted.rows
+        ? `${what} for ${wanted.rows.length === 1 ? "a photo" : `${wanted.rows.length} photos`}`
+        : what,
+      await choice(tx, batch, chosen?.id ?? null, wanted.rows),
+    );
   });
 });
 
-async function choice(tx: Executor, batch: BatchRow, revisionId: string | null, ids: string[] | undefined): Promise<EditChange> {
+async function choice(
+  tx: Executor,
+  batch: BatchRow,
+  revisionId: string | null,
+  ids: string[] | undefined,
+): Promise<EditChange> {
   if (!ids) return { kind: "brief", before: batch.revisionId, after: revisionId };
   const own = new Map((await listRows(tx, batch.id)).map((row) => [row.id, row.own]));
-  if (ids.some((id) => !own.has(id))) throw new RequestError(404, "One of these photos is no longer in the batch.");
-  return { kind: "rows", batch: null, rows: Object.fromEntries(ids.map((id) => [id, { before: own.get(id) ?? null, after: revisionId }])) };
+  if (ids.some((id) => !own.has(id)))
+    throw new RequestError(404, "One of these photos is no longer in the batch.");
+  return {
+    kind: "rows",
+    batch: null,
+    rows: Object.fromEntries(ids.map((id) => [id, { before: own.get(id) ?? null, after: revisionId }])),
+  };
 }
 
 /** The next revision of a brief in use, for everything that uses it. */
 async function revision(tx: Executor, batch: BatchRow, brief: Brief, of: string | null): Promise<EditChange> {
   const current = of ? await getRevision(tx, of) : null;
   if (of && !current) throw new RequestError(404, "This brief is no longer there. Choose another.");
-  const next = current ? await reviseBrief(tx, current.briefId, brief) : await createBrief(tx, batch.workspaceId, brief, { shelved: false });
+  const next = current
+    ? await reviseBrief(tx, current.briefId, brief)
+    : await createBrief(tx, batch.workspaceId, brief, { shelved: false });
   const owners = of ? (await listRows(tx, batch.id)).filter((row) => row.own === of) : [];
   const change = of === batch.revisionId ? { before: batch.revisionId, after: next.id } : null;
-  if (!owners.length && of !== batch.revisionId) throw new RequestError(409, "No photo of this batch uses that brief any more. Choose it again.");
+  if (!owners.length && of !== batch.revisionId)
+    throw new RequestError(409, "No photo of this batch uses that brief any more. Choose it again.");
   if (!owners.length) return { kind: "brief", before: batch.revisionId, after: next.id };
-  return { kind: "rows", batch: change, rows: Object.fromEntries(owners.map((row) => [row.id, { before: of, after: next.id }])) };
+  return {
+    kind: "rows",
+    batch: change,
+    rows: Object.fromEntries(owners.map((row) => [row.id, { before: of, after: next.id }])),
+  };
 }

@@ -1,7 +1,7 @@
 import { z } from "zod";
-import { choiceName, choiceSchema, forAll } from "@/core/search";
-import { readBody, RequestError, route } from "@/app/server/answer";
+import { RequestError, readBody, route } from "@/app/server/answer";
 import { changeBatch } from "@/app/server/batch";
+import { choiceName, choiceSchema, forAll } from "@/core/search";
 import { frameKey, listRows } from "@/store/queries/batches";
 import { makeEdit } from "@/store/queries/edits";
 
@@ -16,17 +16,36 @@ const body = z.strictObject({
 export const PUT = route(async (request, { id }) => {
   const { choice, rows } = await readBody(request, body);
   await changeBatch(id, async (tx, batch) => {
-    const present = (await listRows(tx, batch.id)).filter((row) => row.assignmentId && (!rows || rows.includes(row.id)));
-    if (!present.length) throw new RequestError(404, "No photo of this batch has a brief to choose a setting for.");
+    const present = (await listRows(tx, batch.id)).filter(
+      (row) => row.assignmentId && (!rows || rows.includes(row.id)),
+    );
+    if (!present.length)
+      throw new RequestError(404, "No photo of this batch has a brief to choose a setting for.");
     const after = choice && (present.length > 1 ? forAll(choice) : choice);
     const changes = present
       .map((row) => {
         const state = { frame: row.frame!, accepted: row.accepted === true };
-        return { batchPhotoId: row.id, revisionId: row.revisionId!, before: { ...state, choice: row.choice ?? undefined }, after: { ...state, choice: after ?? undefined } };
+        return {
+          batchPhotoId: row.id,
+          revisionId: row.revisionId!,
+          before: { ...state, choice: row.choice ?? undefined },
+          after: { ...state, choice: after ?? undefined },
+        };
       })
-      .filter(({ before, after: next }) => frameKey(before.frame, before.choice) !== frameKey(next.frame, next.choice));
+      .filter(
+        ({ before, after: next }) =>
+          frameKey(before.frame, before.choice) !== frameKey(next.frame, next.choice),
+      );
     if (!changes.length) return;
     const what = choice ? `taking ${choiceName(choice)}` : "leaving the setting to Zumbrel";
-    await makeEdit(tx, batch, `${what} for ${changes.length === 1 ? present.find((row) => row.id === changes[0].batchPhotoId)!.name : `${changes.length} photos`}`.slice(0, 300), { kind: "choice", rows: changes });
+    await makeEdit(
+      tx,
+      batch,
+      `${what} for ${changes.length === 1 ? present.find((row) => row.id === changes[0].batchPhotoId)!.name : `${changes.length} photos`}`.slice(
+        0,
+        300,
+      ),
+      { kind: "choice", rows: changes },
+    );
   });
 });

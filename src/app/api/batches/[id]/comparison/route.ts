@@ -1,13 +1,17 @@
 import { z } from "zod";
-import { choiceSchema } from "@/core/search";
 import { readBody, route } from "@/app/server/answer";
 import { changeBatch, requireBatch } from "@/app/server/batch";
 import { getStore } from "@/app/server/store";
+import { choiceSchema } from "@/core/search";
 import { compare, MOST_CHOICES, totals } from "@/store/queries/comparisons";
 
 export const dynamic = "force-dynamic";
 
-const body = z.strictObject({ choices: z.array(choiceSchema).max(MOST_CHOICES, `at most ${MOST_CHOICES} settings can be compared at once`) });
+const body = z.strictObject({
+  choices: z
+    .array(choiceSchema)
+    .max(MOST_CHOICES, `at most ${MOST_CHOICES} settings can be compared at once`),
+});
 
 /** The settings that are compared for a batch, with their totals so far. */
 export const GET = route(async (_request, { id }) => {

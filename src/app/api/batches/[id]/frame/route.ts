@@ -1,17 +1,25 @@
 import { z } from "zod";
-import { readBody, RequestError, route } from "@/app/server/answer";
+import { RequestError, readBody, route } from "@/app/server/answer";
 import { changeBatch } from "@/app/server/batch";
-import { frameSchema, tidyFrame, type Frame } from "@/core/frame";
+import { type Frame, frameSchema, tidyFrame } from "@/core/frame";
 import { frameKey, listRows } from "@/store/queries/batches";
 import { makeEdit } from "@/store/queries/edits";
 
 const body = z.strictObject({ rowId: z.uuid(), frame: frameSchema, accepted: z.boolean() });
 
 /** What of a photo is set beside where its frame lies, as undo calls it. */
-const SETTINGS = [["ink", "setting the ink of"], ["raw", "setting the development of"], ["layers", "choosing the layers of"], ["page", "choosing the page of"], ["light", "setting the lights of"], ["lighter", "setting how lighter to make"]] as const;
+const SETTINGS = [
+  ["ink", "setting the ink of"],
+  ["raw", "setting the development of"],
+  ["layers", "choosing the layers of"],
+  ["page", "choosing the page of"],
+  ["light", "setting the lights of"],
+  ["lighter", "setting how lighter to make"],
+] as const;
 
 function settingWords(before: Frame, after: Frame): string | null {
-  for (const [key, words] of SETTINGS) if (frameKey({ ...before, [key]: undefined }) === frameKey({ ...after, [key]: undefined })) return words;
+  for (const [key, words] of SETTINGS)
+    if (frameKey({ ...before, [key]: undefined }) === frameKey({ ...after, [key]: undefined })) return words;
   return null;
 }
 
@@ -24,11 +32,18 @@ export const PUT = route(async (request, { id }) => {
     const choice = row.choice ?? undefined;
     const before = { frame: row.frame, accepted: row.accepted === true, choice };
     // A proposal that is only said to be right stays the proposal, so that nothing has to be measured again.
-    const proposal = frame.auto === true && frameKey({ ...frame, x: row.frame.x, y: row.frame.y }) === frameKey(row.frame);
+    const proposal =
+      frame.auto === true && frameKey({ ...frame, x: row.frame.x, y: row.frame.y }) === frameKey(row.frame);
     const after = { frame: proposal ? row.frame : tidyFrame(frame), accepted, choice };
     const same = frameKey(before.frame) === frameKey(after.frame);
     if (same && before.accepted === accepted) return;
     const words = `${same ? "accepting" : (settingWords(before.frame, after.frame) ?? "moving the frame of")} ${row.name}`;
-    await makeEdit(tx, batch, words.slice(0, 300), { kind: "frame", batchPhotoId: rowId, revisionId: row.revisionId, before, after });
+    await makeEdit(tx, batch, words.slice(0, 300), {
+      kind: "frame",
+      batchPhotoId: rowId,
+      revisionId: row.revisionId,
+      before,
+      after,
+    });
   });
 });

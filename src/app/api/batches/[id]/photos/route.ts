@@ -1,4 +1,4 @@
-import { route, RequestError } from "@/app/server/answer";
+import { RequestError, route } from "@/app/server/answer";
 import { bring } from "@/app/server/bring";
 import type { BroughtIn } from "@/ui/api/contract";
 
@@ -8,7 +8,8 @@ import type { BroughtIn } from "@/ui/api/contract";
  * its own streams four times as fast.
  */
 export const POST = route(async (request, { id }): Promise<BroughtIn> => {
-  if (!request.body) throw new RequestError(422, "The file is empty (0 bytes). Bring in the photo once more.");
+  if (!request.body)
+    throw new RequestError(422, "The file is empty (0 bytes). Bring in the photo once more.");
   return bring(id, new URL(request.url).searchParams, pieces(request.body));
 });
 

@@ -7,6 +7,7 @@ import { announce } from "@/store/queue";
 export const POST = route(async (_request, { id }) => {
   const { db } = getStore();
   const workspaceId = await getWorkspace();
-  if (!(await db.transaction((tx) => restoreBatch(tx, workspaceId, checkId(id))))) throw new RequestError(404, "This batch is gone for good: its grace time is over.");
+  if (!(await db.transaction((tx) => restoreBatch(tx, workspaceId, checkId(id)))))
+    throw new RequestError(404, "This batch is gone for good: its grace time is over.");
   await announce(db, null);
 });

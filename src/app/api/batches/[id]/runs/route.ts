@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { readBody, RequestError, route } from "@/app/server/answer";
+import { RequestError, readBody, route } from "@/app/server/answer";
 import { changeBatch } from "@/app/server/batch";
 import { startRun } from "@/store/queries/runs";
 
@@ -9,6 +9,10 @@ const body = z.strictObject({ anew: z.boolean().optional() });
 export const POST = route(async (request, { id }) => {
   const { anew } = await readBody(request, body);
   const runId = await changeBatch(id, (tx, batch) => startRun(tx, batch, anew === true));
-  if (!runId) throw new RequestError(409, "There is no photo in this batch that can meet the brief, so there is nothing to make.");
+  if (!runId)
+    throw new RequestError(
+      409,
+      "There is no photo in this batch that can meet the brief, so there is nothing to make.",
+    );
   return { runId };
 });

@@ -13,6 +13,13 @@ export const POST = route(async (request, { id }) => {
   const batch = await requireBatch(id);
   const { db } = getStore();
   const seen = new Set(ids);
-  const rows = (await listRows(db, batch.id)).filter((row) => seen.has(row.id) && row.assignmentId && !row.measured);
-  await addJobs(db, "measure", rows.map((row) => row.assignmentId!), PRIORITY.inSight);
+  const rows = (await listRows(db, batch.id)).filter(
+    (row) => seen.has(row.id) && row.assignmentId && !row.measured,
+  );
+  await addJobs(
+    db,
+    "measure",
+    rows.map((row) => row.assignmentId!),
+    PRIORITY.inSight,
+  );
 });

@@ -2,4 +2,6 @@ import { route } from "@/app/server/answer";
 import { runForForm } from "@/app/server/counter";
 
 /** A run's files, and which document of the form each would be. */
-export const GET = route((request, { id }) => runForForm(id, new URL(request.url).searchParams.get("run") ?? ""));
+export const GET = route((request, { id }) =>
+  runForForm(id, new URL(request.url).searchParams.get("run") ?? ""),
+);

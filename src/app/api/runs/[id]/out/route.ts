@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { readBody, RequestError, route } from "@/app/server/answer";
+import { RequestError, readBody, route } from "@/app/server/answer";
 import { requireRun } from "@/app/server/runs";
 import { getStore, getWorkspace } from "@/app/server/store";
 import { safeFolder } from "@/core/names";
@@ -14,11 +14,19 @@ export const POST = route(async (request, { id }) => {
   const run = await requireRun(id);
   const { root, folder } = await readBody(request, body);
   const { outRoots } = readEnvironment();
-  if (!outRoots.includes(root)) throw new RequestError(403, "This folder was not allowed. Start Zumbrel with --out-root and the folder.");
+  if (!outRoots.includes(root))
+    throw new RequestError(403, "This folder was not allowed. Start Zumbrel with --out-root and the folder.");
   const { db, files } = getStore();
   const outputs = await outputsOf(db, await getWorkspace(), { runId: run.id });
-  if (!outputs.length) throw new RequestError(404, "This run has no files now: none is finished yet, or they were given up.");
+  if (!outputs.length)
+    throw new RequestError(404, "This run has no files now: none is finished yet, or they were given up.");
   const written: string[] = [];
-  for (const { name, sha256 } of outputs) written.push(await putInto(root, [safeFolder(folder), name].filter(Boolean).join("/"), files.path(sha256)));
-  return { written: written.length, renamed: written.filter((path, i) => !path.endsWith(`/${outputs[i].name}`)).length };
+  for (const { name, sha256 } of outputs)
+    written.push(
+      await putInto(root, [safeFolder(folder), name].filter(Boolean).join("/"), files.path(sha256)),
+    );
+  return {
+    written: written.length,
+    renamed: written.filter((path, i) => !path.endsWith(`/${outputs[i].name}`)).length,
+  };
 });

@@ -2,20 +2,24 @@ import { z } from "zod";
 import { attachment, RequestError, route } from "@/app/server/answer";
 import { printable } from "@/app/server/print";
 import { requireRun } from "@/app/server/runs";
-import { layOut, sheetTask } from "@/core/sheet";
 import { safeName } from "@/core/names";
+import { layOut, sheetTask } from "@/core/sheet";
 import { sheetPicture } from "@/imaging/sheet-picture";
 import { printSheets } from "@/packing";
 
 const query = z.object({
-  task: z.string().max(60_000).transform((text, ctx) => {
-    try {
-      return JSON.parse(text) as unknown;
-    } catch {
-      ctx.addIssue({ code: "custom", message: "is not JSON" });
-      return z.NEVER;
-    }
-  }).pipe(sheetTask),
+  task: z
+    .string()
+    .max(60_000)
+    .transform((text, ctx) => {
+      try {
+        return JSON.parse(text) as unknown;
+      } catch {
+        ctx.addIssue({ code: "custom", message: "is not JSON" });
+        return z.NEVER;
+      }
+    })
+    .pipe(sheetTask),
   as: z.enum(["pdf", "jpeg", "tiff"]),
   /** Of the whole sheet as a picture, and which one. */
   ppi: z.coerce.number().min(50).max(2400).default(300),
@@ -29,10 +33,18 @@ export const GET = route(async (request, { id }) => {
   const { pieces, files } = await printable(run.id);
   const sheets = layOut(task, pieces);
   const name = `${safeName(run.title.split(" · ")[0])} sheet`;
-  if (as === "pdf") return new Response(new Uint8Array(await printSheets(sheets, task, files)), { headers: { "content-type": "application/pdf", "content-disposition": attachment(`${name}.pdf`) } });
+  if (as === "pdf")
+    return new Response(new Uint8Array(await printSheets(sheets, task, files)), {
+      headers: { "content-type": "application/pdf", "content-disposition": attachment(`${name}.pdf`) },
+    });
   const one = sheets[sheet - 1];
   if (!one) throw new RequestError(404, `There are ${sheets.length} sheets; there is no number ${sheet}.`);
   const picture = await sheetPicture(one, task, ppi, as, (file) => files.find((f) => f.id === file)!.read());
   const ending = as === "jpeg" ? "jpg" : "tif";
-  return new Response(new Uint8Array(picture), { headers: { "content-type": `image/${as}`, "content-disposition": attachment(`${name}${sheets.length > 1 ? ` ${sheet}` : ""}.${ending}`) } });
+  return new Response(new Uint8Array(picture), {
+    headers: {
+      "content-type": `image/${as}`,
+      "content-disposition": attachment(`${name}${sheets.length > 1 ? ` ${sheet}` : ""}.${ending}`),
+    },
+  });
 });

@@ -7,5 +7,11 @@ import { safeName } from "@/core/names";
 export const GET = route(async (_request, { id }) => {
   const run = await requireRun(id);
   const pdf = await sheetOf(getStore(), run);
-  return new Response(new Uint8Array(pdf), { headers: { "content-type": "application/pdf", "content-length": String(pdf.length), "content-disposition": attachment(`${safeName(run.title.split(" · ")[0])}, proofs.pdf`) } });
+  return new Response(new Uint8Array(pdf), {
+    headers: {
+      "content-type": "application/pdf",
+      "content-length": String(pdf.length),
+      "content-disposition": attachment(`${safeName(run.title.split(" · ")[0])}, proofs.pdf`),
+    },
+  });
 });

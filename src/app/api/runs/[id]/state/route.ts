@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { readBody, RequestError, route } from "@/app/server/answer";
+import { RequestError, readBody, route } from "@/app/server/answer";
 import { requireRun } from "@/app/server/runs";
 import { getStore } from "@/app/server/store";
 import { cancelRun, pauseRun, resumeRun, retryRun } from "@/store/queries/run-control";
@@ -15,6 +15,7 @@ export const POST = route(async (request, { id }) => {
   if (to === "pause") await pauseRun(db, run.id, null);
   else if (to === "resume") await resumeRun(db, run.id);
   else if (to === "cancel") await db.transaction((tx) => cancelRun(tx, run.id));
-  else if (!(await retryRun(db, run.id))) throw new RequestError(409, "Nothing in this run failed, so there is nothing to make again.");
+  else if (!(await retryRun(db, run.id)))
+    throw new RequestError(409, "Nothing in this run failed, so there is nothing to make again.");
   await announce(db, run.batchId);
 });

@@ -1,10 +1,10 @@
 import { and, eq } from "drizzle-orm";
 import { z } from "zod";
-import { readBody, RequestError, route } from "@/app/server/answer";
+import { RequestError, readBody, route } from "@/app/server/answer";
 import { requireRun } from "@/app/server/runs";
 import { getStore } from "@/app/server/store";
-import { runItems } from "@/store/schema";
 import { announce } from "@/store/queue";
+import { runItems } from "@/store/schema";
 
 const body = z.strictObject({ itemId: z.uuid(), rule: z.string().min(1).max(1000), on: z.boolean() });
 
@@ -13,10 +13,18 @@ export const PUT = route(async (request, { id }) => {
   const run = await requireRun(id);
   const { itemId, rule, on } = await readBody(request, body);
   await getStore().db.transaction(async (tx) => {
-    const [item] = await tx.select().from(runItems).where(and(eq(runItems.id, itemId), eq(runItems.runId, run.id))).for("update");
-    if (!item?.snapshot.brief.onlyYou?.includes(rule)) throw new RequestError(404, "This rule does not belong to this file.");
+    const [item] = await tx
+      .select()
+      .from(runItems)
+      .where(and(eq(runItems.id, itemId), eq(runItems.runId, run.id)))
+      .for("update");
+    if (!item?.snapshot.brief.onlyYou?.includes(rule))
+      throw new RequestError(404, "This rule does not belong to this file.");
     const { [rule]: _, ...others } = item.ticks;
-    await tx.update(runItems).set({ ticks: on ? { ...others, [rule]: new Date().toISOString() } : others }).where(eq(runItems.id, itemId));
+    await tx
+      .update(runItems)
+      .set({ ticks: on ? { ...others, [rule]: new Date().toISOString() } : others })
+      .where(eq(runItems.id, itemId));
     await announce(tx, run.batchId);
   });
 });

@@ -3,12 +3,15 @@ import { z } from "zod";
 import { attachment, RequestError, route } from "@/app/server/answer";
 import { requireRun } from "@/app/server/runs";
 import { getStore, getWorkspace } from "@/app/server/store";
-import { manifestCsv, manifestJson, type ManifestRow } from "@/core/manifest";
+import { type ManifestRow, manifestCsv, manifestJson } from "@/core/manifest";
 import { freeName, safeName, splitName } from "@/core/names";
-import { zipOf, type ZipEntry } from "@/packing";
+import { type ZipEntry, zipOf } from "@/packing";
 import { outputsOf } from "@/store/queries/runs";
 
-const query = z.object({ of: z.enum(["files", "originals"]).default("files"), manifest: z.enum(["0", "1"]).default("0") });
+const query = z.object({
+  of: z.enum(["files", "originals"]).default("files"),
+  manifest: z.enum(["0", "1"]).default("0"),
+});
 
 type Output = Awaited<ReturnType<typeof outputsOf>>[number];
 
@@ -21,19 +24,36 @@ export const GET = route(async (request, { id }) => {
   const { of, manifest } = query.parse(Object.fromEntries(new URL(request.url).searchParams));
   const { db, files } = getStore();
   const outputs = await outputsOf(db, await getWorkspace(), { runId: run.id });
-  if (!outputs.length) throw new RequestError(404, "This run has no files now: none is finished yet, or they were given up.");
+  if (!outputs.length)
+    throw new RequestError(404, "This run has no files now: none is finished yet, or they were given up.");
   const shas = outputs.map((output) => (of === "originals" ? output.snapshot.sourceSha256 : output.sha256));
   const there = await Promise.all(shas.map((sha256) => files.has(sha256)));
-  if (!there.every(Boolean)) throw new RequestError(410, "Some of these files are not stored any more: their batch was removed a while ago. Bring the photos in again.");
-  const entries: ZipEntry[] = outputs.map((output, i) => ({ name: of === "originals" ? originalName(output) : output.name, from: { path: files.path(shas[i]) } }));
+  if (!there.every(Boolean))
+    throw new RequestError(
+      410,
+      "Some of these files are not stored any more: their batch was removed a while ago. Bring the photos in again.",
+    );
+  const entries: ZipEntry[] = outputs.map((output, i) => ({
+    name: of === "originals" ? originalName(output) : output.name,
+    from: { path: files.path(shas[i]) },
+  }));
   if (manifest === "1") {
     const rows = outputs.map(manifestRow);
     const taken = (name: string) => entries.some((entry) => entry.name.toLowerCase() === name.toLowerCase());
-    entries.push({ name: freeName("manifest.csv", taken), from: { bytes: Buffer.from(manifestCsv(rows)) } }, { name: freeName("manifest.json", taken), from: { bytes: Buffer.from(manifestJson(run.title, rows)) } });
+    entries.push(
+      { name: freeName("manifest.csv", taken), from: { bytes: Buffer.from(manifestCsv(rows)) } },
+      { name: freeName("manifest.json", taken), from: { bytes: Buffer.from(manifestJson(run.title, rows)) } },
+    );
   }
   const { bytes, stream } = await zipOf(entries);
   const name = `${safeName(run.title.split(" · ")[0])}${of === "originals" ? ", originals" : ""}.zip`;
-  return new Response(Readable.toWeb(stream) as ReadableStream<Uint8Array>, { headers: { "content-type": "application/zip", "content-length": String(bytes), "content-disposition": attachment(name) } });
+  return new Response(Readable.toWeb(stream) as ReadableStream<Uint8Array>, {
+    headers: {
+      "content-type": "application/zip",
+      "content-length": String(bytes),
+      "content-disposition": attachment(name),
+    },
+  });
 });
 
 /** The file's own name, with the ending that the original's bytes have. */
@@ -44,4 +64,11 @@ function originalName({ name, snapshot, facts }: Output): string {
   return ending ? `${name.slice(0, dot)}.${ending}` : name.slice(0, dot);
 }
 
-const manifestRow = ({ name, snapshot, facts, checks, difference }: Output): ManifestRow => ({ source: snapshot.sourceName, output: name, before: snapshot.before, after: facts, checks, difference });
+const manifestRow = ({ name, snapshot, facts, checks, difference }: Output): ManifestRow => ({
+  source: snapshot.sourceName,
+  output: name,
+  before: snapshot.before,
+  after: facts,
+  checks,
+  difference,
+});

@@ -1,6 +1,12 @@
 import { z } from "zod";
 import { RequestError, route } from "@/app/server/answer";
-import { originalPicture, referencePicture, trialPicture, wayPicture, type Shown } from "@/app/server/pictures";
+import {
+  originalPicture,
+  referencePicture,
+  type Shown,
+  trialPicture,
+  wayPicture,
+} from "@/app/server/pictures";
 import { getStore } from "@/app/server/store";
 import { requireWeighed, weighedGeometry } from "@/app/server/weigh";
 import { regionOf } from "@/imaging/levels";
@@ -9,7 +15,12 @@ import { keptTrial, weighPlan } from "@/store/queries/weigh";
 /** Side of a square that is sent at once. */
 const SIDE = 512;
 
-const query = z.object({ of: z.string().min(1).max(200), level: z.coerce.number().int().min(0).max(16), x: z.coerce.number().int().min(0).max(1e6), y: z.coerce.number().int().min(0).max(1e6) });
+const query = z.object({
+  of: z.string().min(1).max(200),
+  level: z.coerce.number().int().min(0).max(16),
+  x: z.coerce.number().int().min(0).max(1e6),
+  y: z.coerce.number().int().min(0).max(1e6),
+});
 
 /** A square of one picture at a scale: RGBA, row after row, of 8 bits, or where light lies above white PQ signals of 16. `of`: reference, original, or the key of a trial. */
 export const GET = route(async (request, { id }) => {
@@ -20,7 +31,14 @@ export const GET = route(async (request, { id }) => {
   if (!region) throw new RequestError(404, "There is no such part of this picture.");
   const light = shown.light && { "x-light": shown.light.primaries, "x-reach": String(shown.light.reach) };
   return new Response(new Uint8Array(region.data.buffer as ArrayBuffer), {
-    headers: { ...light, "content-type": "application/octet-stream", "cache-control": "private, max-age=3600", "x-width": String(region.width), "x-height": String(region.height), "x-space": shown.space },
+    headers: {
+      ...light,
+      "content-type": "application/octet-stream",
+      "cache-control": "private, max-age=3600",
+      "x-width": String(region.width),
+      "x-height": String(region.height),
+      "x-space": shown.space,
+    },
   });
 });
 

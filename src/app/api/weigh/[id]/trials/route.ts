@@ -1,10 +1,10 @@
 import { z } from "zod";
-import { choiceSchema, settingKey, settingOf } from "@/core/search";
-import { readBody, RequestError, route } from "@/app/server/answer";
-import { getStore } from "@/app/server/store";
-import { trialPicture } from "@/app/server/pictures";
-import { requireWeighed, trialView, weighedGeometry } from "@/app/server/weigh";
+import { RequestError, readBody, route } from "@/app/server/answer";
 import { events } from "@/app/server/events";
+import { trialPicture } from "@/app/server/pictures";
+import { getStore } from "@/app/server/store";
+import { requireWeighed, trialView, weighedGeometry } from "@/app/server/weigh";
+import { choiceSchema, settingKey, settingOf } from "@/core/search";
 import { keptTrial, seeWeighing, weighPlan } from "@/store/queries/weigh";
 import { addTrial } from "@/store/queue";
 import type { TrialView } from "@/ui/api/contract";
@@ -20,7 +20,8 @@ export const POST = route(async (request, { id }): Promise<{ trial: TrialView | 
   const row = await requireWeighed(id);
   const geometry = weighedGeometry(row);
   const setting = settingOf(choice, geometry.width * geometry.height);
-  if (!setting) throw new RequestError(400, "Only a setting can be tried: a format with its quality or colours.");
+  if (!setting)
+    throw new RequestError(400, "Only a setting can be tried: a format with its quality or colours.");
   const store = getStore();
   const { db } = store;
   const key = settingKey(setting);
@@ -34,7 +35,11 @@ export const POST = route(async (request, { id }): Promise<{ trial: TrialView | 
   await addTrial(db, row.id, choice);
   const found = await coming;
   // Decoded while the answer is on its way: the pane asks for its pixels next.
-  if (found) void store.files.read(found.made.sha256!).then((encoded) => trialPicture(store, row, geometry, key, setting, encoded)).catch(() => undefined);
+  if (found)
+    void store.files
+      .read(found.made.sha256!)
+      .then((encoded) => trialPicture(store, row, geometry, key, setting, encoded))
+      .catch(() => undefined);
   return { trial: found?.view ?? null };
 });
 
@@ -46,7 +51,13 @@ function watched<T>(look: () => Promise<T | null>): Promise<T | null> {
       unsubscribe();
       resolve(answer);
     };
-    const unsubscribe = events().subscribe(() => void look().then((found) => found && done(found), () => done(null)));
+    const unsubscribe = events().subscribe(
+      () =>
+        void look().then(
+          (found) => found && done(found),
+          () => done(null),
+        ),
+    );
     const timer = setTimeout(() => done(null), PATIENCE_MS);
   });
 }

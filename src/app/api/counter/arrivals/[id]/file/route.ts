@@ -6,7 +6,10 @@ import { getStore } from "@/app/server/store";
 import { closeUp, fileHead } from "@/imaging/head";
 import { effectivePpi } from "@/receivers/print";
 
-const query = z.object({ n: z.coerce.number().int().min(0).max(5000), as: z.enum(["picture", "print"]).default("picture") });
+const query = z.object({
+  n: z.coerce.number().int().min(0).max(5000),
+  as: z.enum(["picture", "print"]).default("picture"),
+});
 /** Paper that a close look shows, in mm, and screen pixels a printed dot. */
 const PART = { width: 24, height: 18 };
 const DOT = 1.6;
@@ -16,7 +19,11 @@ export const GET = route(async (request, { id }) => {
   const { n, as } = query.parse(Object.fromEntries(new URL(request.url).searchParams));
   const { arrival, rules } = await requireArrival(id);
   const file = arrival.files[n];
-  const bytes = file && (await getStore().files.read(file.sha256).catch(() => null));
+  const bytes =
+    file &&
+    (await getStore()
+      .files.read(file.sha256)
+      .catch(() => null));
   if (!bytes) throw new RequestError(404, "This file is no longer kept at the counter.");
   const headers = { "cache-control": "private, max-age=3600" };
   if (as === "picture") return forScreen(bytes, headers);
