@@ -1,4 +1,5 @@
-// What a batch takes, end to end, against what a plain script takes on the same cores: node bench/batch.mjs [FOLDER OF PHOTOGRAPHS]
+// What a batch takes, end to end, against what a plain script takes on the same cores: node bench/batch.mjs
+// [FOLDER OF PHOTOGRAPHS]
 // Starts the application on data of its own; prints ratios measured in one run.
 import { execFileSync, spawn } from "node:child_process";
 import { createHash } from "node:crypto";
@@ -133,7 +134,9 @@ await until(async () => (await call("GET", `batches/${incoming}`)).rows.every((r
 const there = seconds(start);
 if (INCOMING)
   console.log(
-    `${INCOMING} photos of 5 MB: copied and hashed in ${copied.toFixed(1)} s; in after ${arrived.toFixed(1)} s, with every small picture after ${there.toFixed(1)} s: ${(copied / there).toFixed(2)} of the speed (all facts: ${(copied / arrived).toFixed(2)})`,
+    `${INCOMING} photos of 5 MB: copied and hashed in ${copied.toFixed(1)} s; in after ` +
+      `${arrived.toFixed(1)} s, with every small picture after ${there.toFixed(1)} s: ` +
+      `${(copied / there).toFixed(2)} of the speed (all facts: ${(copied / arrived).toFixed(2)})`,
   );
 for (const path of list) rmSync(path);
 
@@ -166,7 +169,8 @@ await call("POST", `batches/${batch}/runs`, {});
 await until(async () => (await call("GET", `batches/${batch}`)).run?.finished, 500);
 const run = seconds(start);
 console.log(
-  `43 photos of 12 megapixels to 1600 px at quality 80: plain script ${script.toFixed(1)} s, from the button to the last proof ${run.toFixed(1)} s: ${(script / run).toFixed(2)} of its throughput`,
+  `43 photos of 12 megapixels to 1600 px at quality 80: plain script ${script.toFixed(1)} s, from ` +
+    `the button to the last proof ${run.toFixed(1)} s: ${(script / run).toFixed(2)} of its throughput`,
 );
 
 if (process.env.ONLY_RUN) {
@@ -192,7 +196,10 @@ await call("POST", `batches/${batch}/runs`, {});
 await until(async () => (await call("GET", `batches/${batch}`)).run?.finished, 500);
 const whole = seconds(start);
 console.log(
-  `the same within ${((bytes * 1.5) / 1e6).toFixed(1)} MB in all: ${whole.toFixed(1)} s, ${(whole / run).toFixed(2)} × as long; ${shared.totals[0].state}, difference ${shared.totals[0].level?.toFixed(2)}, ${((100 * shared.totals[0].bytes) / (bytes * 1.5)).toFixed(1)} % of the limit`,
+  `the same within ${((bytes * 1.5) / 1e6).toFixed(1)} MB in all: ${whole.toFixed(1)} s, ` +
+    `${(whole / run).toFixed(2)} × as long; ${shared.totals[0].state}, difference ` +
+    `${shared.totals[0].level?.toFixed(2)}, ` +
+    `${((100 * shared.totals[0].bytes) / (bytes * 1.5)).toFixed(1)} % of the limit`,
 );
 console.log(`worker: ${peak().toFixed(0)} MB at most`);
 
@@ -227,7 +234,8 @@ if (SMALL) {
   const few = await time(100);
   const many = await time(SMALL);
   console.log(
-    `small photos: ${(few * 1000).toFixed(0)} ms each of 100, ${(many * 1000).toFixed(0)} ms each of ${SMALL}: ${(many / few).toFixed(2)} × as long`,
+    `small photos: ${(few * 1000).toFixed(0)} ms each of 100, ${(many * 1000).toFixed(0)} ms each of ` +
+      `${SMALL}: ${(many / few).toFixed(2)} × as long`,
   );
   console.log(`worker: ${peak().toFixed(0)} MB at most`);
 }

@@ -1,4 +1,5 @@
-// The time of `fit` with aim clean on twelve photos against a plain script that halves the quality with the same difference measure,
+// The time of `fit` with aim clean on twelve photos against a plain script that halves the quality with the
+// same difference measure,
 // in one run: node bench/clean-time.mjs FOLDER
 // FOLDER holds photographs.
 import { execFileSync, spawnSync } from "node:child_process";
@@ -16,7 +17,8 @@ const work = mkdtempSync(join(tmpdir(), "zumbrel-clean-"));
 process.on("exit", () => rmSync(work, { recursive: true, force: true }));
 const CLEAN = 0.9;
 
-// Twelve photos of 2 to 24 megapixels, enlarged and grained from the photographs, so that they have detail at every size.
+// Twelve photos of 2 to 24 megapixels, enlarged and grained from the photographs, so that they have detail
+// at every size.
 const big = join(work, "big");
 mkdirSync(big);
 const sources = readdirSync(folder)
@@ -70,5 +72,8 @@ for (const file of readdirSync(big).sort()) {
 }
 const total = results.reduce((sum, r) => sum + (r.facts?.bytes ?? 0), 0);
 console.log(
-  `12 photos of 2 to 24 megapixels: fit ${(ours / 1000).toFixed(0)} s (${results.filter((r) => r.ok && r.difference <= CLEAN).length} clean, ${(total / 1e6).toFixed(1)} MB), halving ${(halving / 1000).toFixed(0)} s (${(plainBytes / 1e6).toFixed(1)} MB): ${(halving / ours).toFixed(2)} × faster`,
+  `12 photos of 2 to 24 megapixels: fit ${(ours / 1000).toFixed(0)} s ` +
+    `(${results.filter((r) => r.ok && r.difference <= CLEAN).length} clean, ` +
+    `${(total / 1e6).toFixed(1)} MB), halving ${(halving / 1000).toFixed(0)} s ` +
+    `(${(plainBytes / 1e6).toFixed(1)} MB): ${(halving / ours).toFixed(2)} × faster`,
 );

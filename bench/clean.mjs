@@ -1,4 +1,5 @@
-// What aims clean and best give on photographs, held against a plain encoder and a published measure: node bench/clean.mjs FOLDER
+// What aims clean and best give on photographs, held against a plain encoder and a published measure: node
+// bench/clean.mjs FOLDER
 // FOLDER holds photographs. Needs butteraugli_main (Debian's libjxl-devtools).
 import { execFileSync } from "node:child_process";
 import { mkdtempSync, readdirSync, rmSync, writeFileSync } from "node:fs";
@@ -12,7 +13,8 @@ import { decoded, plainSmallest } from "./plain.mjs";
 const folder = process.argv[2];
 if (!folder) throw new Error("Name a folder with photographs: node bench/clean.mjs FOLDER");
 const { Reference, fitPhoto, readSource } = await load(
-  'export { Reference } from "@/core/difference"; export { fitPhoto } from "@/imaging/fit-photo"; export { readSource } from "@/imaging/facts";',
+  'export { Reference } from "@/core/difference"; export { fitPhoto } from "@/imaging/fit-photo"; ' +
+    'export { readSource } from "@/imaging/facts";',
 );
 const work = mkdtempSync(join(tmpdir(), "zumbrel-clean-"));
 process.on("exit", () => rmSync(work, { recursive: true, force: true }));
@@ -72,13 +74,19 @@ for (const {
   }
   best.against.push(ours.difference / least);
   console.log(
-    `${name.padEnd(26)} clean ${(clean.output.length / 1000).toFixed(1)} kB, difference ${clean.difference.toFixed(2)}, 3-norm ${seen.toFixed(2)}; plain ${plain ? (plain / 1000).toFixed(1) : "–"} kB at the same difference (${plain ? `${((100 * clean.output.length) / plain).toFixed(0)} %` : "never"}); ` +
-      `half of it: ${ours.difference.toFixed(2)} against the plain encoder's ${least.toFixed(2)}, clean from ${ours.cleanFrom ? (ours.cleanFrom / 1000).toFixed(1) : "–"} kB`,
+    `${name.padEnd(26)} clean ${(clean.output.length / 1000).toFixed(1)} kB, difference ` +
+      `${clean.difference.toFixed(2)}, 3-norm ${seen.toFixed(2)}; plain ` +
+      `${plain ? (plain / 1000).toFixed(1) : "–"} kB at the same difference ` +
+      `(${plain ? `${((100 * clean.output.length) / plain).toFixed(0)} %` : "never"}); ` +
+      (`half of it: ${ours.difference.toFixed(2)} against the plain encoder's ${least.toFixed(2)}, ` +
+        `clean from ${ours.cleanFrom ? (ours.cleanFrom / 1000).toFixed(1) : "–"} kB`),
   );
 }
 console.log(
-  `clean: ${(median(shares) * 100).toFixed(0)} % of the plain encoder's bytes in the median; 3-norm at most 0.8 on ${norms.filter((v) => v <= 0.8).length} of ${norms.length}`,
+  `clean: ${(median(shares) * 100).toFixed(0)} % of the plain encoder's bytes in the median; 3-norm ` +
+    `at most 0.8 on ${norms.filter((v) => v <= 0.8).length} of ${norms.length}`,
 );
 console.log(
-  `best under half of that: ${(median(best.against) * 100).toFixed(0)} % of the plain encoder's difference in the median`,
+  `best under half of that: ${(median(best.against) * 100).toFixed(0)} % of the plain encoder's ` +
+    "difference in the median",
 );

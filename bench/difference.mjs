@@ -1,5 +1,7 @@
-// Holds the visible difference against butteraugli_main (Debian's libjxl-devtools), a published measure: node bench/difference.mjs FOLDER
-// FOLDER holds photographs. Prints rank correlations over all pairs and within each photograph and kind, the scale, and the time of a pair.
+// Holds the visible difference against butteraugli_main (Debian's libjxl-devtools), a published measure:
+// node bench/difference.mjs FOLDER
+// FOLDER holds photographs. Prints rank correlations over all pairs and within each photograph and kind, the
+// scale, and the time of a pair.
 import { execFile } from "node:child_process";
 import { mkdtempSync, readdirSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
@@ -131,7 +133,8 @@ const groups = Object.values(
 );
 const within = groups.map(rho);
 console.log(
-  `within one picture and kind: ${Math.min(...within).toFixed(4)} at least, ${(within.reduce((a, b) => a + b) / within.length).toFixed(4)} on average`,
+  `within one picture and kind: ${Math.min(...within).toFixed(4)} at least, ` +
+    `${(within.reduce((a, b) => a + b) / within.length).toFixed(4)} on average`,
 );
 const near = pairs.filter((p) => p.norm > 0.3 && p.norm < 2);
 const off = (list) => {
@@ -141,7 +144,8 @@ const off = (list) => {
 };
 const percent = (log) => `${((Math.exp(log) - 1) * 100).toFixed(1)} %`;
 console.log(
-  `near what can just be seen (3-norm 0.3 to 2, ${near.length} pairs): 3-norm over ${JUST_SEEN} is ${percent(off(near).mean)} off the difference, spread ${percent(off(near).spread)}`,
+  `near what can just be seen (3-norm 0.3 to 2, ${near.length} pairs): 3-norm over ${JUST_SEEN} is ` +
+    `${percent(off(near).mean)} off the difference, spread ${percent(off(near).spread)}`,
 );
 for (const key of ["kind", "name"])
   for (const value of new Set(column(near, key)))
@@ -179,5 +183,6 @@ for (let i = 0; i < 15; i += 1) {
 }
 const median = (list) => [...list].sort((a, b) => a - b)[list.length >> 1];
 console.log(
-  `a pair of ${width} × ${height} px: ${median(times.once).toFixed(0)} ms, the next trial of the same picture ${median(times.again).toFixed(0)} ms (medians of 15, one thread)`,
+  `a pair of ${width} × ${height} px: ${median(times.once).toFixed(0)} ms, the next trial of the ` +
+    `same picture ${median(times.again).toFixed(0)} ms (medians of 15, one thread)`,
 );

@@ -22,7 +22,9 @@ function run(args, cwd = root) {
     [
       "bash",
       "-c",
-      'exec 3>&2; "$@" >/dev/null & pid=$!; peak=0; while kill -0 $pid 2>/dev/null; do now=$(awk "/VmHWM/{print \\$2}" /proc/$pid/status 2>/dev/null); [ -n "$now" ] && peak=$now; sleep 0.02; done; wait $pid; code=$?; echo "peak $peak" >&2; exit $code',
+      'exec 3>&2; "$@" >/dev/null & pid=$!; peak=0; while kill -0 $pid 2>/dev/null; do now=$(awk ' +
+        '"/VmHWM/{print \\$2}" /proc/$pid/status 2>/dev/null); [ -n "$now" ] && peak=$now; sleep 0.02; ' +
+        'done; wait $pid; code=$?; echo "peak $peak" >&2; exit $code',
       "-",
       ...args,
     ],
@@ -59,7 +61,8 @@ if (!existsSync(join(work, "node_modules")))
   execFileSync("ln", ["-s", join(root, "node_modules"), join(work, "node_modules")]);
 writeFileSync(
   join(work, "plain.mjs"),
-  `import sharp from "sharp"; await sharp(process.argv[2]).autoOrient().resize(1024, 1024, { fit: "inside" }).jpeg({ mozjpeg: true, quality: 80 }).toFile(process.argv[3]);`,
+  `import sharp from "sharp"; await sharp(process.argv[2]).autoOrient().resize(1024, 1024, { fit: ` +
+    `"inside" }).jpeg({ mozjpeg: true, quality: 80 }).toFile(process.argv[3]);`,
 );
 writeFileSync(
   join(work, "halving.mjs"),
@@ -89,7 +92,8 @@ const plain = repeat(3, () =>
   run([process.execPath, join(work, "plain.mjs"), big, join(work, "plain.jpg")], work),
 );
 console.log(
-  `24 megapixels to 1024 px under 100 KB: ${ours.seconds.toFixed(2)} s, plain pipeline ${plain.seconds.toFixed(2)} s: ${(ours.seconds / plain.seconds).toFixed(2)} × (wanted at most 3)`,
+  `24 megapixels to 1024 px under 100 KB: ${ours.seconds.toFixed(2)} s, plain pipeline ` +
+    `${plain.seconds.toFixed(2)} s: ${(ours.seconds / plain.seconds).toFixed(2)} × (wanted at most 3)`,
 );
 console.log(
   `  peak memory ${ours.megabytes.toFixed(0)} MB (wanted under 600), plain ${plain.megabytes.toFixed(0)} MB`,
@@ -117,6 +121,8 @@ const halved = repeat(2, () =>
   run([process.execPath, join(work, "halving.mjs"), join(work, "halved"), ...twenty], work),
 );
 console.log(
-  `${twenty.length} photos to 60 to 80 KB: ${searched.seconds.toFixed(1)} s, halving with a full decode each time ${halved.seconds.toFixed(1)} s: ${(halved.seconds / searched.seconds).toFixed(2)} × faster (wanted at least 2)`,
+  `${twenty.length} photos to 60 to 80 KB: ${searched.seconds.toFixed(1)} s, halving with a full ` +
+    `decode each time ${halved.seconds.toFixed(1)} s: ` +
+    `${(halved.seconds / searched.seconds).toFixed(2)} × faster (wanted at least 2)`,
 );
 rmSync(work, { recursive: true, force: true });

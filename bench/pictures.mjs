@@ -6,7 +6,10 @@ import { join } from "node:path";
 import sharp from "sharp";
 import { root } from "./load.mjs";
 
-/** Paths of `count` JPEGs of width × height px under `folder`; from `from`, a folder of photographs, where one is given. */
+/**
+ * Paths of `count` JPEGs of width × height px under `folder`; from `from`, a folder of photographs, where
+ * one is given.
+ */
 export async function originals(folder, count, width, height, from = null) {
   mkdirSync(folder, { recursive: true });
   let source = from;

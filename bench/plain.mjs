@@ -3,7 +3,9 @@ import sharp from "sharp";
 
 export const decoded = (bytes) => sharp(bytes).toColourspace("srgb").raw().toBuffer();
 
-/** The plain encoder's smallest file within a difference: every whole quality, 4:2:0, as the library comes. */
+/**
+ * The plain encoder's smallest file within a difference: every whole quality, 4:2:0, as the library comes.
+ */
 export async function plainSmallest(data, size, reference, limit) {
   let [low, high, found] = [1, 100, null];
   while (low <= high) {

@@ -1,4 +1,5 @@
-// Reads made-up wordings for a minute (or the seconds given) and prints the slowest, so that no text can hold the reader up.
+// Reads made-up wordings for a minute (or the seconds given) and prints the slowest, so that no text can
+// hold the reader up.
 // node bench/read-fuzz.mjs [seconds]
 
 import { mkdirSync } from "node:fs";
@@ -12,7 +13,9 @@ mkdirSync(join(root, ".build"), { recursive: true });
 const outfile = join(root, ".build/read-fuzz.mjs");
 await build({
   stdin: {
-    contents: `export { holds, wordings } from "./tests/core/reader/fuzz"; export { readWording } from "@/core/brief"; export { default as fc } from "fast-check";`,
+    contents:
+      `export { holds, wordings } from "./tests/core/reader/fuzz"; export { readWording } from ` +
+      `"@/core/brief"; export { default as fc } from "fast-check";`,
     resolveDir: root,
     loader: "ts",
   },

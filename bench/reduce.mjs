@@ -1,4 +1,5 @@
-// Linear-light reduction of 24 megapixels to 2400 px against the library's plain resize, in one run: node bench/reduce.mjs
+// Linear-light reduction of 24 megapixels to 2400 px against the library's plain resize, in one run: node
+// bench/reduce.mjs
 // Both decode the same PNG or TIFF and end with the same number of raw pixels in memory.
 import sharp from "sharp";
 import { load } from "./load.mjs";
@@ -48,7 +49,9 @@ for (const [name, file] of Object.entries(files)) {
     sharp(file).pipelineColourspace("scrgb").resize(2400, 1600).toColourspace("srgb").raw().toBuffer(),
   );
   console.log(
-    `${name}, 24 megapixels to 2400 px in linear light: ${ours.toFixed(2)} s, plain resize ${plain.toFixed(2)} s: ${(ours / plain).toFixed(2)} × (wanted at most 4); the library's own linear pipeline ${(linear / plain).toFixed(2)} ×`,
+    `${name}, 24 megapixels to 2400 px in linear light: ${ours.toFixed(2)} s, plain resize ` +
+      `${plain.toFixed(2)} s: ${(ours / plain).toFixed(2)} × (wanted at most 4); the library's own ` +
+      `linear pipeline ${(linear / plain).toFixed(2)} ×`,
   );
 }
 process.exit(0);

@@ -1,5 +1,7 @@
-// What sharing a limit on the whole costs, and how alike photos end: node bench/total.mjs [COUNT] [FOLDER OF PHOTOGRAPHS]
-// Against the same photos at one fixed quality with the same pixels, proof and measured difference, in one run.
+// What sharing a limit on the whole costs, and how alike photos end: node bench/total.mjs [COUNT] [FOLDER OF
+// PHOTOGRAPHS]
+// Against the same photos at one fixed quality with the same pixels, proof and measured difference, in one
+// run.
 import { mkdtempSync, readFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -121,7 +123,9 @@ for (const share of (process.env.SHARES ?? "1.2 1.8").split(" ").map(Number)) {
   }
   const at = (p) => differences[Math.floor(p * (differences.length - 1))].toFixed(3);
   console.log(
-    `  ${((100 * bytes) / max).toFixed(1)} % of the limit, level ${level.toFixed(3)}, difference ${at(0)} to ${at(1)}, median ${at(0.5)}; ${encodes.toFixed(1)} trials a photo; ${(shared.seconds / fixed.seconds).toFixed(2)} × the time at a fixed quality`,
+    `  ${((100 * bytes) / max).toFixed(1)} % of the limit, level ${level.toFixed(3)}, difference ` +
+      `${at(0)} to ${at(1)}, median ${at(0.5)}; ${encodes.toFixed(1)} trials a photo; ` +
+      `${(shared.seconds / fixed.seconds).toFixed(2)} × the time at a fixed quality`,
   );
 }
 process.exit(0);

@@ -59,7 +59,9 @@ function blurred(picture: Picture, radius: number): Float32Array {
   return data;
 }
 
-/** Blends towards a blurred picture where `share(x, y)` (0 to 1, positions 0 to 1) says it is out of focus. */
+/**
+ * Blends towards a blurred picture where `share(x, y)` (0 to 1, positions 0 to 1) says it is out of focus.
+ */
 export function defocus(picture: Picture, radius: number, share: (x: number, y: number) => number): void {
   if (radius < 1) return;
   const soft = blurred(picture, Math.round(radius));

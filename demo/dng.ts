@@ -1,6 +1,8 @@
 /**
- * A camera's raw file: a mosaic of sensor values with what is needed to develop it, and a small JPEG that the camera made itself.
- * Source: DNG 1.4.0.0 (2012), chapters 2 (structure), 4 (tags), 6 (mapping camera colours to XYZ); TIFF/EP for the mosaic.
+ * A camera's raw file: a mosaic of sensor values with what is needed to develop it, and a small JPEG that
+ * the camera made itself.
+ * Source: DNG 1.4.0.0 (2012), chapters 2 (structure), 4 (tags), 6 (mapping camera colours to XYZ); TIFF/EP
+ * for the mosaic.
  */
 import { invert, type Matrix, multiply, SPACES } from "@/core/colour";
 import { directory, type ExifEntry } from "@/core/containers";

@@ -1,4 +1,7 @@
-/** The demo's heavy sources: a raw file, a phone's file, layered artwork and a 16-bit picture in a wide space, made of what is drawn already. */
+/**
+ * The demo's heavy sources: a raw file, a phone's file, layered artwork and a 16-bit picture in a wide
+ * space, made of what is drawn already.
+ */
 import { spawn } from "node:child_process";
 import { readFile, rename, unlink, writeFile } from "node:fs/promises";
 import { join } from "node:path";
@@ -46,7 +49,10 @@ const scaled = async (folder: string, name: string, width: number, height: numbe
   return data;
 };
 
-/** The sky of the camera's picture is near white; in the scene it was up to three times lighter, and the sensor has seen that. */
+/**
+ * The sky of the camera's picture is near white; in the scene it was up to three times lighter, and the
+ * sensor has seen that.
+ */
 async function lastLight(folder: string): Promise<Buffer> {
   const [width, height] = [3000, 2000];
   const codes = await scaled(folder, "moor-at-dusk.jpg", width, height);
@@ -134,7 +140,9 @@ async function wide(folder: string): Promise<Buffer> {
 
 const [POSTER_W, POSTER_H] = [2000, 1400];
 
-/** A poster: the moor, a moth in a soft round window, a glow, lettering, and a sketch that nobody took out. */
+/**
+ * A poster: the moor, a moth in a soft round window, a glow, lettering, and a sketch that nobody took out.
+ */
 async function poster(folder: string): Promise<Buffer> {
   const ground = await scaled(folder, "moor-at-dusk.jpg", POSTER_W, POSTER_H);
   const png = (data: Uint8Array, width: number, height: number, channels: 3 | 4) =>

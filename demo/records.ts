@@ -1,4 +1,7 @@
-/** Forty frames of trap nights: nearer and farther, lighter and darker takes of what the demo has drawn already. */
+/**
+ * Forty frames of trap nights: nearer and farther, lighter and darker takes of what the demo has drawn
+ * already.
+ */
 import { readFile, rename, writeFile } from "node:fs/promises";
 import { join } from "node:path";
 import sharp from "sharp";

@@ -21,7 +21,10 @@ import { develop, type Picture } from "./camera";
 import { random } from "./noise";
 import type { DemoPicture } from "./pictures";
 
-/** Drawing costs about 3 µs a pixel, so larger pictures are drawn at this size and enlarged; grain and texture come at full size. */
+/**
+ * Drawing costs about 3 µs a pixel, so larger pictures are drawn at this size and enlarged; grain and
+ * texture come at full size.
+ */
 const DRAWN_PIXELS = 1_700_000;
 
 export async function makePicture(p: DemoPicture): Promise<Buffer> {

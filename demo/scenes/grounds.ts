@@ -2,7 +2,10 @@
 import { type Colour, clamp01, colour, mix, Noise, smooth } from "../noise";
 
 export interface Ground {
-  /** Writes linear light at (x, y); `px` is the size of a pixel in these units, so that nothing finer than it is drawn. */
+  /**
+   * Writes linear light at (x, y); `px` is the size of a pixel in these units, so that nothing finer than it
+   * is drawn.
+   */
   (x: number, y: number, px: number, out: Float32Array): void;
 }
 

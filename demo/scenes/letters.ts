@@ -1,4 +1,7 @@
-/** A stroke alphabet of our own, so that lettering needs no fonts: each sign on a grid 4 wide and 6 high, strokes as runs of points. */
+/**
+ * A stroke alphabet of our own, so that lettering needs no fonts: each sign on a grid 4 wide and 6 high,
+ * strokes as runs of points.
+ */
 const GLYPHS: Record<string, string> = {
   A: "06 20 46|14 34",
   B: "00 06 36 45 44 33 03|33 42 41 30 00",

@@ -133,7 +133,10 @@ export class Moth {
     }
   }
 
-  /** Lays the moth over `out` at (x, y), the head towards negative y; light comes from the upper left. Answers its coverage. */
+  /**
+   * Lays the moth over `out` at (x, y), the head towards negative y; light comes from the upper left.
+   * Answers its coverage.
+   */
   over(x: number, y: number, px: number, out: Float32Array): number {
     if (y < -0.85 || y > 1.15 || x < -1.15 || x > 1.15) return 0;
     const side = x < 0 ? -1 : 1;
@@ -298,7 +301,10 @@ export interface MothShot {
   ground: Ground;
   width: number;
   height: number;
-  /** Where the moth sits (shares of the picture), how large a wing is (share of the short side) and how it is turned. */
+  /**
+   * Where the moth sits (shares of the picture), how large a wing is (share of the short side) and how it is
+   * turned.
+   */
   at: [number, number];
   size: number;
   turn: number;

@@ -42,7 +42,8 @@ const server = createServer((request, response) => {
   response.setHeader("referrer-policy", "no-referrer");
   response.setHeader(
     "content-security-policy",
-    "default-src 'self'; img-src 'self' blob: data:; style-src 'self' 'unsafe-inline'; script-src 'self' 'unsafe-inline' 'wasm-unsafe-eval'; frame-ancestors 'none'",
+    "default-src 'self'; img-src 'self' blob: data:; style-src 'self' 'unsafe-inline'; script-src " +
+      "'self' 'unsafe-inline' 'wasm-unsafe-eval'; frame-ancestors 'none'",
   );
   const upload = request.method === "POST" ? UPLOAD.exec(request.url ?? "") : null;
   const served = upload

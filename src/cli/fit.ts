@@ -38,7 +38,8 @@ export async function readBounded(path: string): Promise<Buffer> {
   const { size } = await stat(path);
   if (size > MAX_FILE_BYTES)
     throw new CallError(
-      `The file has ${Math.round(size / 1048576)} MiB; at most 512 MiB and ${MAX_PIXELS / 1e6} megapixels are taken.`,
+      `The file has ${Math.round(size / 1048576)} MiB; at most 512 MiB and ${MAX_PIXELS / 1e6} ` +
+        "megapixels are taken.",
     );
   return readFile(path);
 }
@@ -53,7 +54,8 @@ export async function checkOutputFolder(out: string, sources: readonly SourcePat
     const folder = dirname(await realpath(source));
     if (folder === target || folder.startsWith(target + sep)) {
       throw new CallError(
-        `The source "${source}" lies in the output folder "${out}". Choose another folder, so that originals stay apart.`,
+        `The source "${source}" lies in the output folder "${out}". Choose another folder, so that ` +
+          "originals stay apart.",
       );
     }
   }
@@ -66,7 +68,8 @@ interface Worked {
 }
 
 /**
- * All photos through a brief into a folder, one result a source, in their order. The next photo is worked on while one
+ * All photos through a brief into a folder, one result a source, in their order. The next photo is worked on
+ * while one
  * is written and proved; writing keeps the order, so that names are given out the same way every time.
  */
 export async function fitAll(
@@ -212,5 +215,7 @@ async function proveWritten(result: FitResult, path: string, brief: Brief, made:
   }
   await unlink(path);
   const failed = proof.checks.find((check) => check.ok === false)!;
-  result.error = `The written file failed its proof, so it was taken away: ${failed.clause} asked ${failed.asked}, found ${failed.found}.`;
+  result.error =
+    `The written file failed its proof, so it was taken away: ${failed.clause} asked ${failed.asked}, ` +
+    `found ${failed.found}.`;
 }

@@ -127,7 +127,8 @@ async function fit(call: Extract<Call, { command: "fit" }>): Promise<number> {
         `${r.ok ? "✓" : "✗"} ${r.source}${r.output ? ` → ${r.output}` : ""}${r.error ? `: ${r.error}` : ""}${r.checks.length ? `\n${checkWords(r.checks)}` : ""}${r.notes.map((note) => `\n    · ${note}`).join("")}`,
       );
     print(
-      `${results.filter((r) => r.ok).length} of ${results.length} meet the brief, ${formatBytes(totals.sourceBytes)} before, ${formatBytes(totals.outputBytes)} after.`,
+      `${results.filter((r) => r.ok).length} of ${results.length} meet the brief, ` +
+        `${formatBytes(totals.sourceBytes)} before, ${formatBytes(totals.outputBytes)} after.`,
     );
     for (const path of mail?.paths ?? []) print(`message: ${path}`);
     if (mail?.error) print(mail.error);

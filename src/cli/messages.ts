@@ -1,4 +1,7 @@
-/** `fit --mail`: the files as messages, each under the brief's limit, and the limit on the whole as a line of every proof. */
+/**
+ * `fit --mail`: the files as messages, each under the brief's limit, and the limit on the whole as a line of
+ * every proof.
+ */
 import { createWriteStream } from "node:fs";
 import { mkdir } from "node:fs/promises";
 import { basename } from "node:path";
@@ -49,7 +52,9 @@ export interface Messages {
   error: string | null;
 }
 
-/** Writes the files that were made as `.eml` into the folder, as few as hold; never over a file that is there. */
+/**
+ * Writes the files that were made as `.eml` into the folder, as few as hold; never over a file that is there.
+ */
 export async function writeMessages(
   results: readonly FitResult[],
   brief: Brief,
@@ -64,7 +69,9 @@ export async function writeMessages(
     return {
       paths: [],
       bytes: 0,
-      error: `No message of ${formatBytes(max)} holds "${largest.name}" (${formatBytes(largest.bytes)}), so none was written. Raise the limit or ask for smaller files.`,
+      error:
+        `No message of ${formatBytes(max)} holds "${largest.name}" (${formatBytes(largest.bytes)}), so ` +
+        "none was written. Raise the limit or ask for smaller files.",
     };
   }
   const paths: string[] = [];

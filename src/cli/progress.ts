@@ -7,7 +7,8 @@ export class Progress {
     const width = 30;
     const filled = Math.round((done / this.total) * width);
     process.stderr.write(
-      `\r${"█".repeat(filled)}${"░".repeat(width - filled)} ${done} of ${this.total}${done === this.total ? "\n" : ""}`,
+      `\r${"█".repeat(filled)}${"░".repeat(width - filled)} ${done} of ` +
+        `${this.total}${done === this.total ? "\n" : ""}`,
     );
   }
 }

@@ -66,6 +66,9 @@ function clauseLines(brief: Brief, text: string): string[] {
       .filter((span) => span.clause === key)
       .map((span) => `"${oneLine(text.slice(span.start, span.end))}"`);
     const wish = brief.wishes?.includes(key) ? " (wished)" : "";
-    return `  ${clauseNames[key].padEnd(12)} ${`${clauseWords(brief, key)}${wish}`.padEnd(26)} ${from.join(", ")}`.trimEnd();
+    return (
+      `  ${clauseNames[key].padEnd(12)} ${`${clauseWords(brief, key)}${wish}`.padEnd(26)} ` +
+      `${from.join(", ")}`
+    ).trimEnd();
   });
 }

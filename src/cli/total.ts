@@ -1,4 +1,7 @@
-/** A limit on the whole at the command line: what each photo's file has to be, so that all end at the same visible difference. */
+/**
+ * A limit on the whole at the command line: what each photo's file has to be, so that all end at the same
+ * visible difference.
+ */
 import { mkdtemp, rm } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -38,7 +41,9 @@ export interface TotalPlan {
 }
 
 const AT_ONCE = 2;
-/** Bytes of encodings that are held for all photos together, so that what was tried need not be made again. */
+/**
+ * Bytes of encodings that are held for all photos together, so that what was tried need not be made again.
+ */
 const HELD = 512 * 1024 * 1024;
 const PLANNED = 4 * 1024 ** 3;
 const MOST_MESSAGES = 20;
@@ -52,7 +57,10 @@ const ALONE: TotalPlan = {
   close: async () => undefined,
 };
 
-/** `mail`: messages may be split where one cannot hold the photos. `done` is told how many photos were looked at. */
+/**
+ * `mail`: messages may be split where one cannot hold the photos. `done` is told how many photos were looked
+ * at.
+ */
 export async function planTotal(
   paths: readonly SourcePath[],
   brief: Brief,

@@ -12,7 +12,10 @@ export interface Ended {
 /** How often a running process asks whether it is still wanted. */
 const ASK_MS = 300;
 
-/** `wanted` throws when nobody waits for the answer any more: the process is killed, and what was thrown is thrown on. Null where there is no such program. */
+/**
+ * `wanted` throws when nobody waits for the answer any more: the process is killed, and what was thrown is
+ * thrown on. Null where there is no such program.
+ */
 export function pipeThrough(
   command: string,
   args: readonly string[],

@@ -5,7 +5,10 @@ import type { Planned } from "@/core/develop";
 import type { Pixels } from "@/core/difference";
 import type { Setting } from "@/core/search";
 
-/** `encoded` is the bare encoding, without the profile that the file will get. CMYK comes back as the sRGB it was made from. */
+/**
+ * `encoded` is the bare encoding, without the profile that the file will get. CMYK comes back as the sRGB it
+ * was made from.
+ */
 export async function decodeTrial(
   encoded: Uint8Array,
   setting: Setting,

@@ -1,4 +1,6 @@
-/** Decoding: code values as the file has them, only as many as are needed, without any conversion of colours. */
+/**
+ * Decoding: code values as the file has them, only as many as are needed, without any conversion of colours.
+ */
 import sharp from "sharp";
 import { formatName } from "@/core/brief";
 import { linearSpace, PQ_PEAK, PQ_SPACES, type RgbName, type RgbSpace, SPACES } from "@/core/colour";
@@ -15,7 +17,9 @@ import type { ForeignPixels } from "./foreign-kinds";
 export interface Wanted {
   /** The part that is needed, in upright pixels of the photo. */
   region: Rect;
-  /** Output pixels per photo pixel: a JPEG may be shrunk while it is loaded, to no less than twice the output. */
+  /**
+   * Output pixels per photo pixel: a JPEG may be shrunk while it is loaded, to no less than twice the output.
+   */
   scale: number;
 }
 
@@ -35,7 +39,10 @@ export interface Decoded {
   /** Samples per stored pixel, across and down. */
   density: [number, number];
   space: RgbSpace;
-  /** Multiples of white that the highest code stands for, and that the picture reaches; missing for ordinary pictures. */
+  /**
+   * Multiples of white that the highest code stands for, and that the picture reaches; missing for ordinary
+   * pictures.
+   */
   peak?: number;
   reach?: number;
 }
@@ -44,7 +51,10 @@ export interface Decoded {
 const HARMLESS =
   /extraneous bytes before marker|unknown Adobe color transform|Invalid SOS parameters|bad sRGB|known incorrect sRGB|iCCP|[Pp]rofile/;
 
-/** Tries strictly first; what is harmless is let through. Throws {@link PhotoError}: a damaged photo never becomes a half-grey picture. */
+/**
+ * Tries strictly first; what is harmless is let through. Throws {@link PhotoError}: a damaged photo never
+ * becomes a half-grey picture.
+ */
 export async function strictly<T>(
   source: Source,
   make: (failOn: "warning" | "truncated") => Promise<T>,
@@ -66,7 +76,8 @@ function damaged(source: Source, message: string): PhotoError {
   const short = /premature|truncat|end of|too few|not enough|read gave/i.test(message);
   const kind = source.facts.format.toUpperCase();
   return new PhotoError(
-    `The ${kind} is ${short ? "cut short" : "damaged"}: its picture data cannot be decoded to the end. Bring in a sound copy.`,
+    `The ${kind} is ${short ? "cut short" : "damaged"}: its picture data cannot be decoded to the ` +
+      "end. Bring in a sound copy.",
   );
 }
 
@@ -221,7 +232,8 @@ function decodedElsewhere(source: Source, pixels: ForeignPixels, taken: Taken): 
   const { light } = pixels;
   if (source.foreign !== "raw" && (pixels.width !== facts.width || pixels.height !== facts.height)) {
     throw new PhotoError(
-      `The ${formatName(facts.format)} says ${facts.width} × ${facts.height} px and holds ${pixels.width} × ${pixels.height}. Save it anew where it came from.`,
+      `The ${formatName(facts.format)} says ${facts.width} × ${facts.height} px and holds ` +
+        `${pixels.width} × ${pixels.height}. Save it anew where it came from.`,
     );
   }
   const { data, width, height, channels } = inShape(pixels, facts.width / facts.height);
@@ -269,7 +281,10 @@ function whole(rect: Rect, inside: Size): Rect {
 /** Standard deviation (8-bit codes) below which a tile shows nothing. */
 const BLANK = 4;
 
-/** A screen covers a whole picture, so one tile is judged: the middle one, or another where that is blank. Null where it shows none. */
+/**
+ * A screen covers a whole picture, so one tile is judged: the middle one, or another where that is blank.
+ * Null where it shows none.
+ */
 export function screenIn({ data, width, height, channels }: Samples): number | null {
   if (width < TILE || height < TILE) return null;
   const left = Math.floor((width - TILE) / 2);
@@ -289,9 +304,12 @@ export function screenIn({ data, width, height, channels }: Samples): number | n
 
 /**
  * A decoder that shrinks a JPEG while loading does not notice that the last rows are missing
- * (measured: a file that lacks its last 3 % decodes without a warning), and one that is asked for a part may stop before
- * the end. So a strip down the middle to the last row is read at full size too, beside the real decode: 0.2 s for 24 megapixels.
- * Where the real decode shrinks, the strip is also the only place to see a dot screen; its period in px is the answer.
+ * (measured: a file that lacks its last 3 % decodes without a warning), and one that is asked for a part may
+ * stop before
+ * the end. So a strip down the middle to the last row is read at full size too, beside the real decode: 0.2
+ * s for 24 megapixels.
+ * Where the real decode shrinks, the strip is also the only place to see a dot screen; its period in px is
+ * the answer.
  */
 export async function checkTail(
   source: Source,

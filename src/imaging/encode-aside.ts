@@ -1,5 +1,6 @@
 /**
- * Encodes that take more than a second run in a process of their own: a native encode cannot be broken off from JavaScript,
+ * Encodes that take more than a second run in a process of their own: a native encode cannot be broken off
+ * from JavaScript,
  * a process can be killed. Shorter ones run here.
  */
 import { existsSync } from "node:fs";

@@ -1,4 +1,7 @@
-/** The process that encodes one picture: the order as its argument, raw pixels on standard input, the encoding on standard output. */
+/**
+ * The process that encodes one picture: the order as its argument, raw pixels on standard input, the
+ * encoding on standard output.
+ */
 import { encode } from "./encode";
 import type { Order } from "./encode-aside";
 import { oneThreadEach } from "./threads";

@@ -1,4 +1,7 @@
-/** One encoding of a planned picture at one setting, without profile, EXIF or resolution; those are added by `assemble`. */
+/**
+ * One encoding of a planned picture at one setting, without profile, EXIF or resolution; those are added by
+ * `assemble`.
+ */
 import sharp, { type Sharp } from "sharp";
 import type { PqName } from "@/core/colour";
 import { readAvif, readPng, rebuildAvif, rebuildPng, writeBmp } from "@/core/containers";
@@ -10,7 +13,9 @@ import { indexedPng } from "./indexed-png";
 /** The chunks that make up the picture; everything else comes from `assemble`. */
 const PICTURE_CHUNKS = new Set(["PLTE", "tRNS", "IDAT", "IEND"]);
 
-/** `cmyk`: the picture stands in sRGB and becomes CMYK by the colour library's free profile, which it embeds. */
+/**
+ * `cmyk`: the picture stands in sRGB and becomes CMYK by the colour library's free profile, which it embeds.
+ */
 export async function encode(pixels: Planned, setting: Setting, cmyk = false): Promise<Uint8Array> {
   switch (setting.format) {
     case "bmp":
@@ -63,11 +68,17 @@ function open({ data, width, height, channels }: Planned, cmyk: boolean): Sharp 
   return deep ? image.toColourspace("rgb16") : image;
 }
 
-/** Code points of ITU-T H.273 for primaries, PQ, and the matrix that the encoder works by (BT.601, full range). */
+/**
+ * Code points of ITU-T H.273 for primaries, PQ, and the matrix that the encoder works by (BT.601, full
+ * range).
+ */
 const PRIMARIES: Record<PqName, number> = { srgb: 1, bt2020: 9, "display-p3": 12 };
 const [PQ, ENCODER_MATRIX] = [16, 6];
 
-/** The colour library writes no colour box: what the signals mean, and how light the picture is, is put in here. */
+/**
+ * The colour library writes no colour box: what the signals mean, and how light the picture is, is put in
+ * here.
+ */
 function signalled(file: Uint8Array, { data, channels, light }: Planned): Uint8Array {
   const { peak, average } = meterLight({ data: data as Uint16Array, channels });
   const colour = {

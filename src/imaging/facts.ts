@@ -1,4 +1,7 @@
-/** The facts of a file, read from its bytes: containers by our own readers, the rest by the decoder's header parser. */
+/**
+ * The facts of a file, read from its bytes: containers by our own readers, the rest by the decoder's header
+ * parser.
+ */
 import { inflateSync } from "node:zlib";
 import sharp, { type Metadata } from "sharp";
 import { formatName } from "@/core/brief";
@@ -123,7 +126,10 @@ async function pdfSource(bytes: Buffer): Promise<Source> {
   return { ...source, facts, icc: icc ?? source.icc, profile };
 }
 
-/** Reads the facts. Throws {@link PhotoError} or a container error with one clear sentence. Nothing is decoded. */
+/**
+ * Reads the facts. Throws {@link PhotoError} or a container error with one clear sentence. Nothing is
+ * decoded.
+ */
 export async function readSource(bytes: Buffer): Promise<Source> {
   if (bytes.length === 0) throw new PhotoError("The file is empty (0 bytes). Bring in the photo once more.");
   const format = sniff(bytes.subarray(0, 64));
@@ -135,7 +141,8 @@ export async function readSource(bytes: Buffer): Promise<Source> {
   if (format === "ora") return checkSize(await oraSource(bytes));
   if (format === "layered")
     throw new PhotoError(
-      "This is layered artwork of a closed kind, which cannot be read. Save it as OpenRaster (.ora), or flattened as PNG or TIFF.",
+      "This is layered artwork of a closed kind, which cannot be read. Save it as OpenRaster (.ora), " +
+        "or flattened as PNG or TIFF.",
     );
   if (format === "tiff" || format === "webp" || format === "avif" || format === "gif")
     return checkSize(await otherSource(bytes, format));
@@ -151,7 +158,8 @@ export async function readSource(bytes: Buffer): Promise<Source> {
   const raw = await rawSource(bytes).catch(() => null);
   if (raw) return checkSize(raw);
   throw new PhotoError(
-    "This is not a picture of a known kind (JPEG, PNG, TIFF, WebP, AVIF, HEIC, raw file, OpenRaster, GIF or BMP). Save it as one of these first.",
+    "This is not a picture of a known kind (JPEG, PNG, TIFF, WebP, AVIF, HEIC, raw file, OpenRaster, " +
+      "GIF or BMP). Save it as one of these first.",
   );
 }
 
@@ -172,13 +180,16 @@ function checkSize(source: Source): Source {
   if (width * height > MAX_PIXELS) {
     const found = Math.round((width * height) / 1e6);
     throw new PhotoError(
-      `The picture has ${formatSize(width, height)} px, ${found} megapixels; at most ${MAX_PIXELS / 1e6} are taken. Make it smaller where it came from.`,
+      `The picture has ${formatSize(width, height)} px, ${found} megapixels; at most ` +
+        `${MAX_PIXELS / 1e6} are taken. Make it smaller where it came from.`,
     );
   }
   if (source.jpeg?.frame.progressive && width * height > MAX_PROGRESSIVE) {
     const found = Math.round((width * height) / 1e6);
     throw new PhotoError(
-      `This is a progressive JPEG of ${found} megapixels; progressive ones are taken up to ${MAX_PROGRESSIVE / 1e6}, because all of one has to be held at once. Save it as a baseline JPEG or as TIFF.`,
+      `This is a progressive JPEG of ${found} megapixels; progressive ones are taken up to ` +
+        `${MAX_PROGRESSIVE / 1e6}, because all of one has to be held at once. Save it as a baseline ` +
+        "JPEG or as TIFF.",
     );
   }
   return source;
@@ -320,7 +331,9 @@ const XMP_KEYWORD = "XML:com.adobe.xmp\0";
 export const isPngXmp = (body: Uint8Array): boolean =>
   body.length > XMP_KEYWORD.length && [...XMP_KEYWORD].every((c, i) => body[i] === c.charCodeAt(0));
 
-/** The packet in a PNG's iTXt chunk, packed or not (PNG, 11.3.3.4); null where there is none that can be read. */
+/**
+ * The packet in a PNG's iTXt chunk, packed or not (PNG, 11.3.3.4); null where there is none that can be read.
+ */
 export function xmpOfPng(body: Uint8Array): Uint8Array | null {
   const flags = XMP_KEYWORD.length;
   const language = body.indexOf(0, flags + 2);
@@ -391,7 +404,9 @@ const TIFF_TAGS: ReadonlySet<number> = new Set([
 /** Pages whose pixels are remembered; those of later ones are taken to be like the first's. */
 const MOST_PAGE_SIZES = 200;
 
-/** Null for a structure that is not understood: such a file can still be decoded, but not rewritten in place. */
+/**
+ * Null for a structure that is not understood: such a file can still be decoded, but not rewritten in place.
+ */
 function tryContainer<T>(read: () => T): T | null {
   try {
     return read();
@@ -401,7 +416,10 @@ function tryContainer<T>(read: () => T): T | null {
   }
 }
 
-/** The same file with another of its pages as the photo, counted from 1. Throws a {@link PhotoError} where there is none of that number. */
+/**
+ * The same file with another of its pages as the photo, counted from 1. Throws a {@link PhotoError} where
+ * there is none of that number.
+ */
 export async function readPage(source: Source, page: number): Promise<Source> {
   const { pages } = source.facts;
   if (page > pages)
@@ -520,7 +538,8 @@ function checkForeign(kind: Foreign, { width, height }: { width: number; height:
   const most = MOST_FOREIGN_PIXELS[kind];
   if (width * height > most)
     throw new PhotoError(
-      `The ${formatName(kind)} has ${formatSize(width, height)} px; up to ${most / 1e6} megapixels are decoded. Save it as JPEG or TIFF where it came from.`,
+      `The ${formatName(kind)} has ${formatSize(width, height)} px; up to ${most / 1e6} megapixels ` +
+        "are decoded. Save it as JPEG or TIFF where it came from.",
     );
 }
 
@@ -612,7 +631,8 @@ function heifSource(bytes: Buffer): Source {
     bits,
     colourSpace: profile?.name ?? PRIMARIES[heif.primaries ?? 1] ?? "srgb",
     profileFault: fault,
-    // The file's own turn is part of decoding; what EXIF says of it does not count (ISO/IEC 23008-12, annex A).
+    // The file's own turn is part of decoding; what EXIF says of it does not count (ISO/IEC 23008-12, annex
+    // A).
     quality: null,
     qualityExact: false,
     chroma: null,

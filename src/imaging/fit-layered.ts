@@ -1,4 +1,7 @@
-/** Files of layers or pages that stay what they are and become lighter: without loss first, then with fewer pixels, never under the brief's floor. */
+/**
+ * Files of layers or pages that stay what they are and become lighter: without loss first, then with fewer
+ * pixels, never under the brief's floor.
+ */
 import { formatName, type ResolvedBrief } from "@/core/brief";
 import {
   DEFAULT_LIGHTER,
@@ -24,7 +27,10 @@ import { preparePicture } from "./prepare";
 /** More tries with fewer pixels than this come no nearer to the ceiling. */
 const MOST_TRIES = 5;
 
-/** `answer`: what stands already. Throws a GeometryError where the brief asks for pixels that the layers cannot take together. */
+/**
+ * `answer`: what stands already. Throws a GeometryError where the brief asks for pixels that the layers
+ * cannot take together.
+ */
 export async function fitLayered(
   { source, frame, wanted }: FitRequest,
   resolved: ResolvedBrief,
@@ -38,7 +44,11 @@ export async function fitLayered(
   if (!whole || geometry.scale > 1 + 1e-6) {
     return {
       ...answer,
-      error: `Layers can only become fewer pixels together: the brief asks for ${formatSize(geometry.width, geometry.height)} px, which ${whole ? "are more than there are" : "have another shape or place than the artwork"}. Let it be flattened, or ask for one side only.`,
+      error:
+        "Layers can only become fewer pixels together: the brief asks for " +
+        `${formatSize(geometry.width, geometry.height)} px, which ` +
+        `${whole ? "are more than there are" : "have another shape or place than the artwork"}. Let it ` +
+        "be flattened, or ask for one side only.",
     };
   }
   const { min, max } = resolved.fileSize;
@@ -121,14 +131,21 @@ function tooHeavy(
   lighter: Lighter,
 ): string {
   if (min !== null && file.length < min)
-    return `It takes ${formatBytes(file.length)}, below the floor of ${formatBytes(min)}; layers are not filled up. Ask for a lower floor, or let it be flattened.`;
+    return (
+      `It takes ${formatBytes(file.length)}, below the floor of ${formatBytes(min)}; layers are not ` +
+      "filled up. Ask for a lower floor, or let it be flattened."
+    );
   const more: [number, string][] = [
     [lighter.hidden ? 0 : savings.hidden, "leaving out hidden layers"],
     [lighter.preview === "keep" ? savings.previewSmaller : 0, "a smaller stored picture"],
     [lighter.extras ? 0 : savings.extras, "leaving out what lies beside the picture"],
   ];
   const would = more.filter(([bytes]) => bytes > 0).map(([bytes, what]) => `${what} (${formatBytes(bytes)})`);
-  return `With ${formatSize(width, height)} px it takes ${formatBytes(file.length)}, and the ceiling is ${formatBytes(max!)}. ${would.length ? `This would save more: ${would.join(", ")}.` : "Ask for fewer pixels, or let it be flattened."}`;
+  return (
+    `With ${formatSize(width, height)} px it takes ${formatBytes(file.length)}, and the ceiling is ` +
+    `${formatBytes(max!)}. ` +
+    `${would.length ? `This would save more: ${would.join(", ")}.` : "Ask for fewer pixels, or let it be flattened."}`
+  );
 }
 
 function stepsOf(
@@ -168,7 +185,9 @@ function stepsOf(
   add(lighter.extras, "extras", "Leave out what lies beside the picture");
   if (at.width < facts.width)
     steps.push({
-      do: `Reduce all ${pages ? "pages" : "layers"} ${trimNumber(facts.width / at.width, 2)} × to ${formatSize(at.width, at.height)} px`,
+      do:
+        `Reduce all ${pages ? "pages" : "layers"} ${trimNumber(facts.width / at.width, 2)} × to ` +
+        `${formatSize(at.width, at.height)} px`,
       why: "at once, their places too",
     });
   steps.push({

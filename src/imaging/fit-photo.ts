@@ -102,9 +102,14 @@ export interface FitAnswer {
   /** Period in px of a dot screen that beats with the new pixels; null where none does. */
   screen: number | null;
   setting: Setting | null;
-  /** Visible difference from the planned picture; 0 where the picture data stay. Null where no file was made. */
+  /**
+   * Visible difference from the planned picture; 0 where the picture data stay. Null where no file was made.
+   */
   difference: number | null;
-  /** Bytes from which on the ceiling would force no visible loss; null where it forces none or that is not known. */
+  /**
+   * Bytes from which on the ceiling would force no visible loss; null where it forces none or that is not
+   * known.
+   */
   cleanFrom: number | null;
   /** What was found as ink, where the brief asks for it. */
   ink: InkReport | null;
@@ -116,7 +121,8 @@ export interface FitAnswer {
 }
 
 /**
- * Plans and makes the file in memory. Wishes that the photo cannot have are given up one by one, the dearest last.
+ * Plans and makes the file in memory. Wishes that the photo cannot have are given up one by one, the dearest
+ * last.
  * Throws only for damage to the photo or when it is no longer wanted.
  */
 export async function fitPhoto(request: FitRequest): Promise<FitAnswer> {
@@ -212,7 +218,8 @@ async function fitAsAsked(request: FitRequest): Promise<FitAnswer> {
       });
     if (brief.layers === "keep" && (request.source.facts.format === "ora" || request.source.facts.pages > 1))
       notes.push(
-        `Layers gave way: ${formatName(allowedFormats(resolved, request.source.facts)[0])} holds one picture.`,
+        `Layers gave way: ${formatName(allowedFormats(resolved, request.source.facts)[0])} holds one ` +
+          "picture.",
       );
     const drawn = await asDrawn(request);
     if (drawn) return { ...drawn, notes: [...notes, ...drawn.notes] };
@@ -249,10 +256,16 @@ function enlargedPreview(
   if (format !== "raw" || rawTakingOf(frame).way !== "camera" || !preview) return null;
   const factor = scale * (width / preview.width);
   if (factor <= 1.02) return null;
-  return `The camera's own picture has only ${formatSize(preview.width, preview.height)} px and was enlarged ${trimNumber(factor, 1)} times; the developed one has them all.`;
+  return (
+    `The camera's own picture has only ${formatSize(preview.width, preview.height)} px and was ` +
+    `enlarged ${trimNumber(factor, 1)} times; the developed one has them all.`
+  );
 }
 
-/** Where the frame lies: by the photo's detail where nobody has set it. Throws a GeometryError where the photo cannot take the pixels. */
+/**
+ * Where the frame lies: by the photo's detail where nobody has set it. Throws a GeometryError where the
+ * photo cannot take the pixels.
+ */
 export async function framed(
   resolved: ResolvedBrief,
   source: Source,
@@ -278,7 +291,10 @@ interface Work {
 /** From this share of its bytes on, saved, a file that obeys is encoded anew where the aim is clean. */
 const WORTH_IT = 0.05;
 
-/** Passes the picture data through where they obey, packs them tighter where that is all it takes, and encodes anew only where it has to, or pays. */
+/**
+ * Passes the picture data through where they obey, packs them tighter where that is all it takes, and
+ * encodes anew only where it has to, or pays.
+ */
 async function leastTouched(work: Work): Promise<FitAnswer> {
   const { brief, resolved, source, frame, geometry, request } = work;
   const page = request.choice ? null : ownJpegOnPage(work);
@@ -321,7 +337,10 @@ async function leastTouched(work: Work): Promise<FitAnswer> {
   return { ...(await passThrough(work, lossless)), encodes: anew.encodes };
 }
 
-/** The photo's JPEG data on the asked page, where nothing else has to change and the file lies in its range; else null. */
+/**
+ * The photo's JPEG data on the asked page, where nothing else has to change and the file lies in its range;
+ * else null.
+ */
 function ownJpegOnPage({ brief, resolved, source, frame, geometry }: Work): Uint8Array | null {
   const { facts, jpeg } = source;
   if (allowedFormats(resolved, facts)[0] !== "pdf" || !jpeg || facts.orientation !== 1) return null;
@@ -555,7 +574,10 @@ async function besideOrdinary(
     picture: (g, format, seenAs) => bench.picture(g, format, seenAs),
   });
   const asJpeg = jpeg.ok ? ` and ${formatBytes(jpeg.bytes)} as a JPEG with no visible loss` : "";
-  return `Without light above white the same picture takes ${formatBytes(avif.bytes)} as AVIF at the same setting${asJpeg}.`;
+  return (
+    `Without light above white the same picture takes ${formatBytes(avif.bytes)} as AVIF at the same ` +
+    `setting${asJpeg}.`
+  );
 }
 
 function searched({ brief, resolved, source, frame, geometry }: Work, bench: Workbench): Promise<Fitted> {
@@ -651,7 +673,10 @@ export interface Made {
   original?: Buffer;
 }
 
-/** Reads written bytes back with a fresh decoder and holds them against the brief. Throws where they do not decode. */
+/**
+ * Reads written bytes back with a fresh decoder and holds them against the brief. Throws where they do not
+ * decode.
+ */
 export async function prove(brief: Brief, written: Buffer, made: Made | null): Promise<Proof> {
   const source = await readWritten(written);
   const { facts } = source;

@@ -1,5 +1,6 @@
 /**
- * The process that works on one file: the kind, the word "pixels", "facts" or "lighter", and the wish as its arguments, bytes on standard input;
+ * The process that works on one file: the kind, the word "pixels", "facts" or "lighter", and the wish as its
+ * arguments, bytes on standard input;
  * the length of a description, the description as JSON, then the pixels or the file on standard output.
  */
 import { DECODERS, type Layered, LIGHTENERS, READERS, type Reading } from "./foreign-decoders";

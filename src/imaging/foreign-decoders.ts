@@ -1,4 +1,7 @@
-/** Decoders of foreign kinds, and what is asked of a file without decoding it; each runs in a process of its own. */
+/**
+ * Decoders of foreign kinds, and what is asked of a file without decoding it; each runs in a process of its
+ * own.
+ */
 import type { Foreign, ForeignPixels, Wish } from "./foreign-kinds";
 import { heifPixels } from "./heif-pixels";
 import { lightenOra } from "./ora-lighter";

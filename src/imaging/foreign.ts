@@ -1,4 +1,6 @@
-/** Decoding files of foreign kinds in a process of their own, which may die without taking anything with it. */
+/**
+ * Decoding files of foreign kinds in a process of their own, which may die without taking anything with it.
+ */
 import { createHash } from "node:crypto";
 import { existsSync } from "node:fs";
 import { dirname, join } from "node:path";
@@ -21,7 +23,10 @@ export const MOST_FOREIGN_PIXELS: Record<Foreign, number> = {
   ora: 40_000_000,
   raw: 120_000_000,
 };
-/** A picture that takes longer is given up, in milliseconds; so is what needs no developing: a broken one has been seen to make its reader go round for ever. */
+/**
+ * A picture that takes longer is given up, in milliseconds; so is what needs no developing: a broken one has
+ * been seen to make its reader go round for ever.
+ */
 const PATIENCE_MS = 120_000;
 const QUICK_MS = 12_000;
 
@@ -47,7 +52,10 @@ export function decodeForeign(kind: Foreign, bytes: Buffer, wish: Wish = {}): Pr
   return pixels;
 }
 
-/** Facts of raw files by their bytes: asked for each time a photo is opened, and each time they take a process. */
+/**
+ * Facts of raw files by their bytes: asked for each time a photo is opened, and each time they take a
+ * process.
+ */
 const factsKnown = new Map<string, Promise<RawFacts>>();
 const KEPT_FACTS = 300;
 
@@ -69,8 +77,11 @@ type Asked = "pixels" | "facts" | "lighter";
 const refusal = (kind: Foreign | Layered, why: string, what: Asked = "pixels") =>
   new PhotoError(
     what === "lighter"
-      ? `The ${formatName(kind)} cannot be made lighter: ${why.replace(/[.]$/, "")}. It can still be flattened.`
-      : `The ${formatName(kind)} cannot be ${kind === "raw" ? "developed" : "decoded"}: ${why.replace(/[.]$/, "")}. Bring in a sound copy, or save it as JPEG or PNG where it came from.`,
+      ? `The ${formatName(kind)} cannot be made lighter: ${why.replace(/[.]$/, "")}. It can still be ` +
+          "flattened."
+      : `The ${formatName(kind)} cannot be ${kind === "raw" ? "developed" : "decoded"}: ` +
+          `${why.replace(/[.]$/, "")}. Bring in a sound copy, or save it as JPEG or PNG where it came ` +
+          "from.",
   );
 
 async function rawFactsOf(bytes: Buffer): Promise<RawFacts> {

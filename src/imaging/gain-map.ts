@@ -1,4 +1,7 @@
-/** A JPEG's gain map taken along through cutting and resizing, where the brief keeps what lies beside the picture. */
+/**
+ * A JPEG's gain map taken along through cutting and resizing, where the brief keeps what lies beside the
+ * picture.
+ */
 import { resolveBrief } from "@/core/brief";
 import { withGainMap } from "@/core/containers";
 import { CENTRED, type Geometry, uprightSize } from "@/core/frame";
@@ -29,7 +32,9 @@ export async function keepGainMap(
     );
   return {
     file: whole,
-    told: `The gain map, which holds the light above white, came along: ${formatBytes(whole.length - file.length)} of the file.`,
+    told:
+      "The gain map, which holds the light above white, came along: " +
+      `${formatBytes(whole.length - file.length)} of the file.`,
   };
 }
 

@@ -1,4 +1,6 @@
-/** Kind and upright pixels of a file that came from anywhere; and a close look at it, as it would be printed. */
+/**
+ * Kind and upright pixels of a file that came from anywhere; and a close look at it, as it would be printed.
+ */
 import sharp from "sharp";
 import { sniff } from "@/core/containers";
 import { MAX_PIXELS } from "@/core/units";
@@ -24,13 +26,17 @@ export async function fileHead(
   }
 }
 
-/** Dots that a printer lays side by side in an inch, as the eye sees them at reading distance (common practice: 300). */
+/**
+ * Dots that a printer lays side by side in an inch, as the eye sees them at reading distance (common
+ * practice: 300).
+ */
 const PRINTER = 300;
 /** A drop of ink runs by about so much, in dots. */
 const SPREAD = 0.55;
 
 /**
- * A part of a print seen close up, as a PNG: `width` × `height` mm of paper around the middle, each printed dot
+ * A part of a print seen close up, as a PNG: `width` × `height` mm of paper around the middle, each printed
+ * dot
  * `dot` screen pixels wide. `ppi`: pixels of the picture per inch of paper.
  */
 export async function closeUp(

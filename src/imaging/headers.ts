@@ -1,4 +1,6 @@
-/** What an output carries beside its picture: resolution, profile, metadata; and the whole file put together. */
+/**
+ * What an output carries beside its picture: resolution, profile, metadata; and the whole file put together.
+ */
 import { deflateSync } from "node:zlib";
 import type { OutputFormat, ResolvedBrief } from "@/core/brief";
 import {
@@ -81,7 +83,10 @@ const STRUCTURE = new Set<number>([
   TIFF_TAG.Icc,
 ]);
 
-/** The resolution to be written into an output of this size, in ppi: what is asked, else the source's, else none. */
+/**
+ * The resolution to be written into an output of this size, in ppi: what is asked, else the source's, else
+ * none.
+ */
 export function resolutionToWrite(
   brief: ResolvedBrief,
   source: Source,
@@ -138,7 +143,9 @@ export function plannedHeaders(
   };
 }
 
-/** A copyright notice that stands only in XMP or IPTC data moves into EXIF, so that it stays when those go. */
+/**
+ * A copyright notice that stands only in XMP or IPTC data moves into EXIF, so that it stays when those go.
+ */
 export function withRights(exif: Exif | null, source: Source): Exif | null {
   const rights = xmpRights(source.xmp) ?? iptcRights(source.iptc);
   if (!rights || (exif && textAt(exif.ifd0, TAG.Copyright))) return exif;

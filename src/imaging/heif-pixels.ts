@@ -1,4 +1,7 @@
-/** The primary picture of a HEIF file, turned as the file says, in 8 bits or where it has more in 16: by libheif, compiled to WebAssembly. */
+/**
+ * The primary picture of a HEIF file, turned as the file says, in 8 bits or where it has more in 16: by
+ * libheif, compiled to WebAssembly.
+ */
 import { readHeif } from "@/core/containers";
 import type { ForeignPixels } from "./foreign-kinds";
 

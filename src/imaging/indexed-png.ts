@@ -1,11 +1,17 @@
-/** PNG with a table of exactly the colours that are there: lossless, and small for drawings. Source: PNG third edition, 11.2.2 PLTE, 11.3.1.1 tRNS, 7.2 packing. */
+/**
+ * PNG with a table of exactly the colours that are there: lossless, and small for drawings. Source: PNG
+ * third edition, 11.2.2 PLTE, 11.3.1.1 tRNS, 7.2 packing.
+ */
 import { deflateSync } from "node:zlib";
 import { ascii, chunk, concat, view } from "@/core/containers";
 import type { Planned } from "@/core/develop";
 
 const SIGNATURE = concat([new Uint8Array([0x89]), ascii("PNG\r\n\x1a\n")]);
 
-/** Null where the picture has more than 256 colours or more than 8 bits, and for grey, which has a kind of its own. */
+/**
+ * Null where the picture has more than 256 colours or more than 8 bits, and for grey, which has a kind of
+ * its own.
+ */
 export function indexedPng({ data, width, height, channels }: Planned): Uint8Array | null {
   if (!(data instanceof Uint8Array) || channels < 3) return null;
   const found = new Map<number, number>();

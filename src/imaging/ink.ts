@@ -1,4 +1,7 @@
-/** A photo of ink on paper becomes the clean picture of its ink: a source of its own, which everything after it treats like any photo. */
+/**
+ * A photo of ink on paper becomes the clean picture of its ink: a source of its own, which everything after
+ * it treats like any photo.
+ */
 import { createHash } from "node:crypto";
 import sharp from "sharp";
 import { type Brief, type ResolvedBrief, resolveBrief } from "@/core/brief";

@@ -87,7 +87,10 @@ export interface Region {
   side: number;
 }
 
-/** A square of RGBA, as deep as the picture, smaller at the right and lower edge. Null where it lies outside. `levels`: the same picture at full size, half, quarter …; at least the first. */
+/**
+ * A square of RGBA, as deep as the picture, smaller at the right and lower edge. Null where it lies outside.
+ * `levels`: the same picture at full size, half, quarter …; at least the first.
+ */
 export async function regionOf(
   levels: Promise<Level>[],
   { level: k, x, y, side }: Region,

@@ -1,4 +1,7 @@
-/** Layered artwork made lighter and left layered: each measure is really carried out, and what it saves is measured. */
+/**
+ * Layered artwork made lighter and left layered: each measure is really carried out, and what it saves is
+ * measured.
+ */
 import { deflateRawSync } from "node:zlib";
 import sharp from "sharp";
 import { ZipFile } from "yazl";
@@ -100,7 +103,8 @@ class Lightening {
     const { lighter } = this;
     if (artwork.unknown.length)
       throw new Error(
-        `it holds parts of other kinds than layers and groups (${artwork.unknown.slice(0, 3).join(", ")}), which cannot be written`,
+        "it holds parts of other kinds than layers and groups " +
+          `(${artwork.unknown.slice(0, 3).join(", ")}), which cannot be written`,
       );
     const parts = partsOf(artwork, sizes);
     const size = { width: this.wanted.width, height: this.wanted.height };
@@ -128,7 +132,10 @@ class Lightening {
     return { file, report: { parts, savings: this.savings, ...size, told: this.told } };
   }
 
-  /** One picture, which several layers may show at several places: cut only where all of them can move with it. */
+  /**
+   * One picture, which several layers may show at several places: cut only where all of them can move with
+   * it.
+   */
   private async layer(
     part: Part,
     kept: Artwork,
@@ -200,12 +207,14 @@ class Lightening {
     const { preview, repack } = this.lighter;
     if (preview === "drop")
       this.told.push(
-        "The stored picture of the whole is left out, which the format asks for: programs that show nothing else will show nothing.",
+        "The stored picture of the whole is left out, which the format asks for: programs that show " +
+          "nothing else will show nothing.",
       );
     else if (preview === "smaller" && small.length < full.length) {
       this.out.set(part.path, small);
       this.told.push(
-        "The stored picture of the whole has fewer pixels than the layers, where the format asks for as many.",
+        "The stored picture of the whole has fewer pixels than the layers, where the format asks for " +
+          "as many.",
       );
     } else if (reduces)
       this.out.set(
@@ -339,7 +348,10 @@ function partOf({ data, width, height }: Picture, box: Box): Picture {
   return { data: out, width: box.width, height: box.height };
 }
 
-/** The layer with fewer pixels, its own falling where those of all layers fall. At its edge it covers as much of a pixel as it did before. */
+/**
+ * The layer with fewer pixels, its own falling where those of all layers fall. At its edge it covers as much
+ * of a pixel as it did before.
+ */
 function reducedTo(
   { data, width, height }: Picture,
   at: { x: number; y: number },

@@ -1,4 +1,6 @@
-/** Reading PDFs back, with a reader that shares nothing with the writer: the page, and the one picture on it. */
+/**
+ * Reading PDFs back, with a reader that shares nothing with the writer: the page, and the one picture on it.
+ */
 import {
   decodePDFRawStream,
   PDFArray,
@@ -41,7 +43,8 @@ export async function readPdfPicture(bytes: Uint8Array): Promise<PdfPicture> {
   const [[name, image] = []] = images;
   if (!image || images.length > 1)
     throw new PhotoError(
-      `The first page of the PDF holds ${images.length} pictures; exactly one is understood. Save the page with one picture.`,
+      `The first page of the PDF holds ${images.length} pictures; exactly one is understood. Save ` +
+        "the page with one picture.",
     );
   const filter = image.dict.lookup(PDFName.of("Filter"));
   if (

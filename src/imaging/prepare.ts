@@ -1,4 +1,7 @@
-/** From a photo to its planned picture: decoded once, brought into its colours, framed, resized, sharpened, in its bits. */
+/**
+ * From a photo to its planned picture: decoded once, brought into its colours, framed, resized, sharpened,
+ * in its bits.
+ */
 import type { ConversionReport } from "@/core/colour";
 import type { Development, Planned } from "@/core/develop";
 import {
@@ -22,7 +25,10 @@ export interface PicturePlan {
   frame: Frame;
   to: Destination;
   bits: 8 | 16;
-  /** "#rrggbb": around the photo where it is padded, and under what is transparent where the format holds no transparency. */
+  /**
+   * "#rrggbb": around the photo where it is padded, and under what is transparent where the format holds no
+   * transparency.
+   */
   background: string;
   opaque: boolean;
   /** "#rrggbb", of the border that the geometry leaves room for; missing where it leaves none. */
@@ -48,7 +54,10 @@ const OVERLAP = 16;
 /** Samples that a kernel reaches beyond the part, in output pixels: the widest kernel and a little. */
 const REACH = 4;
 
-/** Throws a PhotoError for a damaged photo; a damaged photo never becomes a half-grey picture. `band`: the most bytes of samples held at a time. */
+/**
+ * Throws a PhotoError for a damaged photo; a damaged photo never becomes a half-grey picture. `band`: the
+ * most bytes of samples held at a time.
+ */
 export async function preparePicture(
   source: Source,
   plan: PicturePlan,
@@ -253,7 +262,9 @@ function padded(
   return out;
 }
 
-/** Large flat areas with hard edges (lettering, drawings): many pixels equal their right neighbour exactly. */
+/**
+ * Large flat areas with hard edges (lettering, drawings): many pixels equal their right neighbour exactly.
+ */
 export function isFlat({ data, width, height, channels }: Planned): boolean {
   const colours = channels < 3 ? 1 : 3;
   let equal = 0;

@@ -3,13 +3,19 @@ import { type Profile, readProfile } from "@/core/colour";
 
 export interface Judged {
   profile: Profile | null;
-  /** Why a profile that is there is not used, as the end of a sentence; null where it is used or none is there. */
+  /**
+   * Why a profile that is there is not used, as the end of a sentence; null where it is used or none is
+   * there.
+   */
   fault: string | null;
 }
 
 const KIND = { 1: "grey pictures", 3: "RGB pictures", 4: "CMYK pictures" } as const;
 
-/** `channels`: colours of the picture, without alpha. A profile that is broken or belongs to another kind of picture is not used. */
+/**
+ * `channels`: colours of the picture, without alpha. A profile that is broken or belongs to another kind of
+ * picture is not used.
+ */
 export function judgeProfile(icc: Uint8Array | null | undefined, channels: number): Judged {
   if (!icc) return { profile: null, fault: null };
   const profile = readProfile(icc);

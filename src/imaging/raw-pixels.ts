@@ -1,4 +1,7 @@
-/** A camera's raw file: what it says of itself, the camera's own picture in it, and the sensor's values developed. By LibRaw, compiled to WebAssembly. */
+/**
+ * A camera's raw file: what it says of itself, the camera's own picture in it, and the sensor's values
+ * developed. By LibRaw, compiled to WebAssembly.
+ */
 import { readFileSync } from "node:fs";
 import { createRequire } from "node:module";
 import sharp from "sharp";
@@ -42,7 +45,10 @@ interface Opened {
 /** Beside the module; named here so that no bundler takes it for a module of its own. */
 const WASM = ["libraw-wasm", "dist", "libraw.wasm"].join("/");
 
-/** The camera's white balance, linear light (the reader takes a curve only with all six of its numbers) in ROMM RGB, nothing brightened. */
+/**
+ * The camera's white balance, linear light (the reader takes a curve only with all six of its numbers) in
+ * ROMM RGB, nothing brightened.
+ */
 const LINEAR = {
   useCameraWb: true,
   noAutoBright: true,
@@ -70,7 +76,10 @@ async function open(bytes: Uint8Array, settings: object): Promise<Opened> {
   return file;
 }
 
-/** Turns of the sensor by a quarter: the sides of the camera's own picture are told before them, those of the sensor after. */
+/**
+ * Turns of the sensor by a quarter: the sides of the camera's own picture are told before them, those of the
+ * sensor after.
+ */
 const quarter = (flip: number) => flip === 5 || flip === 6;
 
 /** Throws with a plain reason where it cannot be read. */

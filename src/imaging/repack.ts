@@ -1,5 +1,6 @@
 /**
- * The coefficients of a JPEG as they are, packed again with Huffman tables of their own and in progressive order: nothing of
+ * The coefficients of a JPEG as they are, packed again with Huffman tables of their own and in progressive
+ * order: nothing of
  * the picture changes. Done by jpegtran (Debian's libjpeg-turbo-progs), where it is installed.
  */
 import { pipeThrough } from "./child";

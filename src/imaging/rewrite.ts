@@ -88,7 +88,10 @@ function densityHolds(brief: ResolvedBrief, facts: Source["facts"]): boolean {
   );
 }
 
-/** The EXIF block that stays. `old` is the block as it lies in the file; it is only patched where nothing has to go. */
+/**
+ * The EXIF block that stays. `old` is the block as it lies in the file; it is only patched where nothing has
+ * to go.
+ */
 function exifAfter(
   source: Source,
   { none, cleans, ppi }: Change,

@@ -1,4 +1,7 @@
-/** Parts of a large picture put together, from the calmest to the busiest: what settings can be tried on in a tenth of the time. */
+/**
+ * Parts of a large picture put together, from the calmest to the busiest: what settings can be tried on in a
+ * tenth of the time.
+ */
 import type { Planned } from "@/core/develop";
 
 /** Pictures of more pixels than this are sampled. */

@@ -1,4 +1,7 @@
-/** Shares a limit on the whole among photos in one process: asks for the trials that are wanted until all is settled. */
+/**
+ * Shares a limit on the whole among photos in one process: asks for the trials that are wanted until all is
+ * settled.
+ */
 import {
   bestSide,
   nextSide,
@@ -30,7 +33,9 @@ export interface SharedOut {
   picks: Map<string, Pick> | null;
   traced: Map<string, Traced>;
   level: number;
-  /** Where it cannot be met: the coarsest files that are still offered, and by how much they are too large. */
+  /**
+   * Where it cannot be met: the coarsest files that are still offered, and by how much they are too large.
+   */
   cannot: { picks: Pick[]; total: number; over: number } | null;
 }
 
@@ -72,7 +77,10 @@ export async function shareOut(task: ShareOutTask): Promise<SharedOut> {
 /** The quality at which hardly anything but the lost pixels is seen. */
 const FINEST = 92;
 
-/** Fewer pixels gain nothing once one photo shows their loss more than all show the coarser coding of more of them. */
+/**
+ * Fewer pixels gain nothing once one photo shows their loss more than all show the coarser coding of more of
+ * them.
+ */
 async function worthIt(task: ShareOutTask, side: number, tried: readonly Tried[]): Promise<boolean> {
   const best = Math.min(PLAIN, ...tried.map((one) => one.level ?? PLAIN));
   for (const id of task.ids) {
@@ -126,7 +134,8 @@ async function each(
           await task.trace(next.id, side, traced.get(next.id) ?? null, "level" in next ? next : null),
         );
       } catch {
-        // A photo that is damaged, or cannot take the pixels, has no part in the whole; making its file says why.
+        // A photo that is damaged, or cannot take the pixels, has no part in the whole; making its file says
+        // why.
         traced.delete(next.id);
       }
     }

@@ -20,7 +20,8 @@ export async function sheetPicture(
   const [width, height] = [px(sheet.width), px(sheet.height)];
   if (width * height > MOST)
     throw new PhotoError(
-      `At ${ppi} ppi the sheet has ${Math.round((width * height) / 1e6)} megapixels; at most ${MOST / 1e6} are drawn. Ask for a lower resolution or take the PDF.`,
+      `At ${ppi} ppi the sheet has ${Math.round((width * height) / 1e6)} megapixels; at most ` +
+        `${MOST / 1e6} are drawn. Ask for a lower resolution or take the PDF.`,
     );
   const layers: OverlayOptions[] = [];
   const ready = new Map<string, Buffer>();
@@ -44,7 +45,8 @@ export async function sheetPicture(
       .join("");
     layers.push({
       input: Buffer.from(
-        `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}"><g stroke="#737373" stroke-width="${line}">${drawn}</g></svg>`,
+        `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}"><g ` +
+          `stroke="#737373" stroke-width="${line}">${drawn}</g></svg>`,
       ),
       left: 0,
       top: 0,

@@ -1,4 +1,6 @@
-/** A small 8-bit sRGB picture of a photo that the colour library cannot read, or whose light it would misread. */
+/**
+ * A small 8-bit sRGB picture of a photo that the colour library cannot read, or whose light it would misread.
+ */
 import { resolveBrief } from "@/core/brief";
 import { CENTRED, type Geometry } from "@/core/frame";
 import { destinationOf } from "./destination";

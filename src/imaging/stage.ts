@@ -1,4 +1,7 @@
-/** What stands between the file and its planned picture: how the photo is taken from the file, and its ink where the brief asks for that. */
+/**
+ * What stands between the file and its planned picture: how the photo is taken from the file, and its ink
+ * where the brief asks for that.
+ */
 import { createHash } from "node:crypto";
 import type { Brief } from "@/core/brief";
 import { DEFAULT_RAW, type Frame, rawTakingOf, sameSettings } from "@/core/frame";
@@ -22,7 +25,10 @@ export interface StageRequest {
   sha256?: string;
 }
 
-/** The source that everything after it works from. Throws a PhotoError where the brief asks for ink and nothing looks like it. */
+/**
+ * The source that everything after it works from. Throws a PhotoError where the brief asks for ink and
+ * nothing looks like it.
+ */
 export async function staged(request: StageRequest): Promise<Staged> {
   const taken = { ...request, ...(await fromFile(request)) };
   return request.brief.ink

@@ -1,4 +1,7 @@
-/** A TIFF of several pages made lighter, its pages kept: packed without loss, reduced copies left out, fewer pixels for all. */
+/**
+ * A TIFF of several pages made lighter, its pages kept: packed without loss, reduced copies left out, fewer
+ * pixels for all.
+ */
 import sharp from "sharp";
 import { joinTiffs, tiffPages } from "@/core/containers";
 import type { Lighter, Size } from "@/core/frame";

@@ -1,4 +1,7 @@
-/** Makes the trials from which the sharing of a limit on the whole knows what a photo takes at which difference. */
+/**
+ * Makes the trials from which the sharing of a limit on the whole knows what a photo takes at which
+ * difference.
+ */
 import { type Brief, type OutputFormat, type ResolvedBrief, resolveBrief } from "@/core/brief";
 import { type ArmSetting, armFor, qualityFor, type Traced, type Wanted, type WholeFile } from "@/core/budget";
 import { AUTO, type Frame, type Geometry, rescale } from "@/core/frame";
@@ -28,7 +31,10 @@ const SHAPE_AT = [0.9, 1.35, 2];
 /** The second trial lies so far from the first, in difference. */
 const APART = 1.3;
 
-/** Adds the trials that are wanted; null: none yet, only what can be told without making any. Throws a GeometryError where the photo cannot take the pixels. */
+/**
+ * Adds the trials that are wanted; null: none yet, only what can be told without making any. Throws a
+ * GeometryError where the photo cannot take the pixels.
+ */
 export async function trace(
   request: TraceRequest,
   side: number | null,
@@ -39,7 +45,8 @@ export async function trace(
   const resolved = resolveBrief(brief);
   if (keepsLayers(resolved, request.source.facts))
     throw new PhotoError(
-      "A limit on the whole cannot be shared with a file that stays in layers or pages. Let it be flattened, or give it a brief of its own.",
+      "A limit on the whole cannot be shared with a file that stays in layers or pages. Let it be " +
+        "flattened, or give it a brief of its own.",
     );
   const stage = await staged({ ...request, frame: request.frame ?? AUTO });
   const { source, sha256 } = stage;

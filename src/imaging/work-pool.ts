@@ -1,4 +1,6 @@
-/** Developing and comparing on threads of their own, so that neither requests nor other photos wait for them. */
+/**
+ * Developing and comparing on threads of their own, so that neither requests nor other photos wait for them.
+ */
 import { existsSync } from "node:fs";
 import { availableParallelism } from "node:os";
 import { dirname, join } from "node:path";
@@ -23,7 +25,10 @@ const running = new Map<Worker, Job>();
 const met = new WeakMap<Worker, string>();
 let started = 0;
 
-/** Beside the bundle, or where the web server runs; run from sources (as the tests do) there is none, and the work is done in place. */
+/**
+ * Beside the bundle, or where the web server runs; run from sources (as the tests do) there is none, and the
+ * work is done in place.
+ */
 const THREAD = [dirname(fileURLToPath(import.meta.url)), join(process.cwd(), ".build")]
   .map((folder) => join(folder, "work-thread.mjs"))
   .find((path) => existsSync(path));
@@ -41,7 +46,10 @@ export const findInkAside = (picture: RgbPicture, settings: InkSettings) =>
 export const developAside = (samples: Samples, plan: Development) =>
   aside({ kind: "develop", samples, plan }) as Promise<Developed>;
 
-/** `id` names the reference: a thread that has met it need not analyse it again. Its pixels are shared, not copied. */
+/**
+ * `id` names the reference: a thread that has met it need not analyse it again. Its pixels are shared, not
+ * copied.
+ */
 export const differenceAside = (id: string, reference: Pixels, trial: Pixels) =>
   aside({ kind: "difference", id, reference, trial }) as Promise<Judged>;
 
@@ -85,7 +93,10 @@ function start(path: string): void {
   idle.push(worker);
 }
 
-/** Memory that a thread shares with this one: samples and trials go through it, copied once, and nothing is left to be collected. */
+/**
+ * Memory that a thread shares with this one: samples and trials go through it, copied once, and nothing is
+ * left to be collected.
+ */
 const desks = new WeakMap<Worker, SharedArrayBuffer>();
 
 function send(worker: Worker, work: Work): void {

@@ -11,7 +11,10 @@ export type Work =
 /** A comparison without its map, which nobody asks for across threads. */
 export type Judged = Omit<Difference, "map">;
 
-/** The reference met last: what it alone gives is not worked out again for every trial. One a thread, since a large one takes 200 MB. */
+/**
+ * The reference met last: what it alone gives is not worked out again for every trial. One a thread, since a
+ * large one takes 200 MB.
+ */
 let last: { id: string; reference: Reference } | null = null;
 
 /** What comes back from a thread. */

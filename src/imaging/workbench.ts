@@ -1,4 +1,7 @@
-/** Holds the planned picture of one geometry at a time, made only when an encode is really needed, and every trial through the cache. */
+/**
+ * Holds the planned picture of one geometry at a time, made only when an encode is really needed, and every
+ * trial through the cache.
+ */
 import { createHash } from "node:crypto";
 import { CAN, heldBy, type OutputFormat, type ResolvedBrief } from "@/core/brief";
 import type { ConversionReport, RgbSpace } from "@/core/colour";
@@ -49,7 +52,9 @@ export interface TrialStore {
   /** Null where the picture was never made. */
   look(pictureKey: string): Promise<PictureLook | null>;
   keepLook(pictureKey: string, look: PictureLook): Promise<void>;
-  /** Size in bytes of a trial and what is seen of it, where that was looked at; null where it was never made. */
+  /**
+   * Size in bytes of a trial and what is seen of it, where that was looked at; null where it was never made.
+   */
   find(pictureKey: string, settingKey: string): Promise<{ bytes: number; judged: Judged | null } | null>;
   read(pictureKey: string, settingKey: string): Promise<Buffer | null>;
   /** `ms`: how long the encode took. */
@@ -121,7 +126,10 @@ export class Workbench {
     return { pictureKey, settingKey: key, bytes: this.assembled(encoded, geometry, setting.format).length };
   }
 
-  /** What is seen of a trial beside the planned picture, or beside one of more pixels at the same apparent size. */
+  /**
+   * What is seen of a trial beside the planned picture, or beside one of more pixels at the same apparent
+   * size.
+   */
   async judged(geometry: Geometry, setting: Setting, seenAs?: Geometry): Promise<Judged> {
     await this.request.wanted?.();
     const { format } = setting;
@@ -322,7 +330,8 @@ export class Workbench {
   }
 
   /**
-   * Bytes of headers in any file of this size, measured on a picture of one colour; `added` are those that the bare
+   * Bytes of headers in any file of this size, measured on a picture of one colour; `added` are those that
+   * the bare
    * encoding does not have yet (CMYK comes with its profile).
    */
   private async overhead(

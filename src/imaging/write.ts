@@ -21,7 +21,10 @@ async function writeTemporary(folder: string, bytes: Uint8Array): Promise<string
   return temporary;
 }
 
-/** Fills a temporary file, then gives it the name, or name-2, name-3 … where that is taken. The path that it got; a file is there whole or not at all. */
+/**
+ * Fills a temporary file, then gives it the name, or name-2, name-3 … where that is taken. The path that it
+ * got; a file is there whole or not at all.
+ */
 export async function putAs(
   folder: string,
   name: string,

@@ -1,4 +1,7 @@
-/** Messages with pictures, as `.eml` files: RFC 5322 headers, RFC 2045 and 2046 bodies, composed by a library and streamed. */
+/**
+ * Messages with pictures, as `.eml` files: RFC 5322 headers, RFC 2045 and 2046 bodies, composed by a library
+ * and streamed.
+ */
 import { randomBytes } from "node:crypto";
 import { PassThrough, Readable } from "node:stream";
 import MailComposer from "nodemailer/lib/mail-composer/index.js";
@@ -31,11 +34,16 @@ export interface MailTask {
   /** Of several messages which one this is, from 1. */
   n: number;
   of: number;
-  /** Its own name, of letters, digits and hyphens; absent, one is made up. Sent twice under one name, it is one message. */
+  /**
+   * Its own name, of letters, digits and hyphens; absent, one is made up. Sent twice under one name, it is
+   * one message.
+   */
   id?: string;
 }
 
-/** Bytes that are left free for the addresses and for what mail servers write on top while a message travels. */
+/**
+ * Bytes that are left free for the addresses and for what mail servers write on top while a message travels.
+ */
 export const HEADERS_TO_COME = 1024;
 
 const ZIP: Part = { filename: "pictures.zip", contentType: "application/zip" };

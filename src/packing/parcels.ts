@@ -12,7 +12,10 @@ export async function messageBytes(files: readonly Sized[], subject: string): Pr
   );
 }
 
-/** Files into messages of at most `max` bytes each, in their order where that takes no message more; null where one file alone is too large. */
+/**
+ * Files into messages of at most `max` bytes each, in their order where that takes no message more; null
+ * where one file alone is too large.
+ */
 export async function parcelsOf<T extends Sized>(
   files: readonly T[],
   subject: string,

@@ -1,4 +1,7 @@
-/** Print sheets as PDF at their exact physical size: encoded JPEGs are embedded as they are, their profile goes along. */
+/**
+ * Print sheets as PDF at their exact physical size: encoded JPEGs are embedded as they are, their profile
+ * goes along.
+ */
 import { degrees, PDFDocument, type PDFImage, PDFName, type PDFPage, PDFRawStream, rgb } from "pdf-lib";
 import { iccProfile, readJpeg, sniff } from "@/core/containers";
 import { cutsOf, type Placed, type Sheet, SheetError, type SheetTask } from "@/core/sheet";
@@ -60,11 +63,15 @@ async function drawableOf(pdf: PDFDocument, { name, read }: SheetFile): Promise<
   if (kind === "png") return { kind: "image", image: await pdf.embedPng(bytes) };
   if (kind === "jpeg") return { kind: "image", image: await embedJpeg(pdf, bytes) };
   throw new SheetError(
-    `${name} is a ${(kind ?? "file").toUpperCase()}; JPEG, PNG and PDF can be put on pages. Ask for one of these on the Desk.`,
+    `${name} is a ${(kind ?? "file").toUpperCase()}; JPEG, PNG and PDF can be put on pages. Ask for ` +
+      "one of these on the Desk.",
   );
 }
 
-/** The JPEG's bytes as they are. The library leaves its colours to the device; its own profile is put beside it. */
+/**
+ * The JPEG's bytes as they are. The library leaves its colours to the device; its own profile is put beside
+ * it.
+ */
 async function embedJpeg(pdf: PDFDocument, bytes: Buffer): Promise<PDFImage> {
   const image = await pdf.embedJpg(bytes);
   const jpeg = readJpeg(bytes);

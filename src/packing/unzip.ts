@@ -1,4 +1,7 @@
-/** Pictures out of a ZIP that came from anywhere: bounded in number, size and ratio; what is not safe is refused by entry. */
+/**
+ * Pictures out of a ZIP that came from anywhere: bounded in number, size and ratio; what is not safe is
+ * refused by entry.
+ */
 import { pipeline, type Readable, Transform } from "node:stream";
 import { type Entry, getFileNameLowLevel, open, validateFileName, type ZipFile } from "yauzl";
 import { safeFolder } from "@/core/names";
@@ -81,9 +84,15 @@ function danger(entry: Entry, name: string, limit: number, before: number): stri
     return "It is a link, not a file. Pack the file itself.";
   if (entry.generalPurposeBitFlag & 1) return "It is encrypted. Pack it without a password.";
   if (entry.uncompressedSize > limit)
-    return `It unpacks to ${Math.round(entry.uncompressedSize / 1048576)} MiB, at most ${Math.round(limit / 1048576)} MiB are taken.`;
+    return (
+      `It unpacks to ${Math.round(entry.uncompressedSize / 1048576)} MiB, at most ` +
+      `${Math.round(limit / 1048576)} MiB are taken.`
+    );
   if (entry.uncompressedSize > SMALL && entry.uncompressedSize > entry.compressedSize * MOST_RATIO)
-    return `It unpacks to ${Math.round(entry.uncompressedSize / Math.max(1, entry.compressedSize))} times its size, which no picture does.`;
+    return (
+      `It unpacks to ${Math.round(entry.uncompressedSize / Math.max(1, entry.compressedSize))} times ` +
+      "its size, which no picture does."
+    );
   if (before + entry.uncompressedSize > MOST_BYTES)
     return "The package unpacks to more than 32 GiB. Pack it into several.";
   return null;
@@ -97,7 +106,8 @@ function nameOf(entry: Entry): string {
 
 function opened(path: string): Promise<ZipFile> {
   return new Promise((resolve, reject) => {
-    // Sizes are held against the bytes here, by entry: the library would give up the whole package at the first that disagree.
+    // Sizes are held against the bytes here, by entry: the library would give up the whole package at the
+    // first that disagree.
     open(
       path,
       { lazyEntries: true, decodeStrings: false, autoClose: false, validateEntrySizes: false },

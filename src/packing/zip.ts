@@ -1,4 +1,7 @@
-/** ZIP packages, streamed: pictures are packed already, so they are only stored, and the size is known before the first byte. */
+/**
+ * ZIP packages, streamed: pictures are packed already, so they are only stored, and the size is known before
+ * the first byte.
+ */
 import { PassThrough, type Readable } from "node:stream";
 import { ZipFile } from "yazl";
 

@@ -1,5 +1,6 @@
 /**
- * The upload form: decodes each file by itself, with decoders of its own, and refuses as forms do. Nothing here is shared
+ * The upload form: decodes each file by itself, with decoders of its own, and refuses as forms do. Nothing
+ * here is shared
  * with what prepares or proves files.
  */
 import jpegJs from "jpeg-js";
@@ -72,12 +73,14 @@ async function reasons(slot: Slot, { bytes }: Received): Promise<string[]> {
     (width !== slot.pixels.width || height !== slot.pixels.height)
   ) {
     found.push(
-      `the picture has ${width} × ${height} pixels, and ${slot.pixels.width} × ${slot.pixels.height} are asked`,
+      `the picture has ${width} × ${height} pixels, and ${slot.pixels.width} × ${slot.pixels.height} ` +
+        "are asked",
     );
   }
   if (slot.page && picture.kind === "pdf" && !isPage(slot.page, picture))
     found.push(
-      `the page measures ${width.toFixed(0)} × ${height.toFixed(0)} mm, and ${slot.page.width} × ${slot.page.height} mm are asked`,
+      `the page measures ${width.toFixed(0)} × ${height.toFixed(0)} mm, and ${slot.page.width} × ` +
+        `${slot.page.height} mm are asked`,
     );
   const ink = slot.ink && picture.data ? inkFault(picture.data) : null;
   if (ink) found.push(ink);
@@ -143,7 +146,9 @@ export async function judgeForm(
   if (refused)
     return {
       accepted: false,
-      words: `Refused: ${refused} of ${rules.slots.length} documents ${refused === 1 ? "is" : "are"} not as asked.`,
+      words:
+        `Refused: ${refused} of ${rules.slots.length} documents ${refused === 1 ? "is" : "are"} not as ` +
+        "asked.",
       lines,
       receipt: null,
     };

@@ -1,4 +1,7 @@
-/** What a receiver without a decoder of its own knows of a file: its kind and pixels, by a general-purpose reader of headers. */
+/**
+ * What a receiver without a decoder of its own knows of a file: its kind and pixels, by a general-purpose
+ * reader of headers.
+ */
 import { fileHead } from "@/imaging/head";
 
 export interface Head {

@@ -1,4 +1,7 @@
-/** The mailbox: speaks SMTP on loopback (RFC 5321), announces its limit (SIZE, RFC 1870), and counts what comes over the line. */
+/**
+ * The mailbox: speaks SMTP on loopback (RFC 5321), announces its limit (SIZE, RFC 1870), and counts what
+ * comes over the line.
+ */
 import type { Socket } from "node:net";
 import PostalMime from "postal-mime";
 import { SMTPServer, type SMTPServerDataStream } from "smtp-server";

@@ -35,7 +35,8 @@ export async function judgePrint(
         : "";
     add(
       ppi >= rules.ppi - 0.5,
-      `${Math.round(ppi)} ppi on ${rules.width} × ${rules.height} mm${ppi < rules.ppi - 0.5 ? `, less than the ${rules.ppi} that are asked: it will look soft` : ""}${white}`,
+      `${Math.round(ppi)} ppi on ${rules.width} × ${rules.height} ` +
+        `mm${ppi < rules.ppi - 0.5 ? `, less than the ${rules.ppi} that are asked: it will look soft` : ""}${white}`,
     );
   }
   const refused = lines.filter((line) => !line.ok).length;

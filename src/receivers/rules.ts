@@ -1,4 +1,6 @@
-/** The rules of the simulated receivers: what each asks, and how it behaves. All invented; all can be changed. */
+/**
+ * The rules of the simulated receivers: what each asks, and how it behaves. All invented; all can be changed.
+ */
 import { z } from "zod";
 
 const side = z.int().min(1).max(60_000);

@@ -34,7 +34,8 @@ export async function judgeWall(
     if (used + bytes.length > rules.memory) {
       add(
         false,
-        `no room left: ${mb(rules.memory - used)} of ${mb(rules.memory)} are free, it has ${mb(bytes.length)}`,
+        `no room left: ${mb(rules.memory - used)} of ${mb(rules.memory)} are free, it has ` +
+          `${mb(bytes.length)}`,
       );
       continue;
     }
@@ -52,7 +53,8 @@ export async function judgeWall(
   }
   const refused = lines.filter((line) => !line.ok).length;
   const words = refused
-    ? `${lines.length - refused} of ${lines.length} pictures are on the screen; ${mb(used)} of ${mb(rules.memory)} are used.`
+    ? `${lines.length - refused} of ${lines.length} pictures are on the screen; ${mb(used)} of ` +
+      `${mb(rules.memory)} are used.`
     : `All ${lines.length} pictures are on the screen; ${mb(used)} of ${mb(rules.memory)} are used.`;
   return { accepted: refused === 0 && lines.length > 0, words, lines, receipt: refused ? null : receipt };
 }

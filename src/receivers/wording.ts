@@ -16,7 +16,8 @@ export function slotWording(slot: Slot): string {
   lines.push(`File type: ${typeWords(slot.formats)}`);
   if (slot.pixels) lines.push(`Dimensions: ${slot.pixels.width} × ${slot.pixels.height} pixels`);
   if (slot.page) lines.push(`Paper size: ${number(slot.page.width)} × ${number(slot.page.height)} mm`);
-  // The form counts kilobytes of 1000 bytes; a floor and a ceiling that hold in either reading are on the safe side.
+  // The form counts kilobytes of 1000 bytes; a floor and a ceiling that hold in either reading are on the
+  // safe side.
   if (slot.floor !== null && slot.ceiling !== null)
     lines.push(`File size: ${number(slot.floor)} KB to ${number(slot.ceiling)} KB`);
   else if (slot.ceiling !== null) lines.push(`File size: at most ${number(slot.ceiling)} KB`);
@@ -33,10 +34,20 @@ export function wordingOf(rules: Rules): string {
     case "form":
       return formWording(rules);
     case "mailbox":
-      return `Send your pictures to ${rules.address} in one message. The whole message must not be over ${size(rules.limit)}; larger ones are returned to their sender.`;
+      return (
+        `Send your pictures to ${rules.address} in one message. The whole message must not be over ` +
+        `${size(rules.limit)}; larger ones are returned to their sender.`
+      );
     case "print":
-      return `Pictures are printed ${number(rules.width)} × ${number(rules.height)} mm. Send ${typeWords(rules.formats)} with a resolution of at least ${number(rules.ppi)} ppi.`;
+      return (
+        `Pictures are printed ${number(rules.width)} × ${number(rules.height)} mm. Send ` +
+        `${typeWords(rules.formats)} with a resolution of at least ${number(rules.ppi)} ppi.`
+      );
     default:
-      return `For the wall screen: pictures that fit inside ${rules.width} × ${rules.height} pixels, either way up, ${typeWords(rules.formats)}. All pictures together must not exceed ${size(rules.memory)}, which is what its memory holds.`;
+      return (
+        `For the wall screen: pictures that fit inside ${rules.width} × ${rules.height} pixels, either ` +
+        `way up, ${typeWords(rules.formats)}. All pictures together must not exceed ` +
+        `${size(rules.memory)}, which is what its memory holds.`
+      );
   }
 }

@@ -34,7 +34,10 @@ function generate(root: string, folder: string): Promise<void> {
   });
 }
 
-/** Makes the demo's batches anew; earlier ones are put away. Answers the pictures that were left out because no maker for them is at hand. */
+/**
+ * Makes the demo's batches anew; earlier ones are put away. Answers the pictures that were left out because
+ * no maker for them is at hand.
+ */
 export async function loadDemo(store: Store, root: string, dataDir: string): Promise<string[]> {
   const folder = demoFolder(dataDir);
   if (!(await stat(join(folder, "done")).catch(() => null))) await generate(root, folder);

@@ -1,4 +1,7 @@
-/** Makes one item of a run: the measured file if it is still there, else a fresh one; either way proved from disk. */
+/**
+ * Makes one item of a run: the measured file if it is still there, else a fresh one; either way proved from
+ * disk.
+ */
 import { eq } from "drizzle-orm";
 import { outputName, type WrittenKind } from "@/core/names";
 import { isDiskFull, sentence } from "@/imaging/error";
@@ -38,7 +41,8 @@ export async function make(store: Store, id: string): Promise<void> {
     // A photo that nobody has measured yet is measured now: once for the Desk and for the run.
     const proof = item.measured ? null : await measure(store, item.assignmentId);
     if (proof) [item.measured] = await measuredOf(store, item.assignmentId);
-    // What was measured is the file, unless the limit on the whole was shared out anew since the button was pressed.
+    // What was measured is the file, unless the limit on the whole was shared out anew since the button was
+    // pressed.
     const ready =
       JSON.stringify(item.share ?? null) === JSON.stringify(item.snapshot.share ?? null)
         ? item.measured

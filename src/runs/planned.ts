@@ -1,4 +1,7 @@
-/** Planned pictures that are kept between the steps of sharing a limit: one place for all workers of a machine. */
+/**
+ * Planned pictures that are kept between the steps of sharing a limit: one place for all workers of a
+ * machine.
+ */
 import { join } from "node:path";
 import { PlannedCache } from "@/imaging/planned-cache";
 import type { Store } from "@/store/store";

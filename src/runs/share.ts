@@ -1,6 +1,8 @@
 /**
- * Shares limits on the whole of a batch. Looks at what is known, asks for the trials that are missing, and settles what
- * each file is once nothing is missing; called again whenever the last trial that it waits for is there. Can be broken
+ * Shares limits on the whole of a batch. Looks at what is known, asks for the trials that are missing, and
+ * settles what
+ * each file is once nothing is missing; called again whenever the last trial that it waits for is there. Can
+ * be broken
  * off anywhere: what it decides follows from the rows alone.
  */
 import { createHash } from "node:crypto";
@@ -162,7 +164,10 @@ class Group {
     return this.decide({ ...state, tried }, whole);
   }
 
-  /** Fewer pixels gain nothing once one photo shows their loss more than all show the coarser coding of more of them. */
+  /**
+   * Fewer pixels gain nothing once one photo shows their loss more than all show the coarser coding of more
+   * of them.
+   */
   private async probe(state: ShareState, missing: Member[]): Promise<void> {
     const { side, tried } = state;
     const best = Math.min(PLAIN, ...tried.map((one) => one.level ?? PLAIN));
@@ -249,7 +254,10 @@ class Group {
     await this.keep({ ...state, waiting: 0 });
   }
 
-  /** Once every file is there: what the whole really is. Files made as if alone may turn out too large together. */
+  /**
+   * Once every file is there: what the whole really is. Files made as if alone may turn out too large
+   * together.
+   */
   private async checked(state: ShareState): Promise<void> {
     // Photos that came back by undo carry what was settled for another set.
     const strays = this.able.filter((member) => !member.share);

@@ -176,7 +176,8 @@ async function main(): Promise<void> {
     say(
       kept
         ? "The demo, the Quillmoor Moth Survey, is being loaded."
-        : "The demo, the Quillmoor Moth Survey, is being made: about a minute, once. It appears on the Desk by itself.",
+        : "The demo, the Quillmoor Moth Survey, is being made: about a minute, once. It appears on the " +
+            "Desk by itself.",
     );
   }
 }

@@ -1,4 +1,6 @@
-/** Trials for the Weigh screen: a ladder for its chart, cheapest first, and the ones that somebody clicks on. */
+/**
+ * Trials for the Weigh screen: a ladder for its chart, cheapest first, and the ones that somebody clicks on.
+ */
 import { setTimeout } from "node:timers/promises";
 import { type Brief, type OutputFormat, resolveBrief } from "@/core/brief";
 import { type Frame, type Geometry, planGeometry, rawTakingOf } from "@/core/frame";
@@ -87,7 +89,8 @@ export async function weigh(store: Store, id: string): Promise<void> {
     const { bench, geometry, batchId, brief, source } = opened;
     if (keepsLayers(resolveBrief(brief), source.facts))
       throw new PhotoError(
-        "It stays in layers or pages, so there are no encodings to weigh. Layers on the Desk shows what weighs how much.",
+        "It stays in layers or pages, so there are no encodings to weigh. Layers on the Desk shows " +
+          "what weighs how much.",
       );
     const resolved = resolveBrief(brief);
     const formats = allowedFormats(resolved, source.facts);

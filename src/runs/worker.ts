@@ -1,4 +1,7 @@
-/** The background process: takes jobs from the queue, two at a time, one decoder thread each. Several share one database. */
+/**
+ * The background process: takes jobs from the queue, two at a time, one decoder thread each. Several share
+ * one database.
+ */
 import { EventEmitter } from "node:events";
 import { hostname } from "node:os";
 import { Logger, run, type TaskList } from "graphile-worker";

@@ -2,7 +2,10 @@
 import { integer, jsonb, pgTable, text, uniqueIndex, uuid } from "drizzle-orm/pg-core";
 import { batches, created, id, runs, workspace } from "./schema";
 
-/** A simulated receiver. What its rules and answers hold is the receivers' own business, and checked where they are read. */
+/**
+ * A simulated receiver. What its rules and answers hold is the receivers' own business, and checked where
+ * they are read.
+ */
 export const receivers = pgTable("receivers", {
   id: id(),
   workspaceId: workspace(),
@@ -69,7 +72,10 @@ export const handovers = pgTable("handovers", {
   createdAt: created(),
 });
 
-/** The documents of a form that are prepared together: a batch whose photos have the briefs of the form's slots. */
+/**
+ * The documents of a form that are prepared together: a batch whose photos have the briefs of the form's
+ * slots.
+ */
 export const packages = pgTable("packages", {
   id: id(),
   receiverId: uuid("receiver_id")

@@ -13,7 +13,8 @@ export interface Stored {
 export class TooLargeError extends Error {
   constructor(limit: number) {
     super(
-      `The file is larger than ${Math.round(limit / 1048576)} MiB, the most that is taken. Make it smaller where it came from.`,
+      `The file is larger than ${Math.round(limit / 1048576)} MiB, the most that is taken. Make it ` +
+        "smaller where it came from.",
     );
     this.name = "TooLargeError";
   }
@@ -89,7 +90,10 @@ export class FileStore {
     return { sha256, bytes };
   }
 
-  /** Streams to a file that is no part of the store; whoever asks takes it away. Nothing is left behind when the stream breaks off. */
+  /**
+   * Streams to a file that is no part of the store; whoever asks takes it away. Nothing is left behind when
+   * the stream breaks off.
+   */
   async temporary(stream: AsyncIterable<Uint8Array>, limit: number): Promise<string> {
     await mkdir(join(this.root, "part"), { recursive: true });
     const path = join(this.root, "part", randomBytes(12).toString("hex"));

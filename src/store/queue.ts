@@ -1,4 +1,7 @@
-/** Jobs, added through the queue's own SQL functions, so that they share the transaction of the rows they belong to. */
+/**
+ * Jobs, added through the queue's own SQL functions, so that they share the transaction of the rows they
+ * belong to.
+ */
 import { sql } from "drizzle-orm";
 import type { Choice } from "@/core/search";
 import type { Executor } from "./store";
@@ -23,7 +26,9 @@ export const addJob = (db: Executor, task: Task, id: string, priority: number): 
 /** How often a job is offered that a worker takes at the very moment when it is replaced. */
 const TRIES = 8;
 
-/** One job an id; what waits already is moved to the new priority, what is under way is followed by another. */
+/**
+ * One job an id; what waits already is moved to the new priority, what is under way is followed by another.
+ */
 export async function addJobs(
   db: Executor,
   task: Task,
@@ -36,13 +41,17 @@ export async function addJobs(
       sql`select t.id, (graphile_worker.add_job(${task}, payload := json_build_object('id', t.id), job_key := ${`${task}:`} || t.id, priority := ${priority}::int, max_attempts := 5)).id as job
           from jsonb_array_elements_text(${JSON.stringify(left)}::jsonb) as t(id)`,
     );
-    // A job that was taken between the queue's two looks at it is neither replaced nor followed: no job comes back, so it is added again.
+    // A job that was taken between the queue's two looks at it is neither replaced nor followed: no job
+    // comes back, so it is added again.
     left = rows.filter((row) => row.job === null).map((row) => row.id);
   }
   if (left.length) throw new Error(`the queue did not take ${left.length} jobs`);
 }
 
-/** A trial that somebody has asked for; these have workers of their own, so that a long encode does not hold them up. */
+/**
+ * A trial that somebody has asked for; these have workers of their own, so that a long encode does not hold
+ * them up.
+ */
 export async function addTrial(db: Executor, id: string, choice: Choice): Promise<void> {
   await db.execute(
     sql`select graphile_worker.add_job('trial', payload := ${JSON.stringify({ id, choice })}::json, job_key := ${`trial:${id}:${JSON.stringify(choice)}`}, priority := 0, max_attempts := 2)`,

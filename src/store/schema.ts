@@ -57,7 +57,10 @@ export const briefs = pgTable("briefs", {
   id: id(),
   workspaceId: workspace(),
   shipped: boolean("shipped").notNull().default(false),
-  /** What the shelf offers. Null for a brief that lives in a batch only; edits on the Desk never change the shelf by themselves. */
+  /**
+   * What the shelf offers. Null for a brief that lives in a batch only; edits on the Desk never change the
+   * shelf by themselves.
+   */
   shelfRevisionId: uuid("shelf_revision_id"),
   createdAt: created(),
   deletedAt: deleted(),
@@ -190,7 +193,10 @@ export const assignments = pgTable(
     accepted: boolean("accepted").notNull().default(false),
     /** Of all frames of a photo under a revision the one in use. */
     current: boolean("current").notNull().default(true),
-    /** What is known of it for sharing a limit on the whole, by the common long side that was tried ("all": none). */
+    /**
+     * What is known of it for sharing a limit on the whole, by the common long side that was tried ("all":
+     * none).
+     */
     traced: jsonb("traced").$type<Record<string, Traced>>(),
     /** Trials that the sharing waits for. */
     wanted: jsonb("wanted").$type<TraceWanted>(),
@@ -207,7 +213,10 @@ export const assignments = pgTable(
 /** A limit on the whole, and how it was shared out among the photos under a brief. */
 export interface ShareState {
   limit: Limit;
-  /** settling: trials are being made. own: nothing binds. shared: all end at one difference. cannot: see `why`. */
+  /**
+   * settling: trials are being made. own: nothing binds. shared: all end at one difference. cannot: see
+   * `why`.
+   */
   state: "settling" | "own" | "shared" | "cannot";
   /** Photos that take part, and how many of them wait for a trial. */
   photos: number;
@@ -242,7 +251,10 @@ export const shares = pgTable(
   (t) => [primaryKey({ columns: [t.batchId, t.revisionId] })],
 );
 
-/** A planned picture that was looked at. The key is a hash of photo, geometry, colour and engine, not of the brief. */
+/**
+ * A planned picture that was looked at. The key is a hash of photo, geometry, colour and engine, not of the
+ * brief.
+ */
 export const plannedPictures = pgTable("planned_pictures", {
   key: text("key").primaryKey(),
   flat: boolean("flat").notNull(),
@@ -253,7 +265,10 @@ export const plannedPictures = pgTable("planned_pictures", {
   createdAt: created(),
 });
 
-/** One encoding that was really made. Its bytes may have been given up to keep the cache small; its size stays. */
+/**
+ * One encoding that was really made. Its bytes may have been given up to keep the cache small; its size
+ * stays.
+ */
 export const trials = pgTable(
   "trials",
   {
@@ -290,7 +305,10 @@ export const runs = pgTable("runs", {
   /** The limit on the whole that it was made under. */
   limit: jsonb("limit").$type<Limit>(),
   createdAt: created(),
-  /** When work on it was last taken up, and how many items were finished then: time left is worked out from there. */
+  /**
+   * When work on it was last taken up, and how many items were finished then: time left is worked out from
+   * there.
+   */
   resumedAt: timestamp("resumed_at", { withTimezone: true }).notNull().defaultNow(),
   finishedThen: integer("finished_then").notNull().default(0),
   pausedAt: timestamp("paused_at", { withTimezone: true }),
@@ -315,7 +333,10 @@ export interface ItemSnapshot {
   n: number;
   choice?: Choice;
   share?: ShareTarget;
-  /** A folder of the run that the file goes into: one a setting where several are compared, else that of the photo. */
+  /**
+   * A folder of the run that the file goes into: one a setting where several are compared, else that of the
+   * photo.
+   */
   folder?: string;
   /** Several settings of one photo. */
   compared?: boolean;
@@ -366,7 +387,9 @@ export const proofs = pgTable("proofs", {
   createdAt: created(),
 });
 
-/** An assignment that somebody is weighing at this moment: trials for it are made only while it is looked at. */
+/**
+ * An assignment that somebody is weighing at this moment: trials for it are made only while it is looked at.
+ */
 export const weighings = pgTable("weighings", {
   assignmentId: uuid("assignment_id")
     .primaryKey()
@@ -383,7 +406,10 @@ export interface WeighPlan {
   geometry: Geometry;
   /** Chroma of the JPEG line. */
   chroma: Chroma;
-  /** By format: which planned picture its trials belong to, and the bytes of headers that its files carry beside the bare encoding. */
+  /**
+   * By format: which planned picture its trials belong to, and the bytes of headers that its files carry
+   * beside the bare encoding.
+   */
   formats: Partial<Record<OutputFormat, { pictureKey: string; added: number }>>;
   /** Bytes of the photo's own JPEG data packed tighter; null where the picture has to be encoded anew. */
   packed: number | null;
@@ -448,7 +474,9 @@ export const edits = pgTable(
   (t) => [index("edits_batch").on(t.batchId, t.seq)],
 );
 
-/** Background workers that are alive: each counts its beats, so that a clock that is set back kills nobody. */
+/**
+ * Background workers that are alive: each counts its beats, so that a clock that is set back kills nobody.
+ */
 export const workers = pgTable("workers", {
   /** The queue's name for it: what it has locked. */
   id: text("id").primaryKey(),

@@ -81,5 +81,8 @@ export async function readBody<T extends z.ZodType>(request: Request, schema: T)
 /** A download with a name that any browser understands (RFC 6266, RFC 8187). */
 export function attachment(name: string): string {
   const plain = name.replace(/[^\x20-\x7e]|["\\]/g, "_");
-  return `attachment; filename="${plain}"; filename*=UTF-8''${encodeURIComponent(name).replace(/['()*]/g, (c) => `%${c.charCodeAt(0).toString(16)}`)}`;
+  return (
+    `attachment; filename="${plain}"; ` +
+    `filename*=UTF-8''${encodeURIComponent(name).replace(/['()*]/g, (c) => `%${c.charCodeAt(0).toString(16)}`)}`
+  );
 }

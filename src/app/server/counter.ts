@@ -211,7 +211,8 @@ export async function fillSlot(
     if (elsewhere)
       throw new RequestError(
         409,
-        `This photo is the ${receiver.rules.slots.find((one) => one.key === elsewhere[0])?.title ?? elsewhere[0]} already. Choose another for ${title}.`,
+        `This photo is the ${receiver.rules.slots.find((one) => one.key === elsewhere[0])?.title ?? elsewhere[0]} ` +
+          `already. Choose another for ${title}.`,
       );
     await makeEdit(tx, batch, `choosing ${row.name} as ${title}`.slice(0, 300), {
       kind: "rows",

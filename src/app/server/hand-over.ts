@@ -1,4 +1,7 @@
-/** Hands a run's files to a receiver, as its sender would: over HTTP, or as messages over SMTP. Each can be tried again; nothing is sent twice. */
+/**
+ * Hands a run's files to a receiver, as its sender would: over HTTP, or as messages over SMTP. Each can be
+ * tried again; nothing is sent twice.
+ */
 import { createReadStream } from "node:fs";
 import { stat } from "node:fs/promises";
 import { request as httpRequest } from "node:http";
@@ -23,7 +26,10 @@ type Output = Awaited<ReturnType<typeof outputsOf>>[number];
 const PATIENCE_MS = 60_000;
 const LOOK_MS = 300;
 
-/** The item that each slot of a form gets, as far as briefs and slots bear the same names; `chosen` comes first. */
+/**
+ * The item that each slot of a form gets, as far as briefs and slots bear the same names; `chosen` comes
+ * first.
+ */
 export function slotsFor(
   rules: FormRules,
   outputs: readonly Output[],
@@ -45,7 +51,10 @@ export function slotsFor(
   return found;
 }
 
-/** Begins handing a run over; it goes on by itself. Throws where it is not clear which file is for which document. */
+/**
+ * Begins handing a run over; it goes on by itself. Throws where it is not clear which file is for which
+ * document.
+ */
 export async function beginHandover(
   receiverId: string,
   runId: string,
@@ -113,7 +122,11 @@ function wordsFor(error: unknown): string {
   if (code === "ETIMEDOUT" || code === "ETIME")
     return `The receiver did not answer within ${PATIENCE_MS / 1000} seconds. ${again}`;
   if (code === "ECONNREFUSED") return `The receiver does not answer at all. ${again}`;
-  return `The hand-over broke off: ${error instanceof Error ? error.message.split("\n")[0].slice(0, 200) : "no reason given"}. ${again}`;
+  return (
+    "The hand-over broke off: " +
+    `${error instanceof Error ? error.message.split("\n")[0].slice(0, 200) : "no reason given"}. ` +
+    `${again}`
+  );
 }
 
 /** The run's files, waited for while it is still being made. */
@@ -136,7 +149,10 @@ async function finishedOutputs(row: HandoverRow, receiver: Receiver): Promise<Ou
   return outputs;
 }
 
-/** One file after the other, then the question for the answer. The key is that of the hand-over: a second try goes on where the first ended. */
+/**
+ * One file after the other, then the question for the answer. The key is that of the hand-over: a second try
+ * goes on where the first ended.
+ */
 async function byDoor(row: HandoverRow, receiver: Receiver, outputs: readonly Output[]): Promise<Answer> {
   const { slots } = row;
   const of = new Map(Object.entries(slots ?? {}).map(([slot, item]) => [item, slot]));
@@ -196,7 +212,8 @@ function errorIn(body: string): string {
 }
 
 /**
- * As few messages as the run's own limit leaves, each with a name of its own that stays the same in every try. Their size
+ * As few messages as the run's own limit leaves, each with a name of its own that stays the same in every
+ * try. Their size
  * is not announced: the mailbox counts what comes, and keeps a record of what it returns.
  */
 async function byMail(row: HandoverRow, rules: MailboxRules): Promise<Answer> {

@@ -1,4 +1,7 @@
-/** Files as browsers can show them: what they cannot, or would show in another light, as a picture; the others as they are. */
+/**
+ * Files as browsers can show them: what they cannot, or would show in another light, as a picture; the
+ * others as they are.
+ */
 import { sniff } from "@/core/containers";
 import { readSource } from "@/imaging/facts";
 import { readPdfPicture } from "@/imaging/pdf";

@@ -1,5 +1,6 @@
 /**
- * Decoded pictures for the panes of Weigh: held in memory while they are looked at. Everything heavy runs on threads.
+ * Decoded pictures for the panes of Weigh: held in memory while they are looked at. Everything heavy runs on
+ * threads.
  */
 import { resolveBrief } from "@/core/brief";
 import { PQ_SPACES, type PqName, type RgbSpace, SPACES, WHITE_NITS } from "@/core/colour";
@@ -23,7 +24,9 @@ export interface Shown {
   /** See `regionOf`. */
   levels: Promise<Level>[];
   space: "srgb" | "display-p3";
-  /** PQ signals in these primaries, and the multiples of white that they reach; missing for ordinary pictures. */
+  /**
+   * PQ signals in these primaries, and the multiples of white that they reach; missing for ordinary pictures.
+   */
   light?: { primaries: PqName; reach: number };
 }
 

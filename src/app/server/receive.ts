@@ -1,4 +1,7 @@
-/** The receivers' own doors: files come one by one under the sender's key, then the receiver is asked for its answer. */
+/**
+ * The receivers' own doors: files come one by one under the sender's key, then the receiver is asked for its
+ * answer.
+ */
 import { createHash } from "node:crypto";
 import type { IncomingMessage } from "node:http";
 import { setTimeout } from "node:timers/promises";

@@ -171,7 +171,9 @@ export async function sheetOf(store: Store, run: Run): Promise<Uint8Array> {
           ok: item.ok === true,
           checks: item.checks.length
             ? item.checks.map((check) => ({
-                words: `${clauseNames[check.clause]}: asked ${check.asked}, found ${check.found}${check.gaveWay ? " (gave way)" : ""}`,
+                words:
+                  `${clauseNames[check.clause]}: asked ${check.asked}, found ` +
+                  `${check.found}${check.gaveWay ? " (gave way)" : ""}`,
                 ok: check.ok,
               }))
             : [{ words: item.error ?? "not made", ok: false }],
@@ -180,7 +182,8 @@ export async function sheetOf(store: Store, run: Run): Promise<Uint8Array> {
   );
   const { progress, before, after, total } = detail;
   const lines = [
-    `${new Date(detail.at).toISOString().slice(0, 16).replace("T", " ")} UTC · ${progress.done} of ${progress.total} files made · ${formatBytes(before)} before, ${formatBytes(after)} after`,
+    `${new Date(detail.at).toISOString().slice(0, 16).replace("T", " ")} UTC · ${progress.done} of ` +
+      `${progress.total} files made · ${formatBytes(before)} before, ${formatBytes(after)} after`,
     ...(total ? [`The whole: asked ${total.asked}, found ${total.found}`] : []),
     ...onlyYouLines(detail.items),
   ];
@@ -192,7 +195,10 @@ function onlyYouLines(items: readonly RunItemView[]): string[] {
   const rules = [...new Set(items.flatMap((item) => item.onlyYou))];
   return rules.map((rule) => {
     const of = items.filter((item) => item.onlyYou.includes(rule));
-    return `Only a person can check: ${rule} (ticked for ${of.filter((item) => item.ticks[rule]).length} of ${of.length})`;
+    return (
+      `Only a person can check: ${rule} (ticked for ${of.filter((item) => item.ticks[rule]).length} of ` +
+      `${of.length})`
+    );
   });
 }
 
@@ -200,7 +206,8 @@ function factLines({ before, after, difference }: RunItemView): string[] {
   if (!after) return [`${formatSize(before.width, before.height)} px, ${formatBytes(before.bytes)}`];
   const lines = [
     `${after.format.toUpperCase()}, ${formatSize(after.width, after.height)} px, ${formatBytes(after.bytes)}`,
-    `was ${before.format.toUpperCase()}, ${formatSize(before.width, before.height)} px, ${formatBytes(before.bytes)}`,
+    `was ${before.format.toUpperCase()}, ${formatSize(before.width, before.height)} px, ` +
+      `${formatBytes(before.bytes)}`,
   ];
   return difference === null ? lines : [...lines, `visible difference ${trimNumber(difference, 2)}`];
 }

@@ -16,7 +16,10 @@ export async function requireWeighed(id: string) {
   return row;
 }
 
-/** The geometry that was measured, else the planned one. Throws a GeometryError where the photo cannot be framed. */
+/**
+ * The geometry that was measured, else the planned one. Throws a GeometryError where the photo cannot be
+ * framed.
+ */
 export const weighedGeometry = (row: Awaited<ReturnType<typeof requireWeighed>>): Geometry =>
   row.measured?.geometry ??
   planGeometry(resolveBrief(row.brief), factsOfPage(row.facts, row.frame.page), row.frame);

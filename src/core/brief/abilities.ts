@@ -34,8 +34,10 @@ const ALL: Ability = {
 };
 
 /**
- * JPEG: ITU-T T.81 baseline, three or four components; PNG: W3C third edition; WebP: RFC 9649; AVIF: the AV1 profiles as they
- * are written here, in colour; TIFF 6.0; GIF89a; BMP: the header of 1995 with 24 bits a pixel; PDF: ISO 32000.
+ * JPEG: ITU-T T.81 baseline, three or four components; PNG: W3C third edition; WebP: RFC 9649; AVIF: the AV1
+ * profiles as they
+ * are written here, in colour; TIFF 6.0; GIF89a; BMP: the header of 1995 with 24 bits a pixel; PDF: ISO
+ * 32000.
  */
 export const CAN: Record<OutputFormat, Ability> = {
   jpeg: { ...ALL, cmyk: true, grey: true, transparency: false },

@@ -33,7 +33,8 @@ export function parseBriefText(text: string): Brief {
     value = JSON.parse(text.replace(/^\uFEFF/, ""));
   } catch (error) {
     throw new BriefError(
-      `The brief is not JSON: ${error instanceof Error ? error.message : String(error)}. Check its commas and quotes.`,
+      `The brief is not JSON: ${error instanceof Error ? error.message : String(error)}. Check its ` +
+        "commas and quotes.",
     );
   }
   return parseBrief(value);
@@ -61,14 +62,20 @@ function describe(issue: z.core.$ZodIssue, root: unknown): string {
   );
   if (issue.code === "unrecognized_keys") {
     const keys = issue.keys.map((key) => `"${key}"`).join(", ");
-    return `The brief has an unknown key ${keys}${where ? ` in ${where}` : ""}. Remove it or correct its spelling.`;
+    return (
+      `The brief has an unknown key ${keys}${where ? ` in ${where}` : ""}. Remove it or correct its ` +
+      "spelling."
+    );
   }
   if (where === "")
     return `The brief must be one JSON object with "zumbrelBrief": 1 and a name; found ${found}.`;
   if (where === "zumbrelBrief")
     return `The brief's zumbrelBrief: wanted 1, found ${found}. Only version 1 is read.`;
   if (issue.code === "invalid_value")
-    return `The brief's ${where}: wanted ${issue.values.map((v) => JSON.stringify(v)).join(" or ")}, found ${found}.`;
+    return (
+      `The brief's ${where}: wanted ${issue.values.map((v) => JSON.stringify(v)).join(" or ")}, found ` +
+      `${found}.`
+    );
   const message = wanted(issue);
   return `The brief's ${where}: ${message}${message.includes("found") ? "" : `, found ${found}`}.`;
 }

@@ -1,4 +1,7 @@
-/** A brief with its defaults filled in and its texts turned into numbers: what plan, search and proof work from. */
+/**
+ * A brief with its defaults filled in and its texts turned into numbers: what plan, search and proof work
+ * from.
+ */
 import { type ByteRange, parseLength, parseResolution, resolveByteRange, toBytes, toInches } from "../units";
 import type { Brief, ClauseKey, OutputFormat } from "./schema";
 
@@ -87,7 +90,8 @@ export function resolveBrief(brief: Brief): ResolvedBrief {
     brief.sizes !== undefined ||
     (brief.paper !== undefined && brief.resolution !== undefined) ||
     (scale ?? 0) > 1;
-  // A page shows all of the picture, and so does a sheet with ink on it: what is missing of the shape is background.
+  // A page shows all of the picture, and so does a sheet with ink on it: what is missing of the shape is
+  // background.
   const nothingCut = brief.ink !== undefined || (brief.format?.every((format) => format === "pdf") ?? false);
   const stated = new Set(
     (Object.keys(brief) as (keyof Brief)[]).filter((key): key is ClauseKey => key in clauseNames),

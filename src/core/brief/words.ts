@@ -123,7 +123,10 @@ export function clauseWords(brief: Brief, key: ClauseKey): string | null {
     case "sharpen":
       return `${brief.sharpen!.amount} for ${brief.sharpen!.for}`;
     case "total":
-      return `at most ${typeof brief.total!.max === "number" ? formatBytes(brief.total!.max) : spaced(brief.total!.max)} ${brief.total!.counted === "mail" ? "as one message" : "in all"}`;
+      return (
+        `at most ${typeof brief.total!.max === "number" ? formatBytes(brief.total!.max) : spaced(brief.total!.max)} ` +
+        `${brief.total!.counted === "mail" ? "as one message" : "in all"}`
+      );
     default:
       return typeof value === "string" ? value : JSON.stringify(value);
   }

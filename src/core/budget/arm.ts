@@ -1,4 +1,7 @@
-/** The settings along which a photo can be coded more coarsely: one encoder, one table, one chroma; only the quality changes. */
+/**
+ * The settings along which a photo can be coded more coarsely: one encoder, one table, one chroma; only the
+ * quality changes.
+ */
 import type { OutputFormat, ResolvedBrief } from "../brief";
 import { avifEffort, webpEffort } from "../search/effort";
 import { avifPriorLog, differenceLog, FULL_CHROMA, priorLog, webpPriorLog } from "../search/prior";
@@ -34,7 +37,8 @@ export interface Arm extends ArmSpec {
 /** Below these the damage is such that a file is not offered. */
 const LOWEST: Record<ArmSetting["format"], number> = { jpeg: 20, pdf: 20, webp: 5, avif: 12 };
 /**
- * The quantisation table that takes the fewest bytes at the same difference where the trellis works (7), and where pictures
+ * The quantisation table that takes the fewest bytes at the same difference where the trellis works (7), and
+ * where pictures
  * are too large for it (2); on the former a quality counts as one higher by `shift` on the tables of Annex K.
  */
 const TABLES = { careful: { table: 7, shift: 9 }, quick: { table: 2, shift: 0 } } as const;

@@ -24,7 +24,10 @@ const LEAST_SIDE = 64;
 /** The share of the pixels at which the whole is expected to take `max` bytes instead of `total`. */
 export const pixelShare = (max: number, total: number): number => Math.min(1, (max / total) ** (1 / GROWTH));
 
-/** The next side to try, in px; null where the best is found. `longest`: the longest side of any photo at its most pixels. */
+/**
+ * The next side to try, in px; null where the best is found. `longest`: the longest side of any photo at its
+ * most pixels.
+ */
 export function nextSide(tried: readonly Tried[], longest: number, max: number): number | null {
   const last = tried[tried.length - 1];
   if (!last || tried.length >= MOST_TRIED) return null;
@@ -37,7 +40,10 @@ export function nextSide(tried: readonly Tried[], longest: number, max: number):
   return next >= LEAST_SIDE && next < side ? next : null;
 }
 
-/** Of several the one with the least difference; more pixels where that is nearly the same. Null where none fits. */
+/**
+ * Of several the one with the least difference; more pixels where that is nearly the same. Null where none
+ * fits.
+ */
 export function bestSide(tried: readonly Tried[]): Tried | null {
   let best: Tried | null = null;
   for (const one of tried)

@@ -26,7 +26,10 @@ export interface OfferTask {
 
 /** No more messages than this are offered. */
 const MOST_MESSAGES = 20;
-/** Between clean and plain to see: what an offer of fewer pixels aims at, as a share of the bytes at plain to see. */
+/**
+ * Between clean and plain to see: what an offer of fewer pixels aims at, as a share of the bytes at plain to
+ * see.
+ */
 const ROOM_TO_LOOK_WELL = 1.35;
 const LEAST_SIDE = 240;
 /** A raised limit has to hold whichever trials come to be made under it. */
@@ -51,7 +54,10 @@ export function offersFor(task: OfferTask): Offer[] {
   return out;
 }
 
-/** The longest side for all at which the whole is expected to fit; null where the brief says the pixels otherwise. */
+/**
+ * The longest side for all at which the whole is expected to fit; null where the brief says the pixels
+ * otherwise.
+ */
 function fewerPixels({ brief, whole, photos }: OfferTask, total: number): number | null {
   const fixed =
     (["width", "height", "shortSide", "sizes", "box", "scale", "paper"] as const).some(

@@ -1,11 +1,17 @@
-/** What is known of one photo of a whole: what it takes at which visible difference, measured here and there and followed in between. */
+/**
+ * What is known of one photo of a whole: what it takes at which visible difference, measured here and there
+ * and followed in between.
+ */
 import type { OutputFormat } from "../brief";
 import type { Geometry, Size } from "../frame";
 import { predictLog } from "../search/along";
 import type { Setting, Weighed } from "../search/types";
 import { type ArmSetting, type ArmSpec, armOf } from "./arm";
 
-/** A file that is there without coding the photo more coarsely: its own data as they are, or a format without loss. */
+/**
+ * A file that is there without coding the photo more coarsely: its own data as they are, or a format without
+ * loss.
+ */
 export interface WholeFile {
   bytes: number;
   /** Null where the photo's own data stay. */
@@ -37,7 +43,10 @@ export interface Traced extends Omit<SharedPhoto, "id"> {
   format: OutputFormat;
   /** Whether the brief lets this photo have fewer pixels. */
   free: boolean;
-  /** Of a picture that is too large to be looked at as a whole each time: what is seen of it, over what is seen of its sample. */
+  /**
+   * Of a picture that is too large to be looked at as a whole each time: what is seen of it, over what is
+   * seen of its sample.
+   */
   seen: number | null;
 }
 
@@ -125,7 +134,10 @@ export class Curve {
     );
   }
 
-  /** The smallest file within a visible difference; where there is none, the nearest to it that the brief allows. `exactly`: not one that is merely near enough. */
+  /**
+   * The smallest file within a visible difference; where there is none, the nearest to it that the brief
+   * allows. `exactly`: not one that is merely near enough.
+   */
   within(level: number, exactly = false): Pick {
     const { arm } = this.photo;
     const ready = this.ready();

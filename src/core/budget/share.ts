@@ -1,6 +1,8 @@
 /**
- * Shares a limit on the whole among photos so that all end at the same visible difference: not at the same quality
- * number, and not at the same bytes. Foretells from few trials what each photo takes, says which trials would settle
+ * Shares a limit on the whole among photos so that all end at the same visible difference: not at the same
+ * quality
+ * number, and not at the same bytes. Foretells from few trials what each photo takes, says which trials
+ * would settle
  * it, and ends when every file that is chosen was really made.
  */
 import { CLEAN, PLAIN } from "../difference/types";
@@ -17,7 +19,10 @@ export interface Whole {
 export interface ShareTask {
   photos: readonly SharedPhoto[];
   whole: Whole;
-  /** What files are made for where the limit does not bind: nothing to be seen, or the least that each file's own ceiling allows. */
+  /**
+   * What files are made for where the limit does not bind: nothing to be seen, or the least that each file's
+   * own ceiling allows.
+   */
   aim: "clean" | "best";
   /** The files as they would be without a limit on the whole were made, and are too large together. */
   binds?: boolean;

@@ -18,7 +18,11 @@ const inAll = ({ counted, messages }: Limit): string =>
 /** "Together the photos take 4.1 MB as one message …": by how much it cannot be. */
 export function cannotWords(limit: Limit, total: number): string {
   const room = limit.max * limit.messages;
-  return `Cannot: together the photos take ${formatBytes(total)} ${inAll(limit)} where loss is just plain to see (difference ${trimNumber(PLAIN, 1)}), ${formatBytes(total - room)} more than the limit of ${formatBytes(limit.max)}${limit.messages > 1 ? " each" : ""}.`;
+  return (
+    `Cannot: together the photos take ${formatBytes(total)} ${inAll(limit)} where loss is just plain ` +
+    `to see (difference ${trimNumber(PLAIN, 1)}), ${formatBytes(total - room)} more than the limit of ` +
+    `${formatBytes(limit.max)}${limit.messages > 1 ? " each" : ""}.`
+  );
 }
 
 /** What an offer does, for a button or a sentence. */
@@ -39,7 +43,10 @@ export function offerWords(offer: Offer, names: (id: string) => string): string 
 
 /** Why a photo's file is as coarse as it is. */
 export function sharedWords(limit: Limit, photos: number, level: number): string {
-  return `as coarse as all ${photos} photos are (a difference of about ${trimNumber(level, 1)}), because together they may weigh ${formatBytes(limit.max)} ${inAll(limit)}`;
+  return (
+    `as coarse as all ${photos} photos are (a difference of about ${trimNumber(level, 1)}), because ` +
+    `together they may weigh ${formatBytes(limit.max)} ${inAll(limit)}`
+  );
 }
 
 /** The limit as a line of the proof. `found`: bytes of all files, or of the largest message. */

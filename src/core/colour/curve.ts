@@ -1,4 +1,6 @@
-/** Tone curves: from code values to linear light and back. Source: ICC.1:2022, 10.6 (curv) and 10.18 (para). */
+/**
+ * Tone curves: from code values to linear light and back. Source: ICC.1:2022, 10.6 (curv) and 10.18 (para).
+ */
 export type ToneCurve =
   | { kind: "parametric"; type: 0 | 1 | 2 | 3 | 4; parameters: readonly number[] }
   | { kind: "table"; values: readonly number[] }
@@ -94,7 +96,8 @@ export function sameCurve(a: ToneCurve, b: ToneCurve): boolean {
 const STEPS = 16_384;
 
 /**
- * Code values (0 to 1) for {@link encodeWith}: the inverse of the curve, found by halving. Its steps are even in the square
+ * Code values (0 to 1) for {@link encodeWith}: the inverse of the curve, found by halving. Its steps are
+ * even in the square
  * root of linear light, where curves are nearly straight down to black.
  */
 export function encodingTable(curve: ToneCurve): Float32Array {

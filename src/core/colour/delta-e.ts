@@ -1,4 +1,7 @@
-/** CIELAB under D50 and the colour difference CIEDE2000. Sources: CIE 15:2018; CIE 142-2001; Sharma, Wu and Dalal (2005) for the order of its steps. */
+/**
+ * CIELAB under D50 and the colour difference CIEDE2000. Sources: CIE 15:2018; CIE 142-2001; Sharma, Wu and
+ * Dalal (2005) for the order of its steps.
+ */
 
 import type { Triple } from "./matrix";
 import { PCS_WHITE } from "./spaces";

@@ -1,4 +1,7 @@
-/** Reading ICC profiles of matrix and curve. Source: ICC.1:2022: 7.2 header, 7.3 tag table, 10.6 curv, 10.18 para, 10.31 XYZ. */
+/**
+ * Reading ICC profiles of matrix and curve. Source: ICC.1:2022: 7.2 header, 7.3 tag table, 10.6 curv, 10.18
+ * para, 10.31 XYZ.
+ */
 import { latin1, view } from "../containers/bytes";
 import type { ToneCurve } from "./curve";
 import { invert, type Matrix } from "./matrix";

@@ -12,7 +12,10 @@ import { apply, invert, type Matrix, multiply, type Triple } from "./matrix";
 
 export type RgbName = "srgb" | "display-p3" | "oprgb" | "romm-rgb" | "bt2020";
 
-/** An RGB space by its matrix to XYZ under D50 (the profile connection space of ICC.1:2022) and one curve a channel. */
+/**
+ * An RGB space by its matrix to XYZ under D50 (the profile connection space of ICC.1:2022) and one curve a
+ * channel.
+ */
 export interface RgbSpace {
   toXyz: Matrix;
   curves: readonly [ToneCurve, ToneCurve, ToneCurve];

@@ -1,6 +1,8 @@
 /**
- * AVIF at the level of its boxes: what stands beside the picture is read and replaced, the coded picture stays byte for byte.
- * Sources: ISO/IEC 14496-12 (boxes; iloc, iinf, iref), ISO/IEC 23008-12 (items, ipma, colr; Exif items in annex A.2.1).
+ * AVIF at the level of its boxes: what stands beside the picture is read and replaced, the coded picture
+ * stays byte for byte.
+ * Sources: ISO/IEC 14496-12 (boxes; iloc, iinf, iref), ISO/IEC 23008-12 (items, ipma, colr; Exif items in
+ * annex A.2.1).
  */
 import { ascii, concat, copyOf, latin1, startsWith, view } from "./bytes";
 import { ContainerError } from "./error";
@@ -364,7 +366,10 @@ function references(
   return all.length ? box("iref", bytes.subarray(iref.body, iref.body + 4), ...all) : null;
 }
 
-/** The properties with another profile or other signals for the primary picture. What goes keeps its number in the list, emptied, so that the others keep theirs. */
+/**
+ * The properties with another profile or other signals for the primary picture. What goes keeps its number
+ * in the list, emptied, so that the others keep theirs.
+ */
 function propertyBox(bytes: Uint8Array, iprp: Box, primary: number, { icc, colour }: AvifChange): Uint8Array {
   const [ipco, ...rest] = boxes(bytes, iprp.body, iprp.end);
   const isProfile = (b: Box) =>

@@ -1,4 +1,7 @@
-/** BMP, read and written. Source: the published description of BITMAPFILEHEADER and BITMAPINFOHEADER (1990 and later); values from memory. */
+/**
+ * BMP, read and written. Source: the published description of BITMAPFILEHEADER and BITMAPINFOHEADER (1990
+ * and later); values from memory.
+ */
 import { startsWith, view } from "./bytes";
 import { ContainerError } from "./error";
 
@@ -18,7 +21,9 @@ export interface BmpFile {
 
 const METRE = 0.0254;
 
-/** Throws {@link ContainerError}; packed (RLE) pictures and those of the oldest header are refused by name. */
+/**
+ * Throws {@link ContainerError}; packed (RLE) pictures and those of the oldest header are refused by name.
+ */
 export function readBmp(bytes: Uint8Array): BmpFile {
   if (!startsWith(bytes, "BM") || bytes.length < 54)
     throw new ContainerError("The BMP is cut short. Bring in the whole file.");

@@ -73,7 +73,9 @@ export function readExif(block: Uint8Array): Exif {
   return { littleEndian, ifd0, exif: child(TAG.ExifIfd), gps: child(TAG.GpsIfd), hasThumbnail: next !== 0 };
 }
 
-/** Entries that point outside the block are left out: cameras and editors write such, and they carry nothing. */
+/**
+ * Entries that point outside the block are left out: cameras and editors write such, and they carry nothing.
+ */
 function readDirectory(block: Uint8Array, at: number, littleEndian: boolean): [ExifEntry[], number] {
   const data = view(block);
   if (at < 8 || at + 2 > block.length) return [[], 0];
@@ -99,7 +101,10 @@ function readDirectory(block: Uint8Array, at: number, littleEndian: boolean): [E
   return [entries, end + 4 <= block.length ? data.getUint32(end, littleEndian) : 0];
 }
 
-/** Where the first directory, its EXIF and GPS directories and all their longer values lie: [start, end] in bytes. */
+/**
+ * Where the first directory, its EXIF and GPS directories and all their longer values lie: [start, end] in
+ * bytes.
+ */
 export function entrySpans(block: Uint8Array): [number, number][] {
   const le = block[0] === 0x49;
   const data = view(block);
@@ -152,7 +157,10 @@ const directorySize = (entries: ExifEntry[]) =>
   4 +
   entries.reduce((sum, e) => sum + (e.value.length > 4 ? padded(e.value.length) : 0), 0);
 
-/** A directory as it stands at offset `base`: its entries by tag, no next one, then the values that are longer than 4 bytes. */
+/**
+ * A directory as it stands at offset `base`: its entries by tag, no next one, then the values that are
+ * longer than 4 bytes.
+ */
 export function directory(entries: ExifEntry[], base: number, le: boolean): Uint8Array {
   const sorted = [...entries].sort((a, b) => a.tag - b.tag);
   const out = new Uint8Array(directorySize(sorted));
@@ -264,7 +272,8 @@ export function resolutionOf(exif: Exif | null): [number, number] | null {
 }
 
 /**
- * The block with this resolution written over the old one, every other byte where it was; null where there is none to write over.
+ * The block with this resolution written over the old one, every other byte where it was; null where there
+ * is none to write over.
  * Maker notes and thumbnails survive only this way.
  */
 export function patchResolution(block: Uint8Array, ppi: number): Uint8Array | null {

@@ -1,6 +1,8 @@
 /**
- * A JPEG with a gain map: a second, smaller JPEG behind the first that says by how much each place is lighter in the scene.
- * Sources: CIPA DC-007 (multi-picture format), the open XMP vocabulary of gain maps that ISO 21496-1 takes up, ITU-T T.81.
+ * A JPEG with a gain map: a second, smaller JPEG behind the first that says by how much each place is
+ * lighter in the scene.
+ * Sources: CIPA DC-007 (multi-picture format), the open XMP vocabulary of gain maps that ISO 21496-1 takes
+ * up, ITU-T T.81.
  */
 import { ascii, concat, latin1, startsWith, view } from "./bytes";
 import { bodyOf, isXmp, type JpegFile, MARKER, readJpeg, rebuildJpeg, segment } from "./jpeg";
@@ -129,13 +131,16 @@ function describe({ min, max, gamma, offsetBase, offsetLight, capacity }: GainMa
     )
     .join("");
   return wrapped(
-    ` xmlns:hdrgm="${VOCABULARY}" hdrgm:Version="1.0"${plain} hdrgm:HDRCapacityMin="0" hdrgm:HDRCapacityMax="${capacity}" hdrgm:BaseRenditionIsHDR="False"`,
+    ` xmlns:hdrgm="${VOCABULARY}" hdrgm:Version="1.0"${plain} hdrgm:HDRCapacityMin="0" ` +
+      `hdrgm:HDRCapacityMax="${capacity}" hdrgm:BaseRenditionIsHDR="False"`,
     lists,
   );
 }
 
 const wrapped = (attributes: string, inner: string) =>
-  `<x:xmpmeta xmlns:x="adobe:ns:meta/"><rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#"><rdf:Description rdf:about=""${attributes}>${inner}</rdf:Description></rdf:RDF></x:xmpmeta>`;
+  `<x:xmpmeta xmlns:x="adobe:ns:meta/"><rdf:RDF ` +
+  `xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#"><rdf:Description ` +
+  `rdf:about=""${attributes}>${inner}</rdf:Description></rdf:RDF></x:xmpmeta>`;
 
 const packet = (text: string) => segment(MARKER.APP1, concat([ascii(XMP), new TextEncoder().encode(text)]));
 
@@ -186,8 +191,15 @@ export function withGainMap(file: Uint8Array, map: GainMap): Uint8Array {
   // A file has one packet: what the map needs joins what the photo says.
   const primary = rebuildJpeg(read, [], (s) => !isXmp(read, s));
   const second = behindStart(map.jpeg, packet(describe(map)));
-  const container = `xmlns:Container="http://ns.google.com/photos/1.0/container/" xmlns:Item="http://ns.google.com/photos/1.0/container/item/" xmlns:hdrgm="${VOCABULARY}" hdrgm:Version="1.0"`;
-  const items = `<Container:Directory><rdf:Seq><rdf:li rdf:parseType="Resource"><Container:Item Item:Semantic="Primary" Item:Mime="image/jpeg"/></rdf:li><rdf:li rdf:parseType="Resource"><Container:Item Item:Semantic="GainMap" Item:Mime="image/jpeg" Item:Length="${second.length}"/></rdf:li></rdf:Seq></Container:Directory>`;
+  const container =
+    `xmlns:Container="http://ns.google.com/photos/1.0/container/" ` +
+    `xmlns:Item="http://ns.google.com/photos/1.0/container/item/" xmlns:hdrgm="${VOCABULARY}" ` +
+    `hdrgm:Version="1.0"`;
+  const items =
+    `<Container:Directory><rdf:Seq><rdf:li rdf:parseType="Resource"><Container:Item ` +
+    `Item:Semantic="Primary" Item:Mime="image/jpeg"/></rdf:li><rdf:li ` +
+    `rdf:parseType="Resource"><Container:Item Item:Semantic="GainMap" Item:Mime="image/jpeg" ` +
+    `Item:Length="${second.length}"/></rdf:li></rdf:Seq></Container:Directory>`;
   const description = `<rdf:Description rdf:about="" ${container}>${items}</rdf:Description>`;
   const xmp = packet(
     own ? own.replace("</rdf:RDF>", () => `${description}</rdf:RDF>`) : wrapped(` ${container}`, items),

@@ -1,7 +1,10 @@
 /** GIF: only what filling up needs. Source: GIF89a specification, section 24 (comment extension). */
 import { concat } from "./bytes";
 
-/** The file with a comment before its trailer, at or just above `target` bytes: blocks of up to 255 bytes with a length byte each. */
+/**
+ * The file with a comment before its trailer, at or just above `target` bytes: blocks of up to 255 bytes
+ * with a length byte each.
+ */
 export function padGif(bytes: Uint8Array, target: number): Uint8Array {
   const missing = target - bytes.length;
   if (missing <= 0) return bytes;

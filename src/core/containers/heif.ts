@@ -1,6 +1,7 @@
 /**
  * HEIF at the level of its boxes: what is told of the primary picture without decoding it.
- * Sources: ISO/IEC 14496-12 (boxes), ISO/IEC 23008-12 (items; ispe, irot, imir, pixi, colr; references thmb, auxl, dimg).
+ * Sources: ISO/IEC 14496-12 (boxes), ISO/IEC 23008-12 (items; ispe, irot, imir, pixi, colr; references thmb,
+ * auxl, dimg).
  */
 import { type AvifFile, avifExif, avifXmp, boxes, itemProperties, readAvif } from "./avif";
 import { latin1, view } from "./bytes";
@@ -43,7 +44,8 @@ function read(bytes: Uint8Array): HeifFile {
   const file = readAvif(bytes);
   if (file.types.size > MOST_ITEMS)
     throw new ContainerError(
-      `The HEIC holds ${file.types.size} parts; at most ${MOST_ITEMS} are taken. Save it as JPEG where it came from.`,
+      `The HEIC holds ${file.types.size} parts; at most ${MOST_ITEMS} are taken. Save it as JPEG ` +
+        "where it came from.",
     );
   if (!PICTURES.has(file.types.get(file.primary) ?? ""))
     throw new ContainerError("The HEIC holds no picture. Save it anew where it came from.");

@@ -110,7 +110,10 @@ export function qualityOf(file: JpegFile): JpegQuality | null {
   return { quality: best.quality, exact: false };
 }
 
-/** How far two tables lie apart: the difference of their mean logarithms, which is what decides size and damage. */
+/**
+ * How far two tables lie apart: the difference of their mean logarithms, which is what decides size and
+ * damage.
+ */
 function tableDistance(a: readonly number[], b: readonly number[]): number {
   let sum = 0;
   for (let i = 0; i < 64; i += 1) sum += Math.log(Math.max(1, a[i]) / b[i]);

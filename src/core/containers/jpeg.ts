@@ -136,7 +136,10 @@ export function iccProfile(file: JpegFile): Uint8Array | null {
   return concat(pieces.map((p) => p.subarray(ICC_HEAD.length + 2)));
 }
 
-/** Density of the JFIF header in ppi as [x, y]; null where there is none or it is only an aspect. JFIF 1.02: units 1 dots per inch, 2 per cm. */
+/**
+ * Density of the JFIF header in ppi as [x, y]; null where there is none or it is only an aspect. JFIF 1.02:
+ * units 1 dots per inch, 2 per cm.
+ */
 export function jfifDensity(file: JpegFile): [number, number] | null {
   const segment = file.segments.find((s) => isJfif(file, s));
   if (!segment) return null;
@@ -148,7 +151,10 @@ export function jfifDensity(file: JpegFile): [number, number] | null {
   return unit === 2 ? [x * 2.54, y * 2.54] : [x, y];
 }
 
-/** Chroma subsampling in the usual J:a:b notation, from the sampling factors of the frame; null for one component or odd factors. */
+/**
+ * Chroma subsampling in the usual J:a:b notation, from the sampling factors of the frame; null for one
+ * component or odd factors.
+ */
 export function chromaOf(frame: JpegFrame): string | null {
   const [luma, ...chroma] = frame.components;
   if (!luma || chroma.length < 2) return null;
@@ -196,7 +202,10 @@ export function iccSegments(profile: Uint8Array): Uint8Array[] {
   );
 }
 
-/** The file with its header segments replaced; tables and entropy-coded data stay byte for byte. Bytes behind the end of the image are left out. */
+/**
+ * The file with its header segments replaced; tables and entropy-coded data stay byte for byte. Bytes behind
+ * the end of the image are left out.
+ */
 export function rebuildJpeg(
   file: JpegFile,
   head: readonly Uint8Array[],

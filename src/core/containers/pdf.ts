@@ -1,6 +1,8 @@
 /**
- * A PDF of one page that shows one JPEG, its bytes embedded as they are (ISO 32000-1: DCTDecode, 7.4.8; image dictionaries,
- * 8.9.5; ICCBased, 8.6.5.5). Every number has a fixed width, so that all files with the same headers carry the same bytes beside the picture.
+ * A PDF of one page that shows one JPEG, its bytes embedded as they are (ISO 32000-1: DCTDecode, 7.4.8;
+ * image dictionaries,
+ * 8.9.5; ICCBased, 8.6.5.5). Every number has a fixed width, so that all files with the same headers carry
+ * the same bytes beside the picture.
  */
 import { ascii, concat, latin1 } from "./bytes";
 import { ContainerError } from "./error";
@@ -27,19 +29,24 @@ export function writePdf({ jpeg, width, height, components, icc, page, place }: 
   const space = icc ? "[/ICCBased 6 0 R]" : SPACES[components];
   // CMYK in JPEGs is stored the other way round.
   const decode = components === 4 ? " /Decode [1 0 1 0 1 0 1 0]" : "";
-  const draw = `q ${points(place.width)} 0 0 ${points(place.height)} ${points(place.x)} ${points(place.y)} cm /Im0 Do Q\n`;
+  const draw =
+    `q ${points(place.width)} 0 0 ${points(place.height)} ${points(place.x)} ${points(place.y)} cm ` +
+    "/Im0 Do Q\n";
   const objects: Uint8Array[][] = [
     [ascii("<< /Type /Catalog /Pages 2 0 R >>\n")],
     [ascii("<< /Type /Pages /Kids [3 0 R] /Count 1 >>\n")],
     [
       ascii(
-        `<< /Type /Page /Parent 2 0 R /MediaBox [0 0 ${points(page.width)} ${points(page.height)}] /Resources << /XObject << /Im0 5 0 R >> >> /Contents 4 0 R >>\n`,
+        `<< /Type /Page /Parent 2 0 R /MediaBox [0 0 ${points(page.width)} ${points(page.height)}] ` +
+          "/Resources << /XObject << /Im0 5 0 R >> >> /Contents 4 0 R >>\n",
       ),
     ],
     [ascii(`<< /Length ${fixed(draw.length, 10)} >>\nstream\n${draw}endstream\n`)],
     [
       ascii(
-        `<< /Type /XObject /Subtype /Image /Width ${fixed(width, 6)} /Height ${fixed(height, 6)} /ColorSpace ${space} /BitsPerComponent 8 /Filter /DCTDecode${decode} /Length ${fixed(jpeg.length, 10)} >>\nstream\n`,
+        `<< /Type /XObject /Subtype /Image /Width ${fixed(width, 6)} /Height ${fixed(height, 6)} ` +
+          `/ColorSpace ${space} /BitsPerComponent 8 /Filter /DCTDecode${decode} /Length ` +
+          `${fixed(jpeg.length, 10)} >>\nstream\n`,
       ),
       jpeg,
       ascii("\nendstream\n"),
@@ -48,7 +55,8 @@ export function writePdf({ jpeg, width, height, components, icc, page, place }: 
       ? [
           [
             ascii(
-              `<< /N ${components} /Alternate ${SPACES[components]} /Length ${fixed(icc.length, 10)} >>\nstream\n`,
+              `<< /N ${components} /Alternate ${SPACES[components]} /Length ${fixed(icc.length, 10)} ` +
+                ">>\nstream\n",
             ),
             icc,
             ascii("\nendstream\n"),
@@ -69,7 +77,8 @@ export function writePdf({ jpeg, width, height, components, icc, page, place }: 
   const table = offsets.map((offset) => `${String(offset).padStart(10, "0")} 00000 n \n`).join("");
   parts.push(
     ascii(
-      `xref\n0 ${objects.length + 1}\n0000000000 65535 f \n${table}trailer\n<< /Size ${objects.length + 1} /Root 1 0 R >>\n${ending(at)}`,
+      `xref\n0 ${objects.length + 1}\n0000000000 65535 f \n${table}trailer\n<< /Size ` +
+        `${objects.length + 1} /Root 1 0 R >>\n${ending(at)}`,
     ),
   );
   return concat(parts);
@@ -78,7 +87,10 @@ export function writePdf({ jpeg, width, height, components, icc, page, place }: 
 const ending = (xref: number) => `startxref\n${String(xref).padStart(10, "0")}\n%%EOF\n`;
 const ENDING = ending(0).length;
 
-/** Fills a file of {@link writePdf} up to `target` bytes with a comment before its table of objects. At least two bytes can be added. */
+/**
+ * Fills a file of {@link writePdf} up to `target` bytes with a comment before its table of objects. At least
+ * two bytes can be added.
+ */
 export function padPdf(file: Uint8Array, target: number): Uint8Array {
   const xref = Number(latin1(file.subarray(file.length - ENDING)).split("\n")[1]);
   if (!Number.isInteger(xref) || xref <= 0 || xref >= file.length)

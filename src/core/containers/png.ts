@@ -1,4 +1,7 @@
-/** PNG at the level of its chunks. Source: PNG specification, third edition (W3C, 2025): 5.3 chunk layout, 11.3.4.3 pHYs, annex D CRC. */
+/**
+ * PNG at the level of its chunks. Source: PNG specification, third edition (W3C, 2025): 5.3 chunk layout,
+ * 11.3.4.3 pHYs, annex D CRC.
+ */
 import { ascii, concat, latin1, startsWith, view } from "./bytes";
 import { ContainerError } from "./error";
 
@@ -44,7 +47,8 @@ export function readPng(bytes: Uint8Array): PngFile {
     const type = latin1(bytes.subarray(at + 4, at + 8));
     if (crc32(bytes.subarray(at + 4, end - 4)) !== data.getUint32(end - 4)) {
       throw new ContainerError(
-        `The PNG is damaged: the check sum of its ${type.replace(/[^\w]/g, "?")} part at byte ${at} is wrong. Bring in a sound copy.`,
+        `The PNG is damaged: the check sum of its ${type.replace(/[^\w]/g, "?")} part at byte ${at} ` +
+          "is wrong. Bring in a sound copy.",
       );
     }
     chunks.push({ type, start: at, end });
@@ -102,7 +106,10 @@ export function physOf(file: PngFile): [number, number] | null {
   return x > 0 && y > 0 ? [x * 0.0254, y * 0.0254] : null;
 }
 
-/** The file with `add` behind its header and only the chunks that `keep` lets through; picture data stay byte for byte. */
+/**
+ * The file with `add` behind its header and only the chunks that `keep` lets through; picture data stay byte
+ * for byte.
+ */
 export function rebuildPng(
   file: PngFile,
   add: readonly Uint8Array[],

@@ -31,7 +31,10 @@ const KEPT_IFD0: ReadonlySet<number> = new Set([
   TAG.ExifIfd,
 ]);
 
-/** Exposure, dates, lens and picture structure of Exif 2.32, table 7; without maker note, comments, serials, owner and unique ids. */
+/**
+ * Exposure, dates, lens and picture structure of Exif 2.32, table 7; without maker note, comments, serials,
+ * owner and unique ids.
+ */
 const KEPT_EXIF: ReadonlySet<number> = new Set([
   0x829a, 0x829d, 0x8822, 0x8824, 0x8827, 0x8828, 0x8830, 0x8831, 0x8832, 0x8833, 0x8834, 0x8835, 0x9000,
   0x9003, 0x9004, 0x9010, 0x9011, 0x9012, 0x9101, 0x9102, 0x9201, 0x9202, 0x9203, 0x9204, 0x9205, 0x9206,

@@ -1,4 +1,7 @@
-/** Telling a camera's raw file that is built like a TIFF from a TIFF. Sources: TIFF 6.0, section 2; TIFF/EP (ISO 12234-2); DNG 1.4. */
+/**
+ * Telling a camera's raw file that is built like a TIFF from a TIFF. Sources: TIFF 6.0, section 2; TIFF/EP
+ * (ISO 12234-2); DNG 1.4.
+ */
 import { view } from "./bytes";
 
 const SUB_IFDS = 330;

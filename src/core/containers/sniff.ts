@@ -15,7 +15,10 @@ export type SourceFormat =
   | "layered"
   | "pdf";
 
-/** `head` holds at least the first 64 bytes of the file, or all of a shorter one. Null: no kind of picture that is known here. */
+/**
+ * `head` holds at least the first 64 bytes of the file, or all of a shorter one. Null: no kind of picture
+ * that is known here.
+ */
 export function sniff(head: Uint8Array): SourceFormat | null {
   if (head[0] === 0xff && head[1] === 0xd8 && head[2] === 0xff) return "jpeg";
   if (startsWith(head, "\x89PNG\r\n\x1a\n")) return "png";

@@ -1,4 +1,7 @@
-/** The pages of a TIFF: a chain of directories. Sources: TIFF 6.0, section 2; the variant with 64-bit offsets as libtiff describes it. */
+/**
+ * The pages of a TIFF: a chain of directories. Sources: TIFF 6.0, section 2; the variant with 64-bit offsets
+ * as libtiff describes it.
+ */
 import { view } from "./bytes";
 import { ContainerError } from "./error";
 
@@ -19,7 +22,10 @@ const [SUBFILE, WIDTH, HEIGHT, COMPRESSION, STRIP_BYTES, TILE_BYTES] = [254, 256
 
 const damaged = (why: string) => new ContainerError(`The TIFF is damaged: ${why}. Bring in a sound copy.`);
 
-/** Throws {@link ContainerError} where the chain leads out of the file, goes round in a circle or does not end. */
+/**
+ * Throws {@link ContainerError} where the chain leads out of the file, goes round in a circle or does not
+ * end.
+ */
 export function tiffPages(bytes: Uint8Array): TiffPage[] {
   const le = bytes[0] === 0x49;
   const data = view(bytes);

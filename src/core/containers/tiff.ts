@@ -1,6 +1,8 @@
 /**
- * The directory of a TIFF written anew, the picture left where it lies. Source: TIFF 6.0, section 2; tag 34675 from ICC.1:2022, annex B.
- * The new directory goes to the end of the file; what is given up is overwritten with zeros, so that nothing private stays behind.
+ * The directory of a TIFF written anew, the picture left where it lies. Source: TIFF 6.0, section 2; tag
+ * 34675 from ICC.1:2022, annex B.
+ * The new directory goes to the end of the file; what is given up is overwritten with zeros, so that nothing
+ * private stays behind.
  */
 import { concat, copyOf, view } from "./bytes";
 import { ContainerError } from "./error";

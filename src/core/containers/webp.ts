@@ -105,7 +105,10 @@ const chunk = (type: string, body: Uint8Array): Uint8Array => {
 
 const HEADERS = new Set(["VP8X", "ICCP", "EXIF", "XMP "]);
 
-/** The file with these headers and no others; the chunks of the picture stay byte for byte. `fill` adds a chunk of that many bytes that readers skip. */
+/**
+ * The file with these headers and no others; the chunks of the picture stay byte for byte. `fill` adds a
+ * chunk of that many bytes that readers skip.
+ */
 export function rebuildWebp(file: WebpFile, { icc, exif, xmp }: WebpHeaders, fill = 0): Uint8Array {
   const picture = file.chunks
     .filter((c) => !HEADERS.has(c.type))

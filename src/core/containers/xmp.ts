@@ -1,4 +1,7 @@
-/** XMP packets, as far as the picture's own data and its copyright stand in them. Source: ISO 16684-1; TIFF and EXIF namespaces of XMP part 2. */
+/**
+ * XMP packets, as far as the picture's own data and its copyright stand in them. Source: ISO 16684-1; TIFF
+ * and EXIF namespaces of XMP part 2.
+ */
 import { latin1 } from "./bytes";
 
 export interface XmpFacts {

@@ -1,4 +1,7 @@
-/** Whether a picture is drawn pixel by pixel: few colours and hard edges. Such art is enlarged by repeating pixels. */
+/**
+ * Whether a picture is drawn pixel by pixel: few colours and hard edges. Such art is enlarged by repeating
+ * pixels.
+ */
 import type { Samples } from "./samples";
 
 const MOST_COLOURS = 48;

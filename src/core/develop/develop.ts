@@ -1,7 +1,9 @@
 /**
  * From decoded samples to the planned picture: colours, frame, pixels, sharpening, bits, in this order.
- * Resizing is done in linear light with premultiplied alpha; enlarging in even steps to the eye, so that edges stay
- * where they are. The conversion of colours is a matrix on linear light, so it gives the same before and after reducing
+ * Resizing is done in linear light with premultiplied alpha; enlarging in even steps to the eye, so that
+ * edges stay
+ * where they are. The conversion of colours is a matrix on linear light, so it gives the same before and
+ * after reducing
  * and is done where there are fewer pixels.
  */
 import {
@@ -43,10 +45,16 @@ export interface Development {
   /** The photo's own space; for grey photos three times the grey curve. */
   from: RgbSpace;
   to: RgbSpace | "gray";
-  /** Multiples of white that the highest code of the samples stands for, and that the picture really reaches; 1 for ordinary pictures. */
+  /**
+   * Multiples of white that the highest code of the samples stands for, and that the picture really reaches;
+   * 1 for ordinary pictures.
+   */
   peak?: number;
   reach?: number;
-  /** Lights that are taken above white, where the destination has room for them and the photo has none of its own. */
+  /**
+   * Lights that are taken above white, where the destination has room for them and the photo has none of its
+   * own.
+   */
   expand?: Expansion | null;
   /** EXIF orientation with the quarter turns that were asked. */
   orientation: number;
@@ -55,7 +63,10 @@ export interface Development {
   /** The part of the stored photo that the samples show, and how many there are for each of its pixels. */
   shown: Rect;
   density: readonly [number, number];
-  /** The part that is used, upright, in the photo's own pixels, not rounded, before it is turned by `angle` degrees about its centre. */
+  /**
+   * The part that is used, upright, in the photo's own pixels, not rounded, before it is turned by `angle`
+   * degrees about its centre.
+   */
   crop: Rect;
   angle: number;
   /** Pixels that the part becomes. */
@@ -202,7 +213,10 @@ class Developing {
     });
   }
 
-  /** Straightening: the part's surroundings, reduced to twice what is needed, sampled along its own axes, then reduced. */
+  /**
+   * Straightening: the part's surroundings, reduced to twice what is needed, sampled along its own axes,
+   * then reduced.
+   */
   private turned(crop: Rect, size: Size, kernel: KernelName): FloatImage {
     const { samples, plan } = this;
     // In a mirror turns go the other way.
@@ -280,7 +294,10 @@ class Developing {
     };
   }
 
-  /** Linear light of the source's space to that of the destination. Grey destinations carry the luminance in every channel. */
+  /**
+   * Linear light of the source's space to that of the destination. Grey destinations carry the luminance in
+   * every channel.
+   */
   private convert(image: FloatImage): void {
     const { data } = image;
     this.remember(image);

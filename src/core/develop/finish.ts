@@ -22,7 +22,9 @@ export interface Finishing {
   under: readonly number[] | null;
   bits: 8 | 16;
   orientation: number;
-  /** From linear light to code values, one a colour; null where the image holds code values (0 to 1) already. */
+  /**
+   * From linear light to code values, one a colour; null where the image holds code values (0 to 1) already.
+   */
   tables: readonly Float32Array[] | null;
   /** Colours of the output: 1 or 3. */
   colours: 1 | 3;
@@ -30,7 +32,10 @@ export interface Finishing {
   dither: boolean;
 }
 
-/** Below this step between neighbours (in code values of the output) a gradient shows bands; at 0 it is flat and stays so. */
+/**
+ * Below this step between neighbours (in code values of the output) a gradient shows bands; at 0 it is flat
+ * and stays so.
+ */
 const GENTLE = 1;
 
 export function finish(image: FloatImage, finishing: Finishing): Planned {
@@ -76,7 +81,10 @@ function encodeColours(
   }
 }
 
-/** The usual case, in a loop of its own: it is four times as fast without the questions that the others ask of every value. */
+/**
+ * The usual case, in a loop of its own: it is four times as fast without the questions that the others ask
+ * of every value.
+ */
 function encodeBytes(
   from: Float32Array,
   to: Uint8Array,
@@ -116,7 +124,10 @@ function settleAlpha(
   }
 }
 
-/** Noise of one step where the picture changes gently, the same in every run. `lastRow` holds the row above, exactly. */
+/**
+ * Noise of one step where the picture changes gently, the same in every run. `lastRow` holds the row above,
+ * exactly.
+ */
 function broken(code: number, lastRow: Float32Array, x: number, y: number, c: number): number {
   const above = y > 0 ? Math.abs(code - lastRow[x]) : 0;
   // Left of this pixel the row is already this one's.

@@ -1,6 +1,8 @@
 /**
- * Dot screens of printed art: a strong, regular pattern at one period in two directions. Scaled like a photo it beats
- * with the new pixels (moiré). Found in the spectrum of a square tile (Cooley and Tukey, 1965, for the transform).
+ * Dot screens of printed art: a strong, regular pattern at one period in two directions. Scaled like a photo
+ * it beats
+ * with the new pixels (moiré). Found in the spectrum of a square tile (Cooley and Tukey, 1965, for the
+ * transform).
  */
 
 import { trimNumber } from "../units";
@@ -55,7 +57,10 @@ interface Peak {
 
 /** Cycles in a tile below which structure is that of the picture. */
 const COARSE = TILE / 24;
-/** How far a peak of a screen stands above what is usual at its distance from the middle; texture stays below a tenth of it. */
+/**
+ * How far a peak of a screen stands above what is usual at its distance from the middle; texture stays below
+ * a tenth of it.
+ */
 const STANDS_OUT = 400;
 /** Share of all fine contrast that the two strongest peaks hold. */
 const SHARE = 0.2;
@@ -123,14 +128,20 @@ function acrossFrom(a: Peak, b: Peak): boolean {
   return Math.abs(ra / rb - 1) < 0.15 && cos < 0.65;
 }
 
-/** Scales below 1 at which a period becomes whole pixels, the largest first: 6 px gives 5/6, 4/6, 3/6 … down to 2 px. */
+/**
+ * Scales below 1 at which a period becomes whole pixels, the largest first: 6 px gives 5/6, 4/6, 3/6 … down
+ * to 2 px.
+ */
 export function wholeScales(period: number): number[] {
   const out: number[] = [];
   for (let px = Math.ceil(period) - 1; px >= 2; px -= 1) out.push(px / period);
   return out;
 }
 
-/** Whether a period ends beside whole pixels at a scale: within a twentieth of a pixel it stays whole. Dots below 2 px are gone anyway. */
+/**
+ * Whether a period ends beside whole pixels at a scale: within a twentieth of a pixel it stays whole. Dots
+ * below 2 px are gone anyway.
+ */
 export function beatsWith(period: number, scale: number): boolean {
   const px = period * scale;
   return scale < 1 && px >= 1 && Math.abs(px - Math.round(px)) > 0.05;
@@ -142,5 +153,8 @@ export function screenWords(period: number): string {
     .slice(0, 3)
     .map((scale) => `${trimNumber(scale * 100, 1)} %`);
   const ways = scales.length ? ` At ${scales.join(", ")} of its pixels the dots stay whole.` : "";
-  return `A regular pattern of about ${trimNumber(period, 1)} px is in this photo, as of a dot screen: resized like this it can show moiré.${ways}`;
+  return (
+    `A regular pattern of about ${trimNumber(period, 1)} px is in this photo, as of a dot screen: ` +
+    `resized like this it can show moiré.${ways}`
+  );
 }

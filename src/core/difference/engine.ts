@@ -1,6 +1,8 @@
 /**
- * Planes of floats and what is done to whole planes: windowed means, variances, halving. The inner loops are WebAssembly
- * (kernels.wat), the same in Node, in workers and in browsers. At a plane's edge the outermost sample repeats.
+ * Planes of floats and what is done to whole planes: windowed means, variances, halving. The inner loops are
+ * WebAssembly
+ * (kernels.wat), the same in Node, in workers and in browsers. At a plane's edge the outermost sample
+ * repeats.
  */
 import { KERNELS_WASM } from "./kernels-wasm";
 
@@ -34,7 +36,10 @@ interface Kernels {
   pairs(row: number, out: number, count: number): void;
 }
 
-/** Three boxes of three samples one after the other: nearly a Gaussian with a standard deviation of 1.41 samples. */
+/**
+ * Three boxes of three samples one after the other: nearly a Gaussian with a standard deviation of 1.41
+ * samples.
+ */
 export const WINDOW: readonly number[] = [1, 3, 6, 7, 6, 3, 1].map((v) => v / 27);
 /** The same followed by the mean of two neighbours. */
 const HALVING: readonly number[] = [1, 4, 9, 13, 13, 9, 4, 1].map((v) => v / 54);

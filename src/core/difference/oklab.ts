@@ -1,4 +1,7 @@
-/** Oklab from code values. Source: B. Ottosson, "A perceptual color space for image processing" (2020), matrices for linear sRGB. */
+/**
+ * Oklab from code values. Source: B. Ottosson, "A perceptual color space for image processing" (2020),
+ * matrices for linear sRGB.
+ */
 import {
   between,
   IDENTITY,
@@ -22,7 +25,9 @@ const OPPONENTS: Matrix = [
   0.7827717662, -0.808675766,
 ];
 
-/** Code values, interleaved, upright: 1 grey, 2 grey and alpha, 3 RGB, 4 RGB and alpha (not premultiplied). */
+/**
+ * Code values, interleaved, upright: 1 grey, 2 grey and alpha, 3 RGB, 4 RGB and alpha (not premultiplied).
+ */
 export interface Pixels {
   data: Uint8Array | Uint8ClampedArray | Uint16Array;
   width: number;
@@ -32,14 +37,21 @@ export interface Pixels {
   space?: RgbSpace;
   /** The code of white where it is not the highest that the numbers can hold. */
   top?: number;
-  /** Side in px of the independent parts that it is put together from: what lies beside their seams does not count. */
+  /**
+   * Side in px of the independent parts that it is put together from: what lies beside their seams does not
+   * count.
+   */
   parts?: number;
 }
 
 /** Sides of planes: widths are filled up to multiples of this with the outermost pixels. */
 const WIDTH = 16;
 
-/** Light that a screen in a lit room adds to everything, as a share of white: 0.2 of 80 cd/m², the reference conditions of IEC 61966-2-1 (from memory). Without it the eye would see steps in black that no screen shows. */
+/**
+ * Light that a screen in a lit room adds to everything, as a share of white: 0.2 of 80 cd/m², the reference
+ * conditions of IEC 61966-2-1 (from memory). Without it the eye would see steps in black that no screen
+ * shows.
+ */
 const FLARE = 0.0025;
 
 const flared = (table: Float32Array, flare: number): Float32Array =>
@@ -64,7 +76,10 @@ export class OklabReader {
     this.matrices = [...(isIdentity(toSrgb) ? CONES : multiply(CONES, toSrgb)), ...OPPONENTS];
   }
 
-  /** Rows `from` to `to` as lightness and two colour axes; `under` is the linear light that transparency lies on. */
+  /**
+   * Rows `from` to `to` as lightness and two colour axes; `under` is the linear light that transparency lies
+   * on.
+   */
   planes(engine: Engine, from: number, to: number, under: number): [Plane, Plane, Plane] {
     const width = Math.ceil(this.pixels.width / WIDTH) * WIDTH;
     const out: [Plane, Plane, Plane] = [

@@ -3,7 +3,8 @@ import type { Engine } from "./engine";
 import type { Activity, Errors } from "./scales";
 
 /**
- * Weights of squared errors and what is added to the local variance below them, calibrated on photographs (`bench/difference.mjs`;
+ * Weights of squared errors and what is added to the local variance below them, calibrated on photographs
+ * (`bench/difference.mjs`;
  * figures in docs/decisions/0007-visible-difference.md). The smaller the addition, the more texture hides.
  */
 const WEIGHTS = { full: 14.64, half: [234.4, 4.175, 0.1417], quarter: [12.59, 7.974, 0.3795] } as const;

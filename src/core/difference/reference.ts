@@ -1,5 +1,6 @@
 /**
- * The measure itself: how far a trial differs to the eye from the picture that it encodes. Works in bands of rows, so that
+ * The measure itself: how far a trial differs to the eye from the picture that it encodes. Works in bands of
+ * rows, so that
  * memory does not grow with the picture; what the reference alone gives is kept where it is small.
  */
 import { formatSize } from "../units";
@@ -41,7 +42,8 @@ export class Reference {
     if (trial.width !== width || trial.height !== height) {
       const [asked, found] = [formatSize(width, height), formatSize(trial.width, trial.height)];
       throw new DifferenceError(
-        `Two pictures of different size cannot be compared: the reference has ${asked} px, the trial ${found} px. Bring them to the same size first.`,
+        `Two pictures of different size cannot be compared: the reference has ${asked} px, the trial ` +
+          `${found} px. Bring them to the same size first.`,
       );
     }
     const clear = (n: number) => n === 2 || n === 4;

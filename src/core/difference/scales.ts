@@ -1,4 +1,7 @@
-/** What the measure compares: lightness at three scales, both colour axes at two, and how busy the reference is at each place. */
+/**
+ * What the measure compares: lightness at three scales, both colour axes at two, and how busy the reference
+ * is at each place.
+ */
 import type { Engine, Plane } from "./engine";
 
 /** Planes of one picture, or of a band of it: at full, half and quarter size. */
@@ -22,7 +25,8 @@ export interface Activity {
 }
 
 /**
- * Fourth roots of local variances, averaged over the neighbourhood: texture, which is everywhere, counts in full, while a
+ * Fourth roots of local variances, averaged over the neighbourhood: texture, which is everywhere, counts in
+ * full, while a
  * lone hard edge hides next to nothing of what lies beside it.
  */
 export function activityOf(engine: Engine, { full, half, quarter }: Scales): Activity {

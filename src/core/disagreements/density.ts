@@ -48,7 +48,10 @@ export function densityDisagreements(brief: Brief, resolved: ResolvedBrief): Dis
   return [
     {
       clauses: [...keys, "paper", "resolution"],
-      why: `${off.px} px on ${paperWords(brief.paper!)} make ${formatPpi(real)}, ${clauseWords(brief, "resolution")} is asked: ${trimNumber(Math.max(real, wanted) / Math.min(real, wanted), 2)} × apart.`,
+      why:
+        `${off.px} px on ${paperWords(brief.paper!)} make ${formatPpi(real)}, ` +
+        `${clauseWords(brief, "resolution")} is asked: ` +
+        `${trimNumber(Math.max(real, wanted) / Math.min(real, wanted), 2)} × apart.`,
       wins: "Pixels and paper win, so the resolution gives way.",
       choices,
     },

@@ -13,7 +13,8 @@ import { weightDisagreements } from "./weight";
 export { type Change, type Choice, type Disagreement, overrule } from "./types";
 
 /**
- * What in a brief contradicts itself; with a photo also what that photo cannot give. Empty where all can hold together.
+ * What in a brief contradicts itself; with a photo also what that photo cannot give. Empty where all can
+ * hold together.
  * `screen`: the period in px of a dot screen in the photo that beats with the new pixels.
  */
 export function findDisagreements(

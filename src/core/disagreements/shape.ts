@@ -87,7 +87,10 @@ function pixelsAndPaper(
   const over = Math.abs(size.height - wanted);
   return {
     clauses: ["width", "height", "paper"],
-    why: `${formatSize(size.width, size.height)} px is ${px}, ${paperWords(brief.paper!)} is ${mm}. At ${size.width} px of width the paper wants a height of ${wanted} px: ${over} ${size.height > wanted ? "fewer" : "more"}.`,
+    why:
+      `${formatSize(size.width, size.height)} px is ${px}, ${paperWords(brief.paper!)} is ${mm}. At ` +
+      `${size.width} px of width the paper wants a height of ${wanted} px: ${over} ` +
+      `${size.height > wanted ? "fewer" : "more"}.`,
     wins: wished
       ? "The pixels are only wished, so the paper wins."
       : "The pixels win unless you choose otherwise.",
@@ -117,7 +120,9 @@ function pixelsAndShape(brief: Brief, size: { width: number; height: number }, s
   const fitting = sizeOfShape(size, shape);
   return {
     clauses: ["width", "height", "shape"],
-    why: `${formatSize(size.width, size.height)} px is ${sideBySide(size.width / size.height, shape)[0]}, the shape asked is ${brief.shape}.`,
+    why:
+      `${formatSize(size.width, size.height)} px is ${sideBySide(size.width / size.height, shape)[0]}, ` +
+      `the shape asked is ${brief.shape}.`,
     wins: "The pixels win unless you choose otherwise.",
     choices: [
       {
@@ -142,7 +147,9 @@ function paperAndShape(
   const height = inUnitOf(brief.paper!.width!, paper.width! / shape);
   return {
     clauses: ["shape", "paper"],
-    why: `${paperWords(brief.paper!)} is ${sideBySide(paper.width! / paper.height!, shape)[0]}, the shape asked is ${brief.shape}.`,
+    why:
+      `${paperWords(brief.paper!)} is ${sideBySide(paper.width! / paper.height!, shape)[0]}, the shape ` +
+      `asked is ${brief.shape}.`,
     wins: "The shape wins unless you choose otherwise.",
     choices: [
       {

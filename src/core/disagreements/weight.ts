@@ -10,7 +10,9 @@ import type { Choice, Disagreement } from "./types";
 const RICH = 1.6;
 /** A photo with little detail, against the same. */
 const PLAIN = 0.5;
-/** Below this quality nobody would call it a photograph any more; from there to the second, damage is plain. */
+/**
+ * Below this quality nobody would call it a photograph any more; from there to the second, damage is plain.
+ */
 const [HOPELESS, PLAIN_DAMAGE] = [5, 30];
 
 interface Pixels {
@@ -110,7 +112,9 @@ export function weightDisagreements(
     if (resolved.fileSize.min > total) {
       out.push({
         clauses: ["fileSize", "total"],
-        why: `One file weighs at least ${formatBytes(resolved.fileSize.min)}, all together may weigh ${formatBytes(total)}.`,
+        why:
+          `One file weighs at least ${formatBytes(resolved.fileSize.min)}, all together may weigh ` +
+          `${formatBytes(total)}.`,
         wins: "The file size wins unless you choose otherwise.",
         choices: [
           {
@@ -163,7 +167,9 @@ function floorTooHigh(
   });
   return {
     clauses: [...pixels.clauses, "fileSize"],
-    why: `At least ${formatBytes(min)} from ${pixels.words} are ${per} bytes for each pixel; a photo of that size has about ${formatBytes(most)} at most.`,
+    why:
+      `At least ${formatBytes(min)} from ${pixels.words} are ${per} bytes for each pixel; a photo of ` +
+      `that size has about ${formatBytes(most)} at most.`,
     wins: filledUp(brief),
     choices,
   };
@@ -174,7 +180,9 @@ function capBelowFloor(brief: Brief, pixels: Pixels, min: number, most: number):
   while (needed < 100 && aboutJpeg(pixels.most!, needed) * RICH < min) needed += 1;
   return {
     clauses: ["quality", "fileSize"],
-    why: `At quality ${brief.quality!.max} a photo of ${pixels.words} has about ${formatBytes(most)} at most, the floor is ${formatBytes(min)}.`,
+    why:
+      `At quality ${brief.quality!.max} a photo of ${pixels.words} has about ${formatBytes(most)} at ` +
+      `most, the floor is ${formatBytes(min)}.`,
     wins: filledUp(brief),
     choices: [
       {
@@ -194,7 +202,9 @@ function capBelowFloor(brief: Brief, pixels: Pixels, min: number, most: number):
 function qualityAboveCeiling(brief: Brief, pixels: Pixels, max: number, low: number): Disagreement {
   return {
     clauses: ["quality", "fileSize"],
-    why: `At quality ${low} ${pixels.words} have about ${formatBytes(aboutJpeg(pixels.least!, low))}, the ceiling is ${formatBytes(max)}.`,
+    why:
+      `At quality ${low} ${pixels.words} have about ${formatBytes(aboutJpeg(pixels.least!, low))}, the ` +
+      `ceiling is ${formatBytes(max)}.`,
     wins: "The file size wins unless you choose otherwise.",
     choices: [
       { label: "Drop the quality", effect: "as good as the ceiling allows", change: { quality: null } },
@@ -242,7 +252,9 @@ function ceilingTooLow(brief: Brief, pixels: Pixels, max: number, lossy: boolean
   }
   return {
     clauses: [...pixels.clauses, "fileSize"],
-    why: `${pixels.words || "The photo"} in at most ${formatBytes(max)}: a photo of that size has about ${formatBytes(clean)}${lossy ? " at a good quality" : " without loss"}.`,
+    why:
+      `${pixels.words || "The photo"} in at most ${formatBytes(max)}: a photo of that size has about ` +
+      `${formatBytes(clean)}${lossy ? " at a good quality" : " without loss"}.`,
     wins: hopeless || !lossy ? "Few photos can meet both." : "The ceiling is met, and the damage will show.",
     choices,
   };

@@ -3,7 +3,10 @@ import type { PixelRange, ResolvedBrief } from "../brief";
 import type { Size } from "./orientation";
 import { targetFor } from "./target";
 
-/** Whether pixels at a resolution are as long as asked, to within half a pixel. A side that is not asked holds. */
+/**
+ * Whether pixels at a resolution are as long as asked, to within half a pixel. A side that is not asked
+ * holds.
+ */
 export function holdsPaper(
   paper: { width: number | null; height: number | null },
   size: Size,
@@ -15,7 +18,10 @@ export function holdsPaper(
   return side(paper.width, size.width, ppi[0]) && side(paper.height, size.height, ppi[1]);
 }
 
-/** The ppi that a brief asks of this output; null where it asks none. `photo` is the upright source, `has` its ppi. */
+/**
+ * The ppi that a brief asks of this output; null where it asks none. `photo` is the upright source, `has`
+ * its ppi.
+ */
 export function askedPpi(brief: ResolvedBrief, photo: Size, out: Size, has: number | null): number | null {
   const target = targetFor(brief, photo);
   if (target.paper) return paperPpi(target.paper, out, brief.resolution);
@@ -29,7 +35,10 @@ function intoRange(range: PixelRange, has: number | null): number {
   return Math.min(range.max ?? Infinity, Math.max(range.min ?? 0, has ?? range.min ?? range.max!));
 }
 
-/** The density at which the pixels are as long as the paper; where both sides do not agree, the one at which nothing sticks out. */
+/**
+ * The density at which the pixels are as long as the paper; where both sides do not agree, the one at which
+ * nothing sticks out.
+ */
 function paperPpi(
   paper: { width: number | null; height: number | null },
   out: Size,

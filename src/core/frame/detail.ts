@@ -1,4 +1,6 @@
-/** Where a photo has detail, and the first frame that follows from it. It knows nothing of what the detail is. */
+/**
+ * Where a photo has detail, and the first frame that follows from it. It knows nothing of what the detail is.
+ */
 import type { Rect, Size } from "./orientation";
 
 /** Sides of the map, in cells. */
@@ -8,7 +10,8 @@ export const DETAIL_CELLS = 24;
 export type DetailMap = number[];
 
 /**
- * From a small grey copy of the photo (some 100 px a side, row after row, 0 to 255). Detail is the difference between
+ * From a small grey copy of the photo (some 100 px a side, row after row, 0 to 255). Detail is the
+ * difference between
  * neighbours, damped so that one hard edge does not outweigh a whole wing; noise counts for nothing.
  */
 export function detailMap(grey: Uint8Array, { width, height }: Size): DetailMap {

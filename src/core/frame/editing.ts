@@ -1,4 +1,7 @@
-/** Moving a frame about: every change keeps the frame inside the photo. Positions and lengths are in photo pixels, after quarter turns. */
+/**
+ * Moving a frame about: every change keeps the frame inside the photo. Positions and lengths are in photo
+ * pixels, after quarter turns.
+ */
 import type { ResolvedBrief } from "../brief";
 import { type Frame, MOST_ANGLE, MOST_ZOOM, tidyFrame, turnedSize } from "./frame";
 import { type Geometry, planGeometry } from "./geometry";

@@ -1,4 +1,7 @@
-/** What a person decides about one photo under one brief: which part is used, which way up, and how it is taken. */
+/**
+ * What a person decides about one photo under one brief: which part is used, which way up, and how it is
+ * taken.
+ */
 import { z } from "zod";
 import { DEFAULT_INK, type InkSettings } from "../ink/types";
 import { KERNELS } from "../resample/kernels";
@@ -37,7 +40,10 @@ export const frameSchema = z.strictObject({
   kernel: z.enum(KERNELS).optional(),
   /** Nobody has set it: where it has to cut, it goes to where the detail is. */
   auto: z.boolean().optional(),
-  /** How ink is looked for, where that was changed: strength 0 to 100, margin in percent of the ink's longer side. */
+  /**
+   * How ink is looked for, where that was changed: strength 0 to 100, margin in percent of the ink's longer
+   * side.
+   */
   ink: z.strictObject({ strength: z.number().min(0).max(100), margin: z.number().min(0).max(40) }).optional(),
   /** How a camera's raw file is taken. */
   raw: rawSchema.optional(),
@@ -59,7 +65,9 @@ export const CENTRED: Frame = { x: 0.5, y: 0.5 };
 /** The frame of a photo that nobody has looked at. */
 export const AUTO: Frame = { ...CENTRED, auto: true };
 
-/** Throws {@link GeometryError} with one sentence for a frame that lies outside the photo or leans too far. */
+/**
+ * Throws {@link GeometryError} with one sentence for a frame that lies outside the photo or leans too far.
+ */
 export function checkFrame(frame: Frame): void {
   const bad = (asked: string, found: unknown) =>
     new GeometryError(`${asked}; found ${String(found)}. Reset the frame.`);
@@ -79,7 +87,10 @@ const flipped = ({ width, height }: Size): Size => ({ width: height, height: wid
 export const turnedSize = (photo: Size, frame: Frame): Size =>
   (frame.turn ?? 0) % 180 === 0 ? { width: photo.width, height: photo.height } : flipped(photo);
 
-/** The size by which a brief decides which way up its output stands: the turned photo's, swapped where that is asked. */
+/**
+ * The size by which a brief decides which way up its output stands: the turned photo's, swapped where that
+ * is asked.
+ */
 export const aimedSize = (photo: Size, frame: Frame): Size =>
   frame.swap ? flipped(turnedSize(photo, frame)) : turnedSize(photo, frame);
 

@@ -1,4 +1,7 @@
-/** Which part of a photo is used and how many pixels it becomes. All results are whole pixels that hit what is asked. */
+/**
+ * Which part of a photo is used and how many pixels it becomes. All results are whole pixels that hit what
+ * is asked.
+ */
 import type { FrameMode, ResolvedBrief } from "../brief";
 import { formatSize } from "../units";
 import { GeometryError } from "./error";
@@ -11,7 +14,10 @@ export interface Geometry {
   width: number;
   height: number;
   mode: FrameMode;
-  /** The part of the upright and turned photo that is used, in its pixels, not rounded, before it leans by `angle` about its centre. */
+  /**
+   * The part of the upright and turned photo that is used, in its pixels, not rounded, before it leans by
+   * `angle` about its centre.
+   */
   crop: Rect;
   /** Clockwise quarter turns after the EXIF orientation; missing is 0. */
   turn?: QuarterTurn;
@@ -29,7 +35,10 @@ export interface Geometry {
 
 const clamp = (value: number, { min, max }: Bounds) => Math.min(max, Math.max(min, value));
 
-/** The geometry that a brief asks for. `photo` is upright. Throws {@link GeometryError} with a sentence when the photo cannot meet it. */
+/**
+ * The geometry that a brief asks for. `photo` is upright. Throws {@link GeometryError} with a sentence when
+ * the photo cannot meet it.
+ */
 export function planGeometry(brief: ResolvedBrief, photo: Size, frame: Frame = CENTRED): Geometry {
   checkFrame(frame);
   if (framesInside(brief, photo, frame) && fitsBorder(brief))
@@ -45,7 +54,8 @@ export function planGeometry(brief: ResolvedBrief, photo: Size, frame: Frame = C
   const high = Math.min((w.max + 0.499) / base.width, (h.max + 0.499) / base.height);
   if (low > high && brief.frame === "whole" && !cutsByHand(frame)) {
     throw new GeometryError(
-      `The whole photo (${formatSize(photo.width, photo.height)} px) has the wrong shape for the asked sides; let it be cut (frame fill) or padded (frame pad).`,
+      `The whole photo (${formatSize(photo.width, photo.height)} px) has the wrong shape for the ` +
+        "asked sides; let it be cut (frame fill) or padded (frame pad).",
     );
   }
   let scale = 1;
@@ -86,7 +96,10 @@ function sizeAt(base: Size, scale: number, { width: w, height: h, ratio }: Targe
   return hasShape(byWidth.width, byWidth.height, ratio) ? byWidth : byHeight;
 }
 
-/** The same geometry with about `area` times its pixels, where the brief leaves that free (its wishes may yield); null where it does not. */
+/**
+ * The same geometry with about `area` times its pixels, where the brief leaves that free (its wishes may
+ * yield); null where it does not.
+ */
 export function rescale(
   brief: ResolvedBrief,
   photo: Size,
@@ -132,7 +145,8 @@ export function frameInto(brief: ResolvedBrief, photo: Size, out: Size, frame: F
   const inner = { width: out.width - 2 * px, height: out.height - 2 * px };
   if (inner.width < 1 || inner.height < 1) {
     throw new GeometryError(
-      `A border of ${px} px on each side leaves nothing of ${formatSize(out.width, out.height)} px. Ask for a thinner border or more pixels.`,
+      `A border of ${px} px on each side leaves nothing of ${formatSize(out.width, out.height)} px. ` +
+        "Ask for a thinner border or more pixels.",
     );
   }
   return bordered(insideBorder(brief, photo, inner, frame), px);
@@ -181,7 +195,8 @@ function insideBorder(brief: ResolvedBrief, photo: Size, out: Size, frame: Frame
   const sameShape = Math.round(seen.width * sy) === out.width || Math.round(seen.height * sx) === out.height;
   if (byHand && brief.stated.has("frame") && brief.frame !== "fill") {
     throw new GeometryError(
-      `The brief says that nothing is cut (frame ${brief.frame}), but this frame takes a part of the photo. Reset the frame, or let the brief cut.`,
+      `The brief says that nothing is cut (frame ${brief.frame}), but this frame takes a part of the ` +
+        "photo. Reset the frame, or let the brief cut.",
     );
   }
   // "Nothing cut" into two fixed sides of another shape can only be met with background.
@@ -244,7 +259,8 @@ function insideBorder(brief: ResolvedBrief, photo: Size, out: Size, frame: Frame
     (out.width > geometry.crop.width + 0.5 || out.height > geometry.crop.height + 0.5)
   ) {
     throw new GeometryError(
-      `${formatSize(out.width, out.height)} px are asked, ${part(geometry, seen)} and enlarging is ruled out; allow enlarging or bring a larger photo.`,
+      `${formatSize(out.width, out.height)} px are asked, ${part(geometry, seen)} and enlarging is ` +
+        "ruled out; allow enlarging or bring a larger photo.",
     );
   }
   return geometry;

@@ -22,7 +22,10 @@ const HAIR = (0.08 / 25.4) * POINTS_PER_INCH;
 /** To within half a pixel. */
 const near = (a: number, b: number, ppi: number) => Math.abs(a - b) <= (0.5 / ppi) * POINTS_PER_INCH + 1e-6;
 
-/** The asked paper with all of the picture in its middle; without one a page as large as the picture at its resolution. `photo`: the upright source. */
+/**
+ * The asked paper with all of the picture in its middle; without one a page as large as the picture at its
+ * resolution. `photo`: the upright source.
+ */
 export function pageFor(brief: ResolvedBrief, photo: Size, out: Size, ppi: number | null): Page {
   const { paper } = targetFor(brief, photo);
   const own = (px: number) => Math.min(LARGEST, (px / (ppi ?? PAGE_PPI)) * POINTS_PER_INCH);
@@ -40,7 +43,8 @@ export function pageFor(brief: ResolvedBrief, photo: Size, out: Size, ppi: numbe
     near(own(out.width), width, ppi) &&
     near(own(out.height), height, ppi)
   ) {
-    // Whole pixels at the asked density are a hair shorter or longer than the paper, which then is as long as they are.
+    // Whole pixels at the asked density are a hair shorter or longer than the paper, which then is as long
+    // as they are.
     const [w, h] = [own(out.width), own(out.height)];
     const page = {
       width: Math.abs(w - width) <= HAIR ? w : width,

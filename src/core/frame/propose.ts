@@ -8,7 +8,10 @@ import type { Size } from "./orientation";
 /** Cuts smaller than this share of the photo are not worth a proposal. */
 const LEAST_CUT = 0.002;
 
-/** The frame with its position by detail; any other frame, and one that cuts nothing, as it is. `map` is that of the upright photo. */
+/**
+ * The frame with its position by detail; any other frame, and one that cuts nothing, as it is. `map` is that
+ * of the upright photo.
+ */
 export function proposeFrame(brief: ResolvedBrief, photo: Size, frame: Frame, map: DetailMap | null): Frame {
   if (!frame.auto || !map || frame.turn || frame.angle) return frame;
   const { crop, cut, mode } = planGeometry(brief, photo, frame);

@@ -1,4 +1,7 @@
-/** How a photo is taken from a file that holds more than one picture of it: a choice of the person, beside the frame. */
+/**
+ * How a photo is taken from a file that holds more than one picture of it: a choice of the person, beside
+ * the frame.
+ */
 import { z } from "zod";
 
 export const rawSchema = z.strictObject({
@@ -6,7 +9,10 @@ export const rawSchema = z.strictObject({
   way: z.enum(["developed", "camera"]),
   /** Brightened so that the lightest hundredth reaches white. */
   brighten: z.boolean(),
-  /** Colours of lights that are too bright for some of the sensor's channels are taken from the others; else they become white. */
+  /**
+   * Colours of lights that are too bright for some of the sensor's channels are taken from the others; else
+   * they become white.
+   */
   recover: z.boolean(),
 });
 
@@ -15,7 +21,10 @@ export type RawTaking = z.infer<typeof rawSchema>;
 export const DEFAULT_RAW: RawTaking = { way: "developed", brighten: true, recover: true };
 
 export const layersSchema = z.strictObject({
-  /** Places of layers and groups in the file's tree, such as "0.2", that are shown or hidden other than the file says. */
+  /**
+   * Places of layers and groups in the file's tree, such as "0.2", that are shown or hidden other than the
+   * file says.
+   */
   shown: z.array(z.string().regex(/^\d+(\.\d+)*$/)).max(2000),
   hidden: z.array(z.string().regex(/^\d+(\.\d+)*$/)).max(2000),
 });

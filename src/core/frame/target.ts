@@ -134,7 +134,8 @@ class Aiming {
     }
     if (target.paper && this.taken("paper", wished)) {
       const { width, height } = target.paper;
-      // On a page the picture lies as it is, with paper around it, unless it has to be as dense as asked on all of it.
+      // On a page the picture lies as it is, with paper around it, unless it has to be as dense as asked on
+      // all of it.
       const onPage = this.brief.formats?.every((format) => format === "pdf") && !brief.resolution;
       if (width !== null && height !== null && !onPage) this.form("paper", width / height);
       if (brief.resolution && this.taken("resolution", brief.wishes.has("resolution"))) this.density();
@@ -238,7 +239,10 @@ class Aiming {
   }
 }
 
-/** The size at which no pixel is made or lost: the photo's own, or that of its largest part (or its padded whole) of the shape. */
+/**
+ * The size at which no pixel is made or lost: the photo's own, or that of its largest part (or its padded
+ * whole) of the shape.
+ */
 export function naturalSize(photo: Size, ratio: number | null, brief: ResolvedBrief): Size {
   if (ratio === null) return photo;
   const wider = photo.width / photo.height > ratio;

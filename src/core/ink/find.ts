@@ -1,4 +1,7 @@
-/** Which pixels of a picture of ink on paper are ink: the paper is evened out, the threshold found, lines and specks left out. */
+/**
+ * Which pixels of a picture of ink on paper are ink: the paper is evened out, the threshold found, lines and
+ * specks left out.
+ */
 import { SRGB_CURVE, toLinear } from "../colour";
 import type { Rect } from "../frame/orientation";
 import { type Component, type Components, componentsOf } from "./components";
@@ -14,7 +17,8 @@ const MOST_INK = 0.4;
 /** Share of the picture that has to be plain paper. */
 const LEAST_PAPER = 0.62;
 const NOTHING =
-  "Nothing in this picture looks like ink on paper. Photograph the signature in dark ink on light paper, near enough to fill the picture.";
+  "Nothing in this picture looks like ink on paper. Photograph the signature in dark ink on light " +
+  "paper, near enough to fill the picture.";
 
 /** Throws {@link InkError} where nothing looks like ink. */
 export function findInk(picture: RgbPicture, settings: InkSettings = DEFAULT_INK): InkFound {
@@ -46,14 +50,16 @@ function isLightOnDark(planes: readonly Uint8Array[], width: number, height: num
 
 function findDark(planes: Uint8Array[], width: number, height: number, settings: InkSettings): InkFound {
   const coarse = halved(planes, width, height);
-  // How wide the strokes are is seen well enough on half of the pixels; a narrow window follows shadows and creases closely.
+  // How wide the strokes are is seen well enough on half of the pixels; a narrow window follows shadows and
+  // creases closely.
   const wide = Math.round(Math.min(90, Math.max(6, Math.max(coarse.width, coarse.height) / 30)));
   const rough = darkness(
     coarse.planes,
     coarse.planes.map((plane) => paperOf(plane, coarse.width, coarse.height, wide)),
   );
   const first = levelOf(rough, coarse.width, coarse.height);
-  // Where much of the picture is darker than what lies around it, it is no sheet of paper; nothing more is tried.
+  // Where much of the picture is darker than what lies around it, it is no sheet of paper; nothing more is
+  // tried.
   if (
     !first ||
     1 -
@@ -107,7 +113,8 @@ function findDark(planes: Uint8Array[], width: number, height: number, settings:
 }
 
 const WHITE_ON_BLACK =
-  "The strokes are lighter than their ground: white on black. Bring in dark ink on light paper, or turn the picture into its negative first.";
+  "The strokes are lighter than their ground: white on black. Bring in dark ink on light paper, or " +
+  "turn the picture into its negative first.";
 
 interface Coarse {
   planes: Uint8Array[];
@@ -137,12 +144,18 @@ function planeOf({ data, width, height }: RgbPicture, channel: number): Uint8Arr
   return out;
 }
 
-/** Light that a code value stands for (IEC 61966-2-1): a pixel half covered by ink sends half of the light back, not half of the code. */
+/**
+ * Light that a code value stands for (IEC 61966-2-1): a pixel half covered by ink sends half of the light
+ * back, not half of the code.
+ */
 const LIGHT = Float32Array.from({ length: 256 }, (_, code) => toLinear(SRGB_CURVE, code / 255));
 
 const OVER_LIGHT = LIGHT.map((light) => 255 / light);
 
-/** How much less light than the paper behind it each pixel sends back, in its darkest channel, 0 to 255. Light that falls off changes both alike. */
+/**
+ * How much less light than the paper behind it each pixel sends back, in its darkest channel, 0 to 255.
+ * Light that falls off changes both alike.
+ */
 function darkness(planes: readonly Uint8Array[], papers: readonly Uint8Array[]): Uint8Array {
   const out = new Uint8Array(planes[0].length);
   for (const [c, plane] of planes.entries()) {
@@ -177,7 +190,10 @@ function quantile(histogram: Float64Array, share: number, from = 0): number {
   return 255;
 }
 
-/** How dark ink is in this picture. Otsu's threshold is taken near what stands out: on a whole sheet ink is too rare for it. */
+/**
+ * How dark ink is in this picture. Otsu's threshold is taken near what stands out: on a whole sheet ink is
+ * too rare for it.
+ */
 function levelOf(dark: Uint8Array, width: number, height: number): Level | null {
   const all = histogramOf(dark, () => true);
   const median = quantile(all, 0.5);
@@ -252,12 +268,21 @@ function isWriting(
   );
 }
 
-/** Less than this between the shares of red, or of blue, at different places is one tint; light may be mixed a little. */
+/**
+ * Less than this between the shares of red, or of blue, at different places is one tint; light may be mixed
+ * a little.
+ */
 const ONE_TINT = 0.045;
-/** Code values of the darkest paper over those of the lightest: shadows and light that falls off take less away. */
+/**
+ * Code values of the darkest paper over those of the lightest: shadows and light that falls off take less
+ * away.
+ */
 const ONE_LIGHT = 0.36;
 
-/** What lies behind strokes is one sheet: one tint, however unevenly it is lit. Behind the dark parts of a face lie skin, hair and wall. */
+/**
+ * What lies behind strokes is one sheet: one tint, however unevenly it is lit. Behind the dark parts of a
+ * face lie skin, hair and wall.
+ */
 function isOnePaper(papers: readonly Uint8Array[], width: number, bounds: Rect): boolean {
   const [reds, blues, lights]: [number[], number[], number[]] = [[], [], []];
   const step = Math.max(1, Math.floor(Math.sqrt((bounds.width * bounds.height) / 4000)));
@@ -336,7 +361,10 @@ function boundsOf(cover: Uint8Array, width: number, height: number) {
   return { x: left, y: top, width: right - left + 1, height: bottom - top + 1 };
 }
 
-/** Strokes that lie apart by more than their own height belong to different groups; a dot or a comma makes none. */
+/**
+ * Strokes that lie apart by more than their own height belong to different groups; a dot or a comma makes
+ * none.
+ */
 function groupsOf(kept: readonly Component[], stroke: number): number {
   const large = kept.filter((one) => one.area >= 3 * stroke * stroke);
   const heights = large.map((one) => one.bottom - one.top + 1).sort((a, b) => a - b);

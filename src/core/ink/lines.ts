@@ -20,7 +20,10 @@ const THERE = 0.8;
 /** In a smaller picture a stroke can be as straight and as long. */
 const LEAST_SIDE = 240;
 
-/** Takes lines out of the mask (values from `weak` on) in place; strokes that cross them stay. The number of lines. */
+/**
+ * Takes lines out of the mask (values from `weak` on) in place; strokes that cross them stay. The number of
+ * lines.
+ */
 export function takeLines(values: Uint8Array, width: number, height: number, weak: number): number {
   let found = 0;
   for (const down of [false, true]) {
@@ -104,7 +107,10 @@ function bestLine(
   };
 }
 
-/** Only where the mask is no thicker than the line and no darker: a stroke that crosses it reaches further, or shows through. */
+/**
+ * Only where the mask is no thicker than the line and no darker: a stroke that crosses it reaches further,
+ * or shows through.
+ */
 function clear(
   values: Uint8Array,
   width: number,

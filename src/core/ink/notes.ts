@@ -5,7 +5,8 @@ export function inkNotes({ touches, groups }: Pick<InkFound, "touches" | "groups
   const notes: string[] = [];
   if (touches)
     notes.push(
-      "The ink touches the edge of the picture: a part of it may be missing. Look at it, or photograph it with more paper around.",
+      "The ink touches the edge of the picture: a part of it may be missing. Look at it, or " +
+        "photograph it with more paper around.",
     );
   if (groups > 1)
     notes.push(

@@ -1,4 +1,7 @@
-/** Threshold selection from a histogram: N. Otsu, "A threshold selection method from gray-level histograms", IEEE Trans. SMC-9 (1979), 62–66. */
+/**
+ * Threshold selection from a histogram: N. Otsu, "A threshold selection method from gray-level histograms",
+ * IEEE Trans. SMC-9 (1979), 62–66.
+ */
 export interface Split {
   /** Values above it belong to the upper class. */
   threshold: number;

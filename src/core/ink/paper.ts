@@ -1,9 +1,12 @@
 /**
- * The paper behind the ink: what the sheet would look like without strokes, shadows and tint included. A grey closing
- * (the largest value nearby, then the smallest of those) removes whatever is dark and narrower than its window and
+ * The paper behind the ink: what the sheet would look like without strokes, shadows and tint included. A
+ * grey closing
+ * (the largest value nearby, then the smallest of those) removes whatever is dark and narrower than its
+ * window and
  * leaves wide edges, such as that of a shadow, exactly where they are.
  *
- * Running maxima over windows of any width in three comparisons a value: M. van Herk, Pattern Recognition Letters 13
+ * Running maxima over windows of any width in three comparisons a value: M. van Herk, Pattern Recognition
+ * Letters 13
  * (1992), 517–521. Minima are maxima of the negative. Beyond the ends the outermost values go on.
  */
 

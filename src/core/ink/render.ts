@@ -2,7 +2,8 @@
 import type { InkFound, RgbPicture } from "./types";
 
 /**
- * White, with the ink on it, cut to the ink and a margin that is even all around; where the margin reaches beyond the
+ * White, with the ink on it, cut to the ink and a margin that is even all around; where the margin reaches
+ * beyond the
  * picture it goes on in white. `black`: pure black; `original`: the ink's own colour, evened out.
  */
 export function renderInk(

@@ -38,7 +38,10 @@ export interface InkFound {
   colour: [number, number, number];
 }
 
-/** What is told of found ink: `width` and `height` are pixels of the part that was searched, in which `bounds` are counted. */
+/**
+ * What is told of found ink: `width` and `height` are pixels of the part that was searched, in which
+ * `bounds` are counted.
+ */
 export interface InkReport
   extends Pick<
     InkFound,

@@ -1,4 +1,7 @@
-/** Blend and compositing formulas: W3C Compositing and Blending Level 1 (candidate recommendation), sections 9 and 10. Colours 0 to 1, not premultiplied. */
+/**
+ * Blend and compositing formulas: W3C Compositing and Blending Level 1 (candidate recommendation), sections
+ * 9 and 10. Colours 0 to 1, not premultiplied.
+ */
 import type { Operator } from "./types";
 
 type Rgb = readonly [number, number, number];

@@ -1,4 +1,7 @@
-/** Layers laid on each other, exactly: opacity, visibility, groups, operators. In code values of sRGB, as the formats ask. */
+/**
+ * Layers laid on each other, exactly: opacity, visibility, groups, operators. In code values of sRGB, as the
+ * formats ask.
+ */
 import { blend, portions, reachesBeyond } from "./blend";
 import type { Artwork, Group, Layer, Operator } from "./types";
 
@@ -90,7 +93,10 @@ function layCanvas(canvas: Canvas, own: Canvas, opacity: number, operator: Opera
   }
 }
 
-/** One pixel: blended with the backdrop as far as that is there, then composited (section 5.1: Cs = (1 − αb) Cs + αb B(Cb, Cs)). */
+/**
+ * One pixel: blended with the backdrop as far as that is there, then composited (section 5.1: Cs = (1 − αb)
+ * Cs + αb B(Cb, Cs)).
+ */
 function put(
   to: Float32Array,
   p: number,

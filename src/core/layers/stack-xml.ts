@@ -1,4 +1,7 @@
-/** The description of layered artwork: `stack.xml` of OpenRaster. Only what the format uses of XML is read; documents that declare entities are refused. */
+/**
+ * The description of layered artwork: `stack.xml` of OpenRaster. Only what the format uses of XML is read;
+ * documents that declare entities are refused.
+ */
 import { ContainerError } from "../containers/error";
 import { type Artwork, type Group, type Node, OPERATORS, type Operator } from "./types";
 
@@ -135,7 +138,10 @@ function layerOf(attributes: Record<string, string>): Node {
   };
 }
 
-/** A group is put together on its own where it says so, or where it could not be told otherwise. The outermost always is. */
+/**
+ * A group is put together on its own where it says so, or where it could not be told otherwise. The
+ * outermost always is.
+ */
 function groupOf(attributes: Record<string, string>, outermost: boolean): Group {
   const common = commonOf(attributes);
   return {

@@ -1,12 +1,20 @@
-/** Light above white brought into an ordinary picture: the strongest channel follows the shoulder, the others keep their share, so that no hue turns. */
+/**
+ * Light above white brought into an ordinary picture: the strongest channel follows the shoulder, the others
+ * keep their share, so that no hue turns.
+ */
 import { LANES } from "../resample/resample";
 import { underWhite } from "./shoulder";
 
-/** Linear light from which on lights are pressed together; below it an ordinary picture of the scene is exact. */
+/**
+ * Linear light from which on lights are pressed together; below it an ordinary picture of the scene is exact.
+ */
 const START = 0.62;
 const STEPS = 4096;
 
-/** For rows of linear light (four values a pixel, not premultiplied): `scale` brings them to multiples of white, which reach up to `reach`. */
+/**
+ * For rows of linear light (four values a pixel, not premultiplied): `scale` brings them to multiples of
+ * white, which reach up to `reach`.
+ */
 export function compressor(scale: number, reach: number): (row: Float32Array) => void {
   if (reach <= 1.001) {
     return (row) => {

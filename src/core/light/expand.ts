@@ -1,6 +1,8 @@
 /**
- * Inverse tone mapping: the lights of an ordinary picture taken above white, as they may have stood in the scene. How light a place
- * is, is asked of a smoothed picture that keeps edges (a guided filter: He, Sun, Tang, "Guided image filtering", 2010), so that
+ * Inverse tone mapping: the lights of an ordinary picture taken above white, as they may have stood in the
+ * scene. How light a place
+ * is, is asked of a smoothed picture that keeps edges (a guided filter: He, Sun, Tang, "Guided image
+ * filtering", 2010), so that
  * grain is lifted with its surroundings and not spread; what is not a light stays exactly as it is.
  */
 import { SRGB_CURVE, toLinear } from "../colour";
@@ -25,10 +27,16 @@ export const expansionOf = ({ strength, start, peak }: LightSettings): Expansion
 
 /** Pixels around a place that its surroundings reach; bands of rows overlap by more than twice as many. */
 export const RADIUS = 6;
-/** Variances (of the square root of light) below which a neighbourhood is one light, grain and all, and below which it is even but for the steps of 8 bits. */
+/**
+ * Variances (of the square root of light) below which a neighbourhood is one light, grain and all, and below
+ * which it is even but for the steps of 8 bits.
+ */
 const [GRAIN, EVEN] = [(6 / 255) ** 2, (1.5 / 255) ** 2];
 
-/** In place; `weights`: shares of the channels in the luminance, 1 in all; `white`: the linear value of reference white in the image. */
+/**
+ * In place; `weights`: shares of the channels in the luminance, 1 in all; `white`: the linear value of
+ * reference white in the image.
+ */
 export function expandLights(
   image: FloatImage,
   weights: readonly number[],

@@ -1,4 +1,7 @@
-/** The light that a gain map adds to its picture. Source: ISO 21496-1, clause 6, with the map counting in full. */
+/**
+ * The light that a gain map adds to its picture. Source: ISO 21496-1, clause 6, with the map counting in
+ * full.
+ */
 
 import { PQ_PEAK, pqFromLight, type RgbSpace, toLinear } from "../colour";
 import type { GainMap } from "../containers/gain-map";
@@ -13,7 +16,10 @@ interface Codes {
 
 const STEPS = 4096;
 
-/** PQ signals of 16 bits, three channels, in the picture's own primaries; and the multiples of white that they reach. */
+/**
+ * PQ signals of 16 bits, three channels, in the picture's own primaries; and the multiples of white that
+ * they reach.
+ */
 export function applyGain(
   base: Codes,
   map: Codes,

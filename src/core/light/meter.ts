@@ -2,7 +2,10 @@
 import { linearTable, PQ_CURVE, WHITE_NITS } from "../colour";
 
 export interface LightLevels {
-  /** cd/m² of the strongest channel of the lightest pixel (MaxCLL of CTA-861.3), and its mean over all pixels (MaxFALL). */
+  /**
+   * cd/m² of the strongest channel of the lightest pixel (MaxCLL of CTA-861.3), and its mean over all pixels
+   * (MaxFALL).
+   */
   peak: number;
   average: number;
   /** Share of the pixels whose strongest channel lies above reference white. */
@@ -40,10 +43,17 @@ export function nitsTable(top = 65_535): Float32Array {
   return table;
 }
 
-/** "Light: at most 992 cd/m² (4.9 × white, 2.3 stops above it), 61 on average, 3.1 % of the picture above white". */
+/**
+ * "Light: at most 992 cd/m² (4.9 × white, 2.3 stops above it), 61 on average, 3.1 % of the picture above
+ * white".
+ */
 export function lightWords({ peak, average, above }: LightLevels): string {
   const share = above === 0 ? "nothing" : above < 0.0005 ? "under 0.1 %" : `${(above * 100).toFixed(1)} %`;
-  return `Light: at most ${Math.round(peak)} cd/m² (${timesWords(peak / WHITE_NITS)}), ${Math.round(average)} on average; ${share} of the picture lies above white, which is ${WHITE_NITS} cd/m².`;
+  return (
+    `Light: at most ${Math.round(peak)} cd/m² (${timesWords(peak / WHITE_NITS)}), ` +
+    `${Math.round(average)} on average; ${share} of the picture lies above white, which is ` +
+    `${WHITE_NITS} cd/m².`
+  );
 }
 
 /** Stops above reference white; below it negative. */
@@ -52,7 +62,10 @@ export const stopsOf = (times: number): number => Math.log2(Math.max(1e-6, times
 /** "4.90 4.10 3.20 × white, +2.3 stops": the channels, and the stops of the strongest. */
 export function readoutWords(times: readonly number[]): string {
   const stops = stopsOf(Math.max(...times));
-  return `${times.map((value) => value.toFixed(2)).join(" ")} × white, ${stops < -0.05 ? "−" : stops > 0.05 ? "+" : "±"}${Math.abs(stops).toFixed(1)} stops`;
+  return (
+    `${times.map((value) => value.toFixed(2)).join(" ")} × white, ` +
+    `${stops < -0.05 ? "−" : stops > 0.05 ? "+" : "±"}${Math.abs(stops).toFixed(1)} stops`
+  );
 }
 
 /** "4.9 × white, 2.3 stops above it". */

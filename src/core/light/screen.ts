@@ -1,4 +1,6 @@
-/** PQ signals on an ordinary screen: pictures of 8 bits that show the light above white in one way or another. */
+/**
+ * PQ signals on an ordinary screen: pictures of 8 bits that show the light above white in one way or another.
+ */
 import {
   between,
   encodeWith,
@@ -12,11 +14,17 @@ import {
 import { compressor } from "./compress";
 import { nitsTable } from "./meter";
 
-/** As such a screen will show the file; darker, so that its lightest place is the screen's white; or what lies above white marked. */
+/**
+ * As such a screen will show the file; darker, so that its lightest place is the screen's white; or what
+ * lies above white marked.
+ */
 export const LIGHT_VIEWS = ["ordinary", "dimmed", "above"] as const;
 export type LightView = (typeof LIGHT_VIEWS)[number];
 
-/** Stops above white from which on a place is marked so; each darker than the one before, so that it reads without colour. */
+/**
+ * Stops above white from which on a place is marked so; each darker than the one before, so that it reads
+ * without colour.
+ */
 export const LIGHT_BANDS: readonly { from: number; colour: Triple; words: string }[] = [
   { from: 0, colour: [255, 224, 138], words: "up to 1 stop" },
   { from: 1, colour: [222, 134, 40], words: "1 to 2" },
@@ -34,7 +42,8 @@ export function whiteTimes(): Float32Array {
 }
 
 /**
- * RGBA of 8 bits in Display P3 from RGBA of 16-bit PQ codes. `reach`: multiples of white that the whole picture reaches, so that
+ * RGBA of 8 bits in Display P3 from RGBA of 16-bit PQ codes. `reach`: multiples of white that the whole
+ * picture reaches, so that
  * all of its parts are shown alike.
  */
 export function lightOnScreen(

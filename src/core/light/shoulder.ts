@@ -1,6 +1,8 @@
 /**
- * One curve and its inverse: light above white brought under it, and lights of an ordinary picture taken above it. Up to the start
- * of the shoulder nothing changes; from there on both meet the straight part with its own slope, so that no edge shows.
+ * One curve and its inverse: light above white brought under it, and lights of an ordinary picture taken
+ * above it. Up to the start
+ * of the shoulder nothing changes; from there on both meet the straight part with its own slope, so that no
+ * edge shows.
  */
 export interface Shoulder {
   /** Linear light (white is 1) from which on anything changes. */

@@ -1,7 +1,13 @@
-/** How large files become inside a message: RFC 2045, section 6.8 (base64 in lines of at most 76 characters, ended by CRLF). */
+/**
+ * How large files become inside a message: RFC 2045, section 6.8 (base64 in lines of at most 76 characters,
+ * ended by CRLF).
+ */
 
 const LINE = 76;
-/** The last line of a body needs no line break of its own; the one before the next boundary belongs to that (RFC 2046, section 5.1.1). */
+/**
+ * The last line of a body needs no line break of its own; the one before the next boundary belongs to that
+ * (RFC 2046, section 5.1.1).
+ */
 const BREAK = 2;
 
 /** Bytes of a file of `bytes` bytes once it is encoded, line breaks included. */
@@ -21,7 +27,10 @@ export function fileBytesWithin(encoded: number): number {
   return low;
 }
 
-/** Seconds that `bytes` take over a line of `megabits` a second (10^6 bits), without whatever else the line carries. */
+/**
+ * Seconds that `bytes` take over a line of `megabits` a second (10^6 bits), without whatever else the line
+ * carries.
+ */
 export const sendSeconds = (bytes: number, megabits: number): number => (bytes * 8) / (megabits * 1e6);
 
 /** "8 s", "3 min", "1 h 20 min": rounded up, since nothing ends earlier than it does. */

@@ -8,7 +8,8 @@ export interface Parcel {
 }
 
 /**
- * `sizes`: bytes of each file as it stands in a message. `room`: bytes a message has for files. No file is divided;
+ * `sizes`: bytes of each file as it stands in a message. `room`: bytes a message has for files. No file is
+ * divided;
  * null where one alone is larger than a message.
  */
 export function splitIntoMessages(sizes: readonly number[], room: number): Parcel[] | null {

@@ -24,7 +24,10 @@ const COLUMNS = [
   "checks",
 ];
 
-/** RFC 4180: commas, CRLF, quotes doubled. A cell that a spreadsheet would take for a formula is led by an apostrophe. */
+/**
+ * RFC 4180: commas, CRLF, quotes doubled. A cell that a spreadsheet would take for a formula is led by an
+ * apostrophe.
+ */
 function cell(value: string | number): string {
   const text = typeof value === "number" ? String(value) : /^[=+\-@\t\r]/.test(value) ? `'${value}` : value;
   return /[",\r\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text;

@@ -1,7 +1,12 @@
-/** What files are called: the pattern of a brief, safe on every common file system, the ending by the format. */
+/**
+ * What files are called: the pattern of a brief, safe on every common file system, the ending by the format.
+ */
 import type { OutputFormat } from "../brief";
 
-/** Kinds of files that are handed over: those that a brief can ask for, and layered artwork that stays what it is. */
+/**
+ * Kinds of files that are handed over: those that a brief can ask for, and layered artwork that stays what
+ * it is.
+ */
 export type WrittenKind = OutputFormat | "ora";
 
 const ENDINGS: Record<WrittenKind, readonly string[]> = {
@@ -60,10 +65,16 @@ export function splitName(file: string): { stem: string; ending: string } {
   return KNOWN.has(ending.toLowerCase()) ? { stem: base.slice(0, dot), ending } : { stem: base, ending: "" };
 }
 
-/** Names that Windows keeps for devices, with or without an ending (Microsoft, "Naming Files, Paths, and Namespaces"). */
+/**
+ * Names that Windows keeps for devices, with or without an ending (Microsoft, "Naming Files, Paths, and
+ * Namespaces").
+ */
 const RESERVED = /^(con|prn|aux|nul|com[0-9¹²³]|lpt[0-9¹²³])$/i;
 
-/** One path component that every common file system takes: no separators, control characters, reserved signs or names. */
+/**
+ * One path component that every common file system takes: no separators, control characters, reserved signs
+ * or names.
+ */
 export function safeName(text: string): string {
   const clean = text
     .normalize("NFC")
@@ -136,7 +147,10 @@ export function freeName(name: string, taken: (name: string) => boolean): string
   for (let n = 2; ; n += 1) if (!taken(`${stem}-${n}${ending}`)) return `${stem}-${n}${ending}`;
 }
 
-/** Equal for names that some file system takes for one: letters of either case, accents in one or two characters. */
+/**
+ * Equal for names that some file system takes for one: letters of either case, accents in one or two
+ * characters.
+ */
 export const sameName = (name: string): string => name.normalize("NFC").toLowerCase();
 
 /** A folder below the output folder, parted by "/", each part safe; no part leads upwards. */

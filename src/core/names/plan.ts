@@ -1,4 +1,7 @@
-/** The names of all files of a run, worked out before it: unique on every common file system, with what is worth knowing of each. */
+/**
+ * The names of all files of a run, worked out before it: unique on every common file system, with what is
+ * worth knowing of each.
+ */
 import { freeName, type NameFacts, outputName, safeFolder, sameName, splitName } from "./name";
 
 export interface NameRequest extends NameFacts {

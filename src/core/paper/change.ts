@@ -43,9 +43,15 @@ export function sumChange(sum: Sum, held: Term, changed: Term, unit: LengthUnit)
 /** Which act it is, in words. */
 export function actWords(held: Term, photo: Sum["pixels"], out: Sum["pixels"]): string {
   if (photo.width === out.width && photo.height === out.height) {
-    return "Keeps the pixels: only the number that says how densely they are printed is written. The picture data stay byte for byte.";
+    return (
+      "Keeps the pixels: only the number that says how densely they are printed is written. The " +
+      "picture data stay byte for byte."
+    );
   }
   if (held === "pixels")
-    return `Keeps the ${out.width} × ${out.height} px that the brief asks for: only the number that says how densely they are printed changes.`;
+    return (
+      `Keeps the ${out.width} × ${out.height} px that the brief asks for: only the number that says ` +
+      "how densely they are printed changes."
+    );
   return `Makes new pixels: ${photo.width} × ${photo.height} become ${out.width} × ${out.height}.`;
 }

@@ -2,10 +2,16 @@
 import type { Size } from "../frame/orientation";
 import { trimNumber } from "../units";
 
-/** Densities at which prints are judged. Common practice: 300 ppi in the hand, 200 on a wall, 150 for a poster. */
+/**
+ * Densities at which prints are judged. Common practice: 300 ppi in the hand, 200 on a wall, 150 for a
+ * poster.
+ */
 export const PRINT_PPI = [150, 200, 300] as const;
 
-/** Paper that people name, both sides in mm, larger ones last. ISO 216 for the A sizes; photo paper by common practice. */
+/**
+ * Paper that people name, both sides in mm, larger ones last. ISO 216 for the A sizes; photo paper by common
+ * practice.
+ */
 const PAPERS: readonly (readonly [name: string, short: number, long: number])[] = [
   ["10 × 15 cm", 100, 150],
   ["13 × 18 cm", 130, 180],
@@ -32,7 +38,10 @@ export function printSize({ width, height }: Size, ppi: number): string {
   return `${cm(width)} × ${cm(height)} cm`;
 }
 
-/** The largest paper that pixels fill at a density, either way up; null where not even the smallest. A twentieth less is not seen. */
+/**
+ * The largest paper that pixels fill at a density, either way up; null where not even the smallest. A
+ * twentieth less is not seen.
+ */
 export function largestPaper({ width, height }: Size, ppi: number): string | null {
   const [short, long] = [Math.min(width, height), Math.max(width, height)].map(
     (px) => (px / ppi) * 25.4 * 1.05,
@@ -59,5 +68,8 @@ export function madeUp(photo: Size, out: Size): string | null {
   const factor = enlargement(photo, out);
   if (factor <= 1 || (out.width <= photo.width && out.height <= photo.height)) return null;
   const share = 1 - 1 / factor ** 2;
-  return `Pixels are made up: each side grows ${trimNumber(factor, 2)} times, so ${Math.max(1, Math.round(share * 100))} of 100 pixels were never photographed.`;
+  return (
+    `Pixels are made up: each side grows ${trimNumber(factor, 2)} times, so ` +
+    `${Math.max(1, Math.round(share * 100))} of 100 pixels were never photographed.`
+  );
 }

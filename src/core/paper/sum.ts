@@ -1,4 +1,7 @@
-/** Pixels, paper and resolution as one sum of three: pixels = inches × pixels per inch. One is held, one is changed, the third follows. */
+/**
+ * Pixels, paper and resolution as one sum of three: pixels = inches × pixels per inch. One is held, one is
+ * changed, the third follows.
+ */
 
 import type { Size } from "../frame/orientation";
 import { MAX_PPI, MAX_SIDE } from "../units";
@@ -37,7 +40,8 @@ export type Edit =
 
 /**
  * The sum after a change of one term while another is held. The shape stays that of the pixels before.
- * Throws {@link SumError} with one sentence for values that no file can hold, or when the held term itself is changed.
+ * Throws {@link SumError} with one sentence for values that no file can hold, or when the held term itself
+ * is changed.
  */
 export function balance(sum: Sum, held: Term, edit: Edit): Sum {
   if (edit.term === held)
@@ -90,7 +94,8 @@ function wholeSize(width: number, shape: number): Size {
 function checkPpi(ppi: number): number {
   if (!(ppi > 0 && ppi <= MAX_PPI))
     throw new SumError(
-      `Resolution goes from above 0 to ${MAX_PPI} ppi; found ${Number.isFinite(ppi) ? Math.round(ppi) : "none"}.`,
+      `Resolution goes from above 0 to ${MAX_PPI} ppi; found ` +
+        `${Number.isFinite(ppi) ? Math.round(ppi) : "none"}.`,
     );
   return ppi;
 }
@@ -98,6 +103,8 @@ function checkPpi(ppi: number): number {
 function checkInches(inches: number): void {
   if (!(inches > 0 && inches <= MOST_INCHES))
     throw new SumError(
-      `Paper goes from above 0 to 100 m; found ${Number.isFinite(inches) ? `${Number((inches * 0.0254).toPrecision(3))} m` : "none"}. Check the unit.`,
+      "Paper goes from above 0 to 100 m; found " +
+        `${Number.isFinite(inches) ? `${Number((inches * 0.0254).toPrecision(3))} m` : "none"}. Check ` +
+        "the unit.",
     );
 }

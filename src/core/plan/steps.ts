@@ -1,5 +1,6 @@
 /**
- * The plan of one photo in numbered plain sentences, each with its reason, in the order in which it is carried out:
+ * The plan of one photo in numbered plain sentences, each with its reason, in the order in which it is
+ * carried out:
  * colours, frame, pixels, sharpening, bits, encoding, resolution.
  */
 
@@ -101,7 +102,9 @@ function takingSteps(facts: Facts, frame: Frame): Step[] {
     const { way, brighten, recover } = rawTakingOf(frame);
     if (way === "camera")
       steps.push({
-        do: `Take the camera's own picture${preview ? `, ${formatSize(preview.width, preview.height)} px` : ""}`,
+        do:
+          "Take the camera's own " +
+          `picture${preview ? `, ${formatSize(preview.width, preview.height)} px` : ""}`,
         why: "you chose it; it lies in the file beside the sensor's values",
       });
     else {
@@ -166,7 +169,9 @@ function lightSteps({ resolved, facts, frame, encoding }: PlanInput): Step[] {
     ? [
         {
           do: "Bring lights under white",
-          why: `they reach ${trimNumber(facts.light.reach, 1)} times white, and an ordinary picture ends there`,
+          why:
+            `they reach ${trimNumber(facts.light.reach, 1)} times white, and an ordinary picture ends ` +
+            "there",
         },
       ]
     : [];
@@ -174,7 +179,8 @@ function lightSteps({ resolved, facts, frame, encoding }: PlanInput): Step[] {
 
 function inkSteps(brief: Brief, { lines }: { lines: number }): Step[] {
   const left = lines
-    ? `light, tint${lines > 1 ? `, ${lines} lines of the paper` : ", a line of the paper"} and specks are left out`
+    ? `light, tint${lines > 1 ? `, ${lines} lines of the paper` : ", a line of the paper"} and specks ` +
+      "are left out"
     : "light, tint, creases and specks of the paper are left out";
   return [
     {
@@ -239,7 +245,9 @@ function bitSteps({ resolved, facts, encoding }: PlanInput): Step[] {
     return [
       {
         do: `Bring it to ${bits} bits`,
-        why: `the file has ${facts.bits} bits a channel; last, so that nothing is rounded twice, and with noise where bands would show`,
+        why:
+          `the file has ${facts.bits} bits a channel; last, so that nothing is rounded twice, and with ` +
+          "noise where bands would show",
       },
     ];
   if ((facts.bits ?? 8) < bits)
@@ -377,7 +385,10 @@ export function settingWords(setting: Setting | null, format: string): string {
     case "webp":
       return setting.quality === null ? "WebP, lossless" : `WebP, setting ${setting.quality} of its encoder`;
     case "avif":
-      return `AVIF of ${setting.bits} bits, setting ${setting.quality} of its encoder, effort ${setting.effort}`;
+      return (
+        `AVIF of ${setting.bits} bits, setting ${setting.quality} of its encoder, effort ` +
+        `${setting.effort}`
+      );
     case "tiff":
       return setting.packing === "none"
         ? "TIFF, not packed"

@@ -27,7 +27,8 @@ export interface Check {
 const RESOLUTION_SLACK = 0.05;
 
 /**
- * One check for each clause that the brief states and that can be read off a file, in the order of the schema.
+ * One check for each clause that the brief states and that can be read off a file, in the order of the
+ * schema.
  * `before` are the facts of the photo that it was made from; null where only the file is known.
  */
 export function checkFacts(
@@ -202,7 +203,10 @@ const isPage = (
 function paperWords({ width, height, resolution, page }: Facts): string {
   if (page) return `a page of ${trimNumber(page.width * 25.4, 1)} × ${trimNumber(page.height * 25.4, 1)} mm`;
   if (!resolution) return "no resolution";
-  return `${trimNumber((width / resolution[0]) * 25.4, 1)} × ${trimNumber((height / resolution[1]) * 25.4, 1)} mm`;
+  return (
+    `${trimNumber((width / resolution[0]) * 25.4, 1)} × ` +
+    `${trimNumber((height / resolution[1]) * 25.4, 1)} mm`
+  );
 }
 
 function resolutionWords(facts: Facts): string {

@@ -24,14 +24,20 @@ export interface Facts {
   alpha: boolean;
   /** Whether a colour profile (or the sRGB chunk of PNG) is embedded. */
   profile: boolean;
-  /** Why a profile that is there is not used, as the end of a sentence; null or missing where there is nothing to say. */
+  /**
+   * Why a profile that is there is not used, as the end of a sentence; null or missing where there is
+   * nothing to say.
+   */
   profileFault?: string | null;
   pages: number;
   /** The photo is one page of a file of several, so the file itself is not the photo. */
   onePage?: boolean;
   /** Pixels of each page of a TIFF of several; missing for others. */
   pageSizes?: { width: number; height: number }[];
-  /** PQ signals; missing for ordinary pictures. `reach`: multiples of white that the file says it reaches, or a usual value where it says nothing. */
+  /**
+   * PQ signals; missing for ordinary pictures. `reach`: multiples of white that the file says it reaches, or
+   * a usual value where it says nothing.
+   */
   light?: { reach: number; peak: number | null; average: number | null };
   /** A JPEG's gain map: the multiples of white that it reaches. */
   gainMap?: number;

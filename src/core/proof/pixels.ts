@@ -1,4 +1,7 @@
-/** What is told by a file's pixels rather than by its headers: its border, its ink, and what lies around the edge of a portrait. */
+/**
+ * What is told by a file's pixels rather than by its headers: its border, its ink, and what lies around the
+ * edge of a portrait.
+ */
 import { type Brief, clauseWords } from "../brief";
 import { trimNumber } from "../units";
 import type { Check } from "./checks";
@@ -99,7 +102,10 @@ export function inkHolds(seen: InkSeen, asked: "black" | "original"): boolean {
 function inkWords(seen: InkSeen): string {
   if (seen.dark <= 0.0005) return "no ink";
   const ink = seen.colourful <= NEUTRAL ? (seen.darkest < 110 ? "black" : "grey") : "coloured";
-  return `${ink} on ${seen.white >= 0.4 ? "white" : "paper that is not white"}, ${trimNumber(seen.dark * 100, 1)} % ink`;
+  return (
+    `${ink} on ${seen.white >= 0.4 ? "white" : "paper that is not white"}, ` +
+    `${trimNumber(seen.dark * 100, 1)} % ink`
+  );
 }
 
 /** Checks of the clauses that only pixels can answer. */
@@ -140,7 +146,10 @@ export interface Surround {
   spread: number;
 }
 
-/** Width of the strip as a share of the shorter side, and how far down the sides it goes: below that shoulders begin. */
+/**
+ * Width of the strip as a share of the shorter side, and how far down the sides it goes: below that
+ * shoulders begin.
+ */
 const STRIP = 0.08;
 const DOWN = 0.55;
 
@@ -166,10 +175,16 @@ export function surroundOf(pixels: SeenPixels, border = 0): Surround {
 export function surroundWords({ lightness: mean, spread }: Surround): string {
   const light = mean >= 80 ? "light" : mean >= 50 ? "of middle lightness" : "dark";
   const even = spread <= 3 ? "even" : spread <= 8 ? "fairly even" : "uneven";
-  return `The background along the top and the sides is ${light} (${Math.round(mean)} of 100) and ${even} (± ${trimNumber(spread, 1)}).`;
+  return (
+    `The background along the top and the sides is ${light} (${Math.round(mean)} of 100) and ${even} ` +
+    `(± ${trimNumber(spread, 1)}).`
+  );
 }
 
-/** Whether a brief is for a portrait whose background may matter: an upright picture of fixed pixels, or rules that speak of it. */
+/**
+ * Whether a brief is for a portrait whose background may matter: an upright picture of fixed pixels, or
+ * rules that speak of it.
+ */
 export function asksSurround(brief: Brief): boolean {
   if (brief.ink || brief.format?.every((format) => format === "pdf")) return false;
   const { width, height } = brief;

@@ -8,7 +8,10 @@ export interface Kernel {
   weight: (x: number) => number;
 }
 
-/** Two-parameter cubic filters. Source: Mitchell and Netravali, "Reconstruction Filters in Computer Graphics" (1988), equation 8. */
+/**
+ * Two-parameter cubic filters. Source: Mitchell and Netravali, "Reconstruction Filters in Computer Graphics"
+ * (1988), equation 8.
+ */
 const cubic = (b: number, c: number): Kernel => ({
   support: 2,
   weight: (distance) => {
@@ -23,7 +26,10 @@ const cubic = (b: number, c: number): Kernel => ({
 });
 
 const sinc = (x: number) => (x === 0 ? 1 : Math.sin(Math.PI * x) / (Math.PI * x));
-/** Sinc under the main lobe of a wider sinc. Source: Duchon, "Lanczos Filtering in One and Two Dimensions" (1979). */
+/**
+ * Sinc under the main lobe of a wider sinc. Source: Duchon, "Lanczos Filtering in One and Two Dimensions"
+ * (1979).
+ */
 const lanczos = (lobes: number): Kernel => ({
   support: lobes,
   weight: (x) => (Math.abs(x) < lobes ? sinc(x) * sinc(x / lobes) : 0),

@@ -1,7 +1,9 @@
 /**
  * Separable resampling on floats, four a pixel: red, green, blue (grey: only the first) and alpha.
- * Rows come in one at a time and are never all held: each is filtered across first, and kept only as long as an
- * output row needs it. The inner loops are WebAssembly (rows.wat), the same in Node, in workers and in browsers.
+ * Rows come in one at a time and are never all held: each is filtered across first, and kept only as long as
+ * an
+ * output row needs it. The inner loops are WebAssembly (rows.wat), the same in Node, in workers and in
+ * browsers.
  */
 import { ROWS_WASM } from "./rows-wasm";
 import type { Axis } from "./weights";

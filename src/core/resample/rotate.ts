@@ -3,7 +3,10 @@ import { kernels } from "./kernels";
 import { type FloatImage, LANES } from "./resample";
 
 export interface Turned {
-  /** Centre of the part in the samples of the input, edges of pixels counted (0 is the left edge of the first). */
+  /**
+   * Centre of the part in the samples of the input, edges of pixels counted (0 is the left edge of the
+   * first).
+   */
   x: number;
   y: number;
   /** Clockwise, in radians: how far the part is turned against the input. */

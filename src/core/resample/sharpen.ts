@@ -1,5 +1,6 @@
 /**
- * Sharpening after resizing, on lightness only: the difference from a blurred copy is added, held inside what the
+ * Sharpening after resizing, on lightness only: the difference from a blurred copy is added, held inside
+ * what the
  * neighbours show plus a little, so that no edge gets a bright or dark seam and nothing is clipped.
  */
 import { type FloatImage, LANES } from "./resample";
@@ -27,7 +28,10 @@ const OVERSHOOT = 0.03;
 /** How much of the difference is added at amount 100. */
 const STRENGTH = 1.6;
 
-/** In place, on linear light; `luminance` are the weights of the first three channels (or [1] for grey). Alpha is left alone. */
+/**
+ * In place, on linear light; `luminance` are the weights of the first three channels (or [1] for grey).
+ * Alpha is left alone.
+ */
 export function sharpen(
   image: FloatImage,
   luminance: readonly number[],

@@ -21,7 +21,8 @@ export interface Axis {
 
 /**
  * `size` samples, of which the span [start, start + length) (not rounded) becomes `out` samples.
- * Reducing, the kernel is widened by the ratio, which is the filter before sampling. Beyond the edge of the picture
+ * Reducing, the kernel is widened by the ratio, which is the filter before sampling. Beyond the edge of the
+ * picture
  * its last sample is repeated: weights that fall outside are given to it.
  */
 export function axis(size: number, start: number, length: number, out: number, name: KernelName): Axis {

@@ -12,7 +12,10 @@ const TOO_NEAR = 0.06;
 export const lowest = (list: At[]) => list.sort((a, b) => a.quality - b.quality)[0] ?? null;
 export const highest = (list: At[]) => list.sort((a, b) => b.quality - a.quality)[0] ?? null;
 
-/** The expected curve moved through the nearest point; tilted through the two nearest, on both sides where there are such. */
+/**
+ * The expected curve moved through the nearest point; tilted through the two nearest, on both sides where
+ * there are such.
+ */
 export function predictLog(
   expect: (quality: number) => number,
   points: readonly At[],

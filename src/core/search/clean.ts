@@ -1,5 +1,6 @@
 /**
- * Finds, along one arm of settings whose visible difference falls with a whole-number quality, the lowest quality that
+ * Finds, along one arm of settings whose visible difference falls with a whole-number quality, the lowest
+ * quality that
  * stays within a limit. Works on the logarithm of the difference, whose curve is alike for all pictures.
  */
 import { type At, highest, lowest, predictLog } from "./along";

@@ -1,7 +1,10 @@
 /** How much effort encoders spend, and how long they take: measured on two cores with one thread. */
 import type { Setting } from "./types";
 
-/** Effort by the number of pixels, so that one encode stays under about 10 s (AVIF, 24 megapixels: effort 1 takes 2.6 s, effort 2 7.6 s). */
+/**
+ * Effort by the number of pixels, so that one encode stays under about 10 s (AVIF, 24 megapixels: effort 1
+ * takes 2.6 s, effort 2 7.6 s).
+ */
 export const avifEffort = (pixels: number): number =>
   pixels <= 600_000 ? 4 : pixels <= 6_000_000 ? 2 : pixels <= 40_000_000 ? 1 : 0;
 export const webpEffort = (pixels: number): number =>

@@ -1,4 +1,7 @@
-/** The search for formats with few settings: TIFF (three packings, all lossless), GIF (numbers of colours) and BMP (one). */
+/**
+ * The search for formats with few settings: TIFF (three packings, all lossless), GIF (numbers of colours)
+ * and BMP (one).
+ */
 import {
   type BmpSetting,
   type Found,

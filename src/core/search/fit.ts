@@ -17,9 +17,15 @@ export interface FitTask {
   geometry: Geometry;
   /** Allowed formats in order of preference; at least one. */
   formats: OutputFormat[];
-  /** Bytes of the source: no file larger than it is made where nothing asks for that. Null where larger is fine. */
+  /**
+   * Bytes of the source: no file larger than it is made where nothing asks for that. Null where larger is
+   * fine.
+   */
   softCeiling: number | null;
-  /** A planned picture of this geometry, ready to be encoded in this format; differences are judged at the size of `seenAs`, else at its own. */
+  /**
+   * A planned picture of this geometry, ready to be encoded in this format; differences are judged at the
+   * size of `seenAs`, else at its own.
+   */
   picture(geometry: Geometry, format: OutputFormat, seenAs?: Geometry): Promise<Picture>;
 }
 
@@ -32,9 +38,15 @@ export type Fitted =
       padTo: number | null;
       encodes: number;
       told: string[];
-      /** Visible difference from the planned picture with the most pixels that the brief allows, at the same apparent size. */
+      /**
+       * Visible difference from the planned picture with the most pixels that the brief allows, at the same
+       * apparent size.
+       */
       difference: number;
-      /** Bytes from which on the ceiling would force no visible loss; null where it does not, or no such file was found. */
+      /**
+       * Bytes from which on the ceiling would force no visible loss; null where it does not, or no such file
+       * was found.
+       */
       cleanFrom: number | null;
     }
   | { ok: false; why: string; encodes: number };
@@ -112,11 +124,16 @@ async function fitFormat(task: FitTask, format: OutputFormat, last: boolean): Pr
     geometry = next;
   }
   if (result!.outcome === "over") {
-    const why = `Cannot: the smallest ${formatSize(geometry.width, geometry.height)} ${formatName(format)} of this photo is ${formatBytes(result!.found.bytes)}, the ceiling is ${formatBytes(goal.max!)}. Raise the ceiling or allow fewer pixels.`;
+    const why =
+      `Cannot: the smallest ${formatSize(geometry.width, geometry.height)} ${formatName(format)} of ` +
+      `this photo is ${formatBytes(result!.found.bytes)}, the ceiling is ${formatBytes(goal.max!)}. ` +
+      "Raise the ceiling or allow fewer pixels.";
     return { ok: false, why, encodes };
   }
   const { found } = result!;
-  const largest = `the largest ${formatSize(geometry.width, geometry.height)} ${formatName(format)} of this photo is ${formatBytes(found.bytes)}, the floor is ${formatBytes(goal.min!)}`;
+  const largest =
+    `the largest ${formatSize(geometry.width, geometry.height)} ${formatName(format)} of this photo is ` +
+    `${formatBytes(found.bytes)}, the floor is ${formatBytes(goal.min!)}`;
   if (brief.padding === "never")
     return { ok: false, why: `Cannot: ${largest}. Allow padding or more pixels.`, encodes };
   told.unshift(...result!.told);

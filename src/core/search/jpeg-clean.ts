@@ -17,8 +17,10 @@ interface Table {
 }
 
 /**
- * In the order in which they are tried. Measured on six photographs at a difference of 0.9: the best of these with trellis takes 78 to
- * 90 % of what Annex K's table takes without; where the trellis is left out, 84 to 92 % of it in progressive order.
+ * In the order in which they are tried. Measured on six photographs at a difference of 0.9: the best of
+ * these with trellis takes 78 to
+ * 90 % of what Annex K's table takes without; where the trellis is left out, 84 to 92 % of it in progressive
+ * order.
  */
 const WITH_TRELLIS: readonly Table[] = [
   { table: 7, shift: 9 },

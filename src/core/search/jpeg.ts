@@ -27,7 +27,10 @@ interface GapArm {
   shift: number;
 }
 
-/** Encodings that fill the gaps between whole-number qualities of the main arm. Shifts measured on six photographs. */
+/**
+ * Encodings that fill the gaps between whole-number qualities of the main arm. Shifts measured on six
+ * photographs.
+ */
 const GAP_ARMS: Record<Chroma, GapArm[]> = {
   "4:4:4": [
     { table: 0, effort: "careful", shift: -0.08 },
@@ -46,7 +49,10 @@ const GAP_ARMS: Record<Chroma, GapArm[]> = {
     { table: 0, effort: "fast", shift: 0.15 },
   ],
 };
-/** The table that mostly looks best beside the main one at the same size: at a difference of 1.7 it takes 81 to 100 % of Annex K's bytes, the main one 89 to 100 %. */
+/**
+ * The table that mostly looks best beside the main one at the same size: at a difference of 1.7 it takes 81
+ * to 100 % of Annex K's bytes, the main one 89 to 100 %.
+ */
 const RIVAL: Record<Chroma, { table: number; shift: number }> = {
   "4:2:0": { table: 7, shift: 0.45 },
   "4:4:4": { table: 0, shift: -0.08 },
@@ -57,7 +63,10 @@ const GAP_BUDGET = 4;
 const MAIN_TABLE = 2;
 /** Bytes per pixel from which full chroma usually pays. */
 const FULL_CHROMA_FROM = 0.3;
-/** Full chroma that reaches this quality needs no comparing; halved chroma below this one leaves nothing for full chroma. */
+/**
+ * Full chroma that reaches this quality needs no comparing; halved chroma below this one leaves nothing for
+ * full chroma.
+ */
 const SURELY_FULL = 94;
 const SURELY_HALVED = 60;
 /** A file without visible loss that has to reach a floor becomes at most so much larger than the floor. */
@@ -149,7 +158,10 @@ class JpegSearch {
       : this.climb(min, max);
   }
 
-  /** No ceiling: the least difference that JPEG can have here; a less thrifty encoding only where a floor asks for it. */
+  /**
+   * No ceiling: the least difference that JPEG can have here; a less thrifty encoding only where a floor
+   * asks for it.
+   */
   private async withoutCeiling(): Promise<SearchResult<JpegSetting>> {
     const setting = { quality: this.highest, chroma: "4:4:4" as const };
     const bytes = await this.encode(setting);
@@ -158,7 +170,10 @@ class JpegSearch {
     return this.climb(min, Infinity);
   }
 
-  /** Of the files at or under `target` the one that differs least, near the target where that is possible; null where even the coarsest is above. */
+  /**
+   * Of the files at or under `target` the one that differs least, near the target where that is possible;
+   * null where even the coarsest is above.
+   */
   private async towards(target: number): Promise<Jpeg | null> {
     const density = (target - this.picture.overhead) / this.picture.pixels;
     const first: Chroma = this.picture.flat || density >= FULL_CHROMA_FROM ? "4:4:4" : "4:2:0";
@@ -255,7 +270,9 @@ class JpegSearch {
     });
   }
 
-  /** Other tables and efforts have other steps: one of them may land between two neighbours of the main arm. */
+  /**
+   * Other tables and efforts have other steps: one of them may land between two neighbours of the main arm.
+   */
   private async fillGap(target: number, chroma: Chroma, main: ArmResult): Promise<void> {
     const payload = (bytes: number) => Math.log(Math.max(1, bytes - this.picture.overhead));
     const [floor, wanted, ceiling] = [target * NEAR, target * 0.985, target].map(payload);

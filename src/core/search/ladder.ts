@@ -1,4 +1,7 @@
-/** The trials that a chart of size against difference is drawn from, and the way from a wanted size to a setting. */
+/**
+ * The trials that a chart of size against difference is drawn from, and the way from a wanted size to a
+ * setting.
+ */
 import type { OutputFormat } from "../brief";
 import { type Choice, settingOf } from "./choice";
 import { expectedSeconds } from "./effort";
@@ -15,7 +18,10 @@ export function lineChoice(format: Lossy, quality: number, chroma: Chroma, bits:
   return format === "webp" ? { format, quality } : { format, quality, bits };
 }
 
-/** Every trial, the cheapest first. `formats` are those that the brief allows; the usual ones are weighed beside them. `bits`: of AVIF. */
+/**
+ * Every trial, the cheapest first. `formats` are those that the brief allows; the usual ones are weighed
+ * beside them. `bits`: of AVIF.
+ */
 export function ladder(
   formats: readonly OutputFormat[],
   pixels: number,

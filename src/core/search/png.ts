@@ -1,4 +1,7 @@
-/** The search for PNG: lossless where that fits, a palette only where it is asked for, looser packing to reach a floor. */
+/**
+ * The search for PNG: lossless where that fits, a palette only where it is asked for, looser packing to
+ * reach a floor.
+ */
 import { CLEAN } from "../difference/types";
 import {
   type Found,

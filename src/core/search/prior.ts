@@ -24,7 +24,10 @@ const MEASURED: readonly [quality: number, value: number][] = [
   [100, 0.6561],
 ];
 
-/** The same for WebP (4:2:0, effort 4) and AVIF (4:4:4, effort 2): geometric means over three photographs of 800 px. */
+/**
+ * The same for WebP (4:2:0, effort 4) and AVIF (4:4:4, effort 2): geometric means over three photographs of
+ * 800 px.
+ */
 const MEASURED_WEBP: typeof MEASURED = [
   [1, 0.013],
   [10, 0.023],
@@ -58,7 +61,10 @@ const MEASURED_AVIF: typeof MEASURED = [
   [100, 1.1145],
 ];
 
-/** How the visible difference usually falls with the quality setting: geometric means over ten pictures of six photographs. */
+/**
+ * How the visible difference usually falls with the quality setting: geometric means over ten pictures of
+ * six photographs.
+ */
 const DIFFERENCE: Record<
   "4:2:0" | "4:4:4" | "webp" | "avif",
   readonly [quality: number, difference: number][]

@@ -1,4 +1,7 @@
-/** The search for WebP and AVIF: lossless where that fits, else the highest quality of the encoder's own scale that does. */
+/**
+ * The search for WebP and AVIF: lossless where that fits, else the highest quality of the encoder's own
+ * scale that does.
+ */
 import { CLEAN } from "../difference/types";
 import { solveArm } from "./arm";
 import { solveWhole } from "./clean-along";

@@ -8,7 +8,10 @@ export interface JpegSetting {
   chroma: Chroma;
   /** Which of the encoder's quantisation tables; 0 are those of ITU-T T.81 annex K. */
   table: number;
-  /** careful: trellis and progressive; quick: progressive; fast: best Huffman tables only; plain: none of them, the largest file at the same quality. */
+  /**
+   * careful: trellis and progressive; quick: progressive; fast: best Huffman tables only; plain: none of
+   * them, the largest file at the same quality.
+   */
   effort: "careful" | "quick" | "fast" | "plain";
 }
 
@@ -109,7 +112,10 @@ export interface Picture {
   encode(setting: Setting): Promise<number>;
   /** Visible difference of that encoding, decoded again, from the planned picture. */
   difference(setting: Setting): Promise<number>;
-  /** Parts of a large picture, put together, on which settings can be tried quickly; null where the picture is small enough itself. */
+  /**
+   * Parts of a large picture, put together, on which settings can be tried quickly; null where the picture
+   * is small enough itself.
+   */
   sample(): Promise<Picture | null>;
 }
 
@@ -124,7 +130,10 @@ export interface Weighed<S extends Setting = Setting> extends Found<S> {
 }
 
 export interface SearchResult<S extends Setting = Setting> {
-  /** met: inside the range. over: even the smallest sensible file is too large. under: even the largest is too small. */
+  /**
+   * met: inside the range. over: even the smallest sensible file is too large. under: even the largest is
+   * too small.
+   */
   outcome: "met" | "over" | "under";
   /** The file to take; for over the smallest, for under the largest that was made. */
   found: Found<S>;

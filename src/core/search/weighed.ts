@@ -1,4 +1,7 @@
-/** What is done with a file that lies in its range: fewer pixels where they look better, and from which size on nothing would be seen. */
+/**
+ * What is done with a file that lies in its range: fewer pixels where they look better, and from which size
+ * on nothing would be seen.
+ */
 
 import type { OutputFormat } from "../brief";
 import { CLEAN } from "../difference/types";
@@ -54,7 +57,8 @@ export async function weighed(task: FitTask, goal: Goal, met: Met): Promise<Fitt
     const from = clean?.found ? `; from ${formatBytes(clean.found.bytes)} on nothing would be seen` : "";
     best.told = [
       ...best.told,
-      `visible loss (difference ${trimNumber(best.difference, 2)}), because the ceiling of ${formatBytes(goal.max!)} forces it${from}`,
+      `visible loss (difference ${trimNumber(best.difference, 2)}), because the ceiling of ` +
+        `${formatBytes(goal.max!)} forces it${from}`,
     ];
   }
   return {
@@ -100,7 +104,8 @@ async function fewerPixels(task: FitTask, goal: Goal, { format, geometry, told }
       told: [
         ...result.told,
         ...told,
-        `fewer pixels (${size}), because coded finely they look closer to the photo than ${formatSize(geometry.width, geometry.height)} coded coarsely`,
+        `fewer pixels (${size}), because coded finely they look closer to the photo than ` +
+          `${formatSize(geometry.width, geometry.height)} coded coarsely`,
       ],
       difference: seen,
     };

@@ -33,7 +33,9 @@ export function layOut(task: SheetTask, pieces: readonly Piece[]): Sheet[] {
       (piece.height <= area.width + SLACK && piece.width <= area.height + SLACK);
     if (!fits(free) && !fits(other))
       throw new SheetError(
-        `${piece.name} measures ${sizeWords(piece)}, and the sheet of ${sizeWords(task)} leaves ${sizeWords(free)} inside its margins. Take a larger sheet, smaller margins, or a smaller picture.`,
+        `${piece.name} measures ${sizeWords(piece)}, and the sheet of ${sizeWords(task)} leaves ` +
+          `${sizeWords(free)} inside its margins. Take a larger sheet, smaller margins, or a smaller ` +
+          "picture.",
       );
   }
   return task.mode === "fill" ? [fill(task, wanted)] : spread(task, wanted);
@@ -48,12 +50,15 @@ const room = ({ width, height, margin }: Area) => ({
   height: height - 2 * margin,
 });
 
-/** One picture with bleed: the page is as large as it and its marks, or the asked sheet where that holds them. */
+/**
+ * One picture with bleed: the page is as large as it and its marks, or the asked sheet where that holds them.
+ */
 function single(task: SheetTask, piece: Piece): Sheet {
   const trim = { width: piece.width - 2 * task.bleed, height: piece.height - 2 * task.bleed };
   if (trim.width <= 0 || trim.height <= 0)
     throw new SheetError(
-      `A bleed of ${mm(task.bleed)} mm on each side leaves nothing of ${piece.name}, which measures ${sizeWords(piece)}. Make it smaller.`,
+      `A bleed of ${mm(task.bleed)} mm on each side leaves nothing of ${piece.name}, which measures ` +
+        `${sizeWords(piece)}. Make it smaller.`,
     );
   const [width, height] = [piece.width + 2 * MARK_ROOM, piece.height + 2 * MARK_ROOM];
   return {
@@ -99,7 +104,8 @@ const along = (side: number, way: number, gap: number) =>
   Math.max(0, Math.floor((way + gap + SLACK) / (side + gap)));
 
 /**
- * Four blocks around the middle: two in opposite corners one way up, the other two, in what is left beside and below
+ * Four blocks around the middle: two in opposite corners one way up, the other two, in what is left beside
+ * and below
  * them, the other way. Empty blocks leave plain grids and grids beside a strip.
  */
 function grids(area: Area, pieces: readonly Piece[]): Sheet[] {
@@ -262,7 +268,10 @@ interface Shelf {
   x: number;
 }
 
-/** Rows of falling height, each picture where the first row takes it (first fit, decreasing height: Coffman et al., SIAM J. Comput. 9 (1980), 808–826). Null where the sheets do not hold all. */
+/**
+ * Rows of falling height, each picture where the first row takes it (first fit, decreasing height: Coffman
+ * et al., SIAM J. Comput. 9 (1980), 808–826). Null where the sheets do not hold all.
+ */
 function shelves(area: Area, pieces: readonly Piece[], most: number): { sheets: Placed[][] | null } {
   const free = room(area);
   const lying = pieces.map((piece) => ({

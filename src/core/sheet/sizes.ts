@@ -1,4 +1,7 @@
-/** Sheets that print rooms and kiosks take, in millimetres. A4: ISO 216. Letter: ANSI/ASME Y14.1, 8.5 × 11 in. The photo sizes are common practice. */
+/**
+ * Sheets that print rooms and kiosks take, in millimetres. A4: ISO 216. Letter: ANSI/ASME Y14.1, 8.5 × 11
+ * in. The photo sizes are common practice.
+ */
 export interface SheetSize {
   key: string;
   name: string;

@@ -9,7 +9,10 @@ export const sheetTask = z.strictObject({
   margin: z.number().min(0).max(500),
   gap: z.number().min(0).max(2000),
   lines: z.enum(["none", "corners", "across"]),
-  /** fill: as many of all as one sheet holds. copies: as many as are said, on as many sheets as it takes. single: each alone, with bleed and crop marks. */
+  /**
+   * fill: as many of all as one sheet holds. copies: as many as are said, on as many sheets as it takes.
+   * single: each alone, with bleed and crop marks.
+   */
   mode: z.enum(["fill", "copies", "single"]),
   /** What of each picture is cut off on every side, in millimetres; only for single ones. */
   bleed: z.number().min(0).max(50),
@@ -26,7 +29,10 @@ export interface Piece {
   height: number;
 }
 
-/** Where a picture lies, in millimetres from the upper left corner. Turned pictures are a quarter turn clockwise. */
+/**
+ * Where a picture lies, in millimetres from the upper left corner. Turned pictures are a quarter turn
+ * clockwise.
+ */
 export interface Placed {
   id: string;
   x: number;

@@ -70,7 +70,8 @@ export function resolveByteRange(range: { min?: string | number; max?: string | 
     throw new UnitError("fileSize", "min at or below max", `min ${range.min} above max ${range.max}`);
   }
   const note =
-    "With KB as 1000 bytes for the ceiling and 1024 for the floor no size is left, so both are counted in powers of 1000.";
+    "With KB as 1000 bytes for the ceiling and 1024 for the floor no size is left, so both are " +
+    "counted in powers of 1000.";
   return { min: thousandMin, max: thousandMax, note };
 }
 

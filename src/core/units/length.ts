@@ -10,7 +10,9 @@ export interface Length {
   unit: LengthUnit;
 }
 
-/** Parses "40mm", "8.5 in", "2,5 cm", `8"`. Throws {@link UnitError} otherwise, and for lengths of 0 or less. */
+/**
+ * Parses "40mm", "8.5 in", "2,5 cm", `8"`. Throws {@link UnitError} otherwise, and for lengths of 0 or less.
+ */
 export function parseLength(text: string): Length {
   const match = /^([0-9]+(?:[.,][0-9]+)?)\s*(mm|cm|in|pt|"|″)$/i.exec(text.trim());
   const value = match ? Number(match[1].replace(",", ".")) : 0;

@@ -10,7 +10,10 @@ const CEILING = /^(?:at most|up to|max(?:imum)?[.]?|no more than|≤|<=|<)\s*/i;
 const FLOOR = /^(?:at least|from|min(?:imum)?[.]?|no less than|≥|>=|>)\s*/i;
 const BETWEEN = /^(.+?)\s*(?:-|–|—|\bto\b|…)\s*(.+)$/i;
 
-/** Reads a range whose values `parse` reads; it throws where they cannot be. A unit may stand with the last value only. */
+/**
+ * Reads a range whose values `parse` reads; it throws where they cannot be. A unit may stand with the last
+ * value only.
+ */
 export function parseRange<T>(text: string, parse: (value: string) => T): Typed<T> {
   const typed = text.trim();
   if (CEILING.test(typed)) return { max: parse(typed.replace(CEILING, "")) };

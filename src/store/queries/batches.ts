@@ -51,7 +51,10 @@ export async function createBatch(
   return row.id;
 }
 
-/** Puts a batch away, with the runs that are still going; it can come back for a while. False where there is none. */
+/**
+ * Puts a batch away, with the runs that are still going; it can come back for a while. False where there is
+ * none.
+ */
 export async function removeBatch(db: Executor, workspaceId: string, id: string): Promise<boolean> {
   const [row] = await db
     .update(batches)
@@ -103,7 +106,10 @@ export async function getBatch(db: Executor, workspaceId: string, id: string): P
   return row ?? null;
 }
 
-/** Puts the demo's batches away. One that somebody brought photos of their own into stays, as a batch of theirs. */
+/**
+ * Puts the demo's batches away. One that somebody brought photos of their own into stays, as a batch of
+ * theirs.
+ */
 export async function putDemoAway(
   db: Executor,
   workspaceId: string,
@@ -146,7 +152,10 @@ export interface NewPhoto {
   facts: Facts;
 }
 
-/** Brings a stored file into a batch. The same bytes twice are one photo, under the name that came first; a removed one comes back. `here`: the batch had it. */
+/**
+ * Brings a stored file into a batch. The same bytes twice are one photo, under the name that came first; a
+ * removed one comes back. `here`: the batch had it.
+ */
 export async function addPhoto(
   db: Executor,
   batch: BatchRow,
@@ -218,7 +227,8 @@ const pixelClauses = (brief: Brief) =>
 const briefOfRow = sql`coalesce(${batchPhotos.revisionId}, ${batches.revisionId})`;
 
 /**
- * Makes the assignments of a batch (or of one of its photos) under a revision that are missing, and queues their measuring.
+ * Makes the assignments of a batch (or of one of its photos) under a revision that are missing, and queues
+ * their measuring.
  * Frames come along from the revision before; "looked at" only where the pixels asked are the same.
  */
 export async function assign(
@@ -368,7 +378,10 @@ export async function useRowBriefs(
   for (const [revisionId, from] of pairs) await assign(db, batch.id, revisionId, from);
 }
 
-/** Puts another frame, or another choice of setting, in use; the assignments of earlier frames stay, so that undo finds what was measured for them. */
+/**
+ * Puts another frame, or another choice of setting, in use; the assignments of earlier frames stay, so that
+ * undo finds what was measured for them.
+ */
 export async function setFrame(
   db: Executor,
   batchPhotoId: string,

@@ -17,7 +17,8 @@ export async function createBrief(
   body: Brief,
   { shipped = false, shelved = true } = {},
 ): Promise<Revision> {
-  // Several kept at once stand in the order in which they were given: now() is the same for a whole transaction.
+  // Several kept at once stand in the order in which they were given: now() is the same for a whole
+  // transaction.
   const [brief] = await db
     .insert(briefs)
     .values({ workspaceId, shipped, createdAt: sql`clock_timestamp()` })

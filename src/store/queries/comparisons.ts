@@ -1,4 +1,7 @@
-/** Several settings for one batch, side by side: each photo under each setting is an assignment like any other, only not the one in use. */
+/**
+ * Several settings for one batch, side by side: each photo under each setting is an assignment like any
+ * other, only not the one in use.
+ */
 import { and, eq, inArray, isNull } from "drizzle-orm";
 import { type Choice, choiceName, forAll } from "@/core/search";
 import { addJobs, PRIORITY } from "../queue";

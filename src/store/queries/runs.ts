@@ -36,14 +36,16 @@ interface Wanted {
 export class NotSharedError extends Error {
   constructor() {
     super(
-      "The limit on the whole is still being shared out among the photos. It takes a moment; then press again.",
+      "The limit on the whole is still being shared out among the photos. It takes a moment; then " +
+        "press again.",
     );
     this.name = "NotSharedError";
   }
 }
 
 /**
- * Starts a run over every photo of the batch that can meet the brief. Null where there is none. What an earlier run
+ * Starts a run over every photo of the batch that can meet the brief. Null where there is none. What an
+ * earlier run
  * has made of the same photos in the same way is taken over, unless everything is to be made anew.
  */
 export async function startRun(db: Executor, batch: BatchRow, anew = false): Promise<string | null> {
@@ -254,7 +256,10 @@ export interface Finished {
 export const lockRun = (db: Executor, runId: string) =>
   db.execute(sql`select pg_advisory_xact_lock(hashtext(${runId}))`);
 
-/** Marks an item done under a name that no other item of the run has or will have. Doing it twice changes nothing. */
+/**
+ * Marks an item done under a name that no other item of the run has or will have. Doing it twice changes
+ * nothing.
+ */
 export async function finishItem(
   db: Database,
   itemId: string,
@@ -300,7 +305,10 @@ export async function finishItem(
   });
 }
 
-/** A file that turned out other than was shown before the run: its name keeps clear of those of all other items. */
+/**
+ * A file that turned out other than was shown before the run: its name keeps clear of those of all other
+ * items.
+ */
 async function unplanned(db: Executor, runId: string, itemId: string, name: string): Promise<string> {
   const others = await db
     .select({ name: runItems.outputName, planned: sql<string | null>`${runItems.snapshot}->>'plannedName'` })

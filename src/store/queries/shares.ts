@@ -23,7 +23,10 @@ const present = and(
   sql`${assignments.revisionId} = ${revisionOfRow}`,
 );
 
-/** Queues the sharing of a batch where one of its briefs limits the whole. It only looks and settles; trials are jobs of their own. */
+/**
+ * Queues the sharing of a batch where one of its briefs limits the whole. It only looks and settles; trials
+ * are jobs of their own.
+ */
 export async function touchShares(db: Executor, batchId: string): Promise<void> {
   const [limited] = await db
     .select({ id: batches.id })

@@ -13,7 +13,10 @@ export const BATCH_GRACE = "7 days";
 /** What came to the counter can be looked at for so long; after that its record stays. */
 const ARRIVALS_KEPT = "30 days";
 
-/** Originals and thumbnails of batches that are there, or were removed not long ago, and of runs that still need them. */
+/**
+ * Originals and thumbnails of batches that are there, or were removed not long ago, and of runs that still
+ * need them.
+ */
 const neededOriginals = (grace: string) => sql`
   select p.sha256, p.thumb_sha256 from photos p where exists (
     select 1 from batch_photos bp join batches b on b.id = bp.batch_id
@@ -31,7 +34,10 @@ const needed = (grace: string) => sql`
   union select a.message->>'sha256' from arrivals a where a.message->>'sha256' is not null and a.created_at > now() - ${ARRIVALS_KEPT}::interval
   union select a.measured->>'outputSha256' from assignments a where a.measured->>'outputSha256' is not null`;
 
-/** Forgets measurements that nobody is going to look at: those of frames no longer in use, and of batches removed long ago. */
+/**
+ * Forgets measurements that nobody is going to look at: those of frames no longer in use, and of batches
+ * removed long ago.
+ */
 async function forgetMeasured({ db }: Store, grace: string): Promise<void> {
   await db.execute(sql`
     update assignments a set measured = null, traced = null from batch_photos bp, batches b
@@ -45,7 +51,10 @@ export interface Collected {
   bytes: number;
 }
 
-/** Removes files that nothing needs any more. Rows that something still refers to stay, and say that their bytes are gone. */
+/**
+ * Removes files that nothing needs any more. Rows that something still refers to stay, and say that their
+ * bytes are gone.
+ */
 export async function collectFiles(store: Store, grace = BATCH_GRACE, young = YOUNG): Promise<Collected> {
   await forgetMeasured(store, grace);
   return store.db.transaction(async (tx) => {
@@ -74,7 +83,10 @@ export async function tidy(store: Store): Promise<Collected> {
   return collectFiles(store);
 }
 
-/** What a person asks for: everything that can be made again goes, and so does what belongs to removed batches. */
+/**
+ * What a person asks for: everything that can be made again goes, and so does what belongs to removed
+ * batches.
+ */
 export async function freeSpace(store: Store): Promise<Collected> {
   await trimTrials(store, 0);
   return collectFiles(store, "0 seconds", "1 minute");

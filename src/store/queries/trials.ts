@@ -78,7 +78,10 @@ export function trialStore({ db, files: disk }: Store) {
   };
 }
 
-/** Gives up the bytes of the trials used longest ago until the cap is kept; the collector then finds their files unused. Bytes given up. */
+/**
+ * Gives up the bytes of the trials used longest ago until the cap is kept; the collector then finds their
+ * files unused. Bytes given up.
+ */
 export async function trimTrials({ db }: Store, cap = CAP): Promise<number> {
   const rows = await db
     .select({ key: trials.pictureKey, setting: trials.settingKey, bytes: trials.bytes })

@@ -24,7 +24,10 @@ async function unlock(db: Database, ids: readonly string[]): Promise<void> {
   await db.delete(workers).where(inArray(workers.id, [...ids]));
 }
 
-/** The workers of an installation that is about to start its own: none of them lives any more. Their jobs are free at once. */
+/**
+ * The workers of an installation that is about to start its own: none of them lives any more. Their jobs are
+ * free at once.
+ */
 export async function buryInstance(db: Database, instance: string): Promise<void> {
   const rows = await db.select({ id: workers.id }).from(workers).where(eq(workers.instance, instance));
   await unlock(
@@ -42,7 +45,8 @@ async function beats(db: Database): Promise<Map<string, number>> {
 }
 
 /**
- * Watches the beats of all workers: one whose count stands still for `patience` ms of this process's own clock is dead,
+ * Watches the beats of all workers: one whose count stands still for `patience` ms of this process's own
+ * clock is dead,
  * and its jobs are free again. The time of day plays no part, so that a clock that is set back kills nobody.
  */
 export class DeathWatch {
@@ -80,7 +84,8 @@ export async function healClock(db: Database): Promise<void> {
 const MOST_AGAIN = 500;
 
 /**
- * Photos that wait for a measurement, or for a trial that a limit on the whole asks for, and have no job: theirs was
+ * Photos that wait for a measurement, or for a trial that a limit on the whole asks for, and have no job:
+ * theirs was
  * given up after several tries, as on a full disk. How many were added again.
  */
 export async function addLostJobs(db: Database): Promise<number> {

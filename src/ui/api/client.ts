@@ -92,7 +92,10 @@ const SOON_MS = 250;
 /** Waits so many times as long as the last fetch took. */
 const PEACE = 4;
 
-/** Keeps the queries fresh from the server's events: at most four times a second, and never before the last answer is there. */
+/**
+ * Keeps the queries fresh from the server's events: at most four times a second, and never before the last
+ * answer is there.
+ */
 export function useEvents(): void {
   const client = useQueryClient();
   useEffect(() => {

@@ -257,7 +257,10 @@ export interface WeighView {
   bits: 8 | 10;
   /** Bytes of the photo's own JPEG data packed tighter; null where they cannot stay. */
   packed: number | null;
-  /** Raw file: its ways of being taken, each with the bytes of its file under the setting of the plan (null until made) and its own pixels. Empty for others. */
+  /**
+   * Raw file: its ways of being taken, each with the bytes of its file under the setting of the plan (null
+   * until made) and its own pixels. Empty for others.
+   */
   ways: { way: RawTaking["way"]; bytes: number | null; width: number; height: number }[];
   /** Trials that the chart is drawn from; null before the picture is planned. */
   ladder: number | null;

@@ -31,7 +31,10 @@ export function folderOf(file: File): string {
   return parts.slice(0, -1).join("/");
 }
 
-/** The folders of files that came together. One folder that holds them all is not kept: it is what was brought in. */
+/**
+ * The folders of files that came together. One folder that holds them all is not kept: it is what was
+ * brought in.
+ */
 export function foldersOf(files: readonly File[]): string[] {
   const folders = files.map(folderOf);
   const top = folders[0]?.split("/")[0] ?? "";

@@ -1,6 +1,8 @@
 "use client";
 
-/** The clauses of one brief: each with its gauge and the words that it came from, disagreements under them. */
+/**
+ * The clauses of one brief: each with its gauge and the words that it came from, disagreements under them.
+ */
 import { Popover } from "radix-ui";
 import { useMemo } from "react";
 import { type Brief, type ClauseKey, resolveBrief } from "@/core/brief";
@@ -23,7 +25,8 @@ interface Props {
 }
 
 const ROW =
-  "grid grid-cols-[28px_90px_minmax(0,1fr)_112px_minmax(0,150px)] items-center gap-x-2 border-b border-thin max-[1150px]:grid-cols-[24px_78px_minmax(0,1fr)_72px_minmax(0,110px)]";
+  "grid grid-cols-[28px_90px_minmax(0,1fr)_112px_minmax(0,150px)] items-center gap-x-2 border-b " +
+  "border-thin max-[1150px]:grid-cols-[24px_78px_minmax(0,1fr)_72px_minmax(0,110px)]";
 
 /** What holds where the brief says nothing, as far as people ask about it. */
 const DEFAULTS: readonly [ClauseKey, string][] = [

@@ -1,4 +1,7 @@
-/** The wording cut into pieces: what was read (with the clauses it became), what only a person can check, what was not understood. */
+/**
+ * The wording cut into pieces: what was read (with the clauses it became), what only a person can check,
+ * what was not understood.
+ */
 import type { Brief } from "@/core/brief";
 import { chipOf } from "../clauses/chips";
 

@@ -43,7 +43,10 @@ export function ChipButton(props: Props) {
   );
 }
 
-/** A clause that was just said moves to its place in the row; the focus goes along, not back to the top of the page. */
+/**
+ * A clause that was just said moves to its place in the row; the focus goes along, not back to the top of
+ * the page.
+ */
 function focusChip(chip: Chip, event: Event) {
   event.preventDefault();
   document.querySelector<HTMLElement>(`[data-chip="${chip.key}"]`)?.focus();

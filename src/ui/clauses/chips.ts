@@ -115,7 +115,10 @@ export function chipChange(brief: Brief, chip: Chip, clauses: Partial<Brief>, wi
   return { ...change, wishes } as Change;
 }
 
-/** The brief without a chip's clauses, and with others in their place; the receiver's own values stay beside them. */
+/**
+ * The brief without a chip's clauses, and with others in their place; the receiver's own values stay beside
+ * them.
+ */
 export const withClauses = (
   brief: Brief,
   chip: Chip,

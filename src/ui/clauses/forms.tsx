@@ -191,7 +191,8 @@ const background = line(
 const names = line(
   "names",
   "How the files are called",
-  "{name} the photo's name, {n} or {n:3} a counter, {w} {h} its pixels, {date}, {brief}. The ending follows the format.",
+  "{name} the photo's name, {n} or {n:3} a counter, {w} {h} its pixels, {date}, {brief}. The ending " +
+    "follows the format.",
   (b) => b.names ?? "{name}",
   (text) => ({ names: text }),
 );

@@ -1,6 +1,9 @@
 "use client";
 
-/** Hands a run to one of the receivers at the counter with one press; where a form's documents are not clear, the Counter asks. */
+/**
+ * Hands a run to one of the receivers at the counter with one press; where a form's documents are not clear,
+ * the Counter asks.
+ */
 import { useRouter } from "next/navigation";
 import { DropdownMenu } from "radix-ui";
 import { call, ServerError, useChange, useCounter } from "../api/client";

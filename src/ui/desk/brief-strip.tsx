@@ -36,7 +36,8 @@ export function BriefStrip({ batch, briefs, row, chosen }: Props) {
     call("PUT", `briefs/${use.briefId}`, { revisionId: use.revisionId }),
   );
   const use = batch.briefs.find((b) => b.revisionId === row?.revisionId) ?? batch.brief;
-  // What was just said is shown at once, not when the server has answered: chips that move later are missed by the pointer.
+  // What was just said is shown at once, not when the server has answered: chips that move later are missed
+  // by the pointer.
   const brief = edit.isPending ? edit.variables.brief : (use?.body ?? EMPTY);
   const save = (next: Brief, words: string) =>
     edit.mutate({ brief: next, words, of: use?.revisionId ?? null });

@@ -1,6 +1,9 @@
 "use client";
 
-/** The brief as a checklist for one photo: each rule in plain words, met as the photo is, and as its file will be. */
+/**
+ * The brief as a checklist for one photo: each rule in plain words, met as the photo is, and as its file
+ * will be.
+ */
 import { useMemo } from "react";
 import {
   type Brief,

@@ -361,7 +361,10 @@ function SizeCell({ row, brief }: { row: RowView; brief: ResolvedBrief | null })
         will={bytes}
         tone={toneOf(row)}
         width={110}
-        label={`now ${formatBytes(row.before.bytes)}, will be ${row.figure === "about" ? "about " : ""}${words}`}
+        label={
+          `now ${formatBytes(row.before.bytes)}, will be ` +
+          `${row.figure === "about" ? "about " : ""}${words}`
+        }
       />
     </>
   );

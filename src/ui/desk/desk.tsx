@@ -20,7 +20,10 @@ import { RunBar } from "./run-bar";
 const NONE: ReadonlySet<string> = new Set();
 const NO_ROWS: RowView[] = [];
 
-/** The chosen batch lives in the address, so that a reload comes back to it; the way from another screen leads back to the last one. */
+/**
+ * The chosen batch lives in the address, so that a reload comes back to it; the way from another screen
+ * leads back to the last one.
+ */
 function useChosenBatch(ids: string[] | null): [string | null, (id: string) => void] {
   const [last, setLast] = useRemembered("batch", (value) => (typeof value === "string" ? value : null));
   const [address, setAddress] = useState<string | null>(null);
@@ -108,7 +111,8 @@ export function Desk() {
         onStep={(direction) => stepEdit(direction)}
         status={
           shown?.run && !shown.run.finished
-            ? `${shown.run.paused ? "Paused" : "Making files"}: ${shown.run.done + shown.run.failed} of ${shown.run.total}`
+            ? `${shown.run.paused ? "Paused" : "Making files"}: ${shown.run.done + shown.run.failed} ` +
+              `of ${shown.run.total}`
             : "Nothing running"
         }
       />

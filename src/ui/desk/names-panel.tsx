@@ -1,6 +1,8 @@
 "use client";
 
-/** What the files will be called: the pattern, and every name before a run, with what is worth knowing of it. */
+/**
+ * What the files will be called: the pattern, and every name before a run, with what is worth knowing of it.
+ */
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { ChevronUp } from "lucide-react";
 import { Popover } from "radix-ui";
@@ -141,9 +143,8 @@ export function NamesPanel({ batch }: { batch: BatchView }) {
               </Button>
             </div>
             <p className="mt-1.5 text-small text-second">
-              {
-                "{name} the photo's name, {n} or {n:3} a counter, {w} {h} its pixels, {date}, {brief}. The ending follows the format."
-              }
+              {"{name} the photo's name, {n} or {n:3} a counter, {w} {h} its pixels, {date}, " +
+                "{brief}. The ending follows the format."}
             </p>
           </form>
           <NameList names={names} />

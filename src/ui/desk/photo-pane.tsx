@@ -143,7 +143,10 @@ export function PhotoPane({ batch, row, briefs, chosen }: Props) {
 
 function sentenceFor(row: RowView): string {
   if (row.verdict?.reason === "check the frame") {
-    return `${Math.round((row.geometry?.cut ?? 0) * 100)} % of the photo is cut away by itself. Is the part that matters inside? Move the frame above, or say that it is right.`;
+    return (
+      `${Math.round((row.geometry?.cut ?? 0) * 100)} % of the photo is cut away by itself. Is the part ` +
+      "that matters inside? Move the frame above, or say that it is right."
+    );
   }
   return `${row.verdict?.reason ?? ""}. Look at the result above.`;
 }

@@ -1,6 +1,9 @@
 "use client";
 
-/** How the selected photo is taken from a file that holds more than one picture of it, and how its lights are taken above white. */
+/**
+ * How the selected photo is taken from a file that holds more than one picture of it, and how its lights are
+ * taken above white.
+ */
 import Link from "next/link";
 import { DEFAULT_LIGHT, DEFAULT_RAW, type Frame } from "@/core/frame";
 import { formatSize, trimNumber } from "@/core/units";

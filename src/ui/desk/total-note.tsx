@@ -1,6 +1,9 @@
 "use client";
 
-/** A limit on the whole: that it is being shared out, what all photos end at, or why it cannot be and the ways out. */
+/**
+ * A limit on the whole: that it is being shared out, what all photos end at, or why it cannot be and the
+ * ways out.
+ */
 import type { Brief } from "@/core/brief";
 import { cannotWords, type Offer, offerWords } from "@/core/budget";
 import { overrule } from "@/core/disagreements";
@@ -96,7 +99,8 @@ export function TotalNote({ batch, total, brief, onSave }: Props) {
       <span>
         {state === "own"
           ? `All photos fit into ${whole} as they are asked; nothing is made coarser for it.`
-          : `Shared out: all ${total.photos} photos end at a visible difference of about ${trimNumber(level ?? 0, 1)} in ${whole}.`}
+          : `Shared out: all ${total.photos} photos end at a visible difference of about ` +
+            `${trimNumber(level ?? 0, 1)} in ${whole}.`}
         {total.side !== null && ` No side is over ${total.side} px, because more pixels would look worse.`}
       </span>
       {limit.messages > 1 && (

@@ -152,13 +152,15 @@ function Editor({
           {error && geometry ? (
             <span className="text-not">{error}</span>
           ) : brief.ink && mode === "pad" ? (
-            "Ink is looked for on all of the photo. Press + to bring the frame closer and look in a part only."
+            "Ink is looked for on all of the photo. Press + to bring the frame closer and look in a " +
+            "part only."
           ) : mode === "pad" ? (
             "Nothing is cut: background is added around the photo."
           ) : mode === "whole" || mode === "stretch" ? (
             "The whole photo is used. Bring the frame closer to cut."
           ) : (
-            "Drag the frame, or use the arrow keys: a pixel, with shift ten. + and − bring it closer, comma and full stop straighten."
+            "Drag the frame, or use the arrow keys: a pixel, with shift ten. + and − bring it " +
+            "closer, comma and full stop straighten."
           )}
         </p>
         <label className="ml-auto flex shrink-0 items-center gap-2">

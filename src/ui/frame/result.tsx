@@ -16,7 +16,10 @@ interface Props {
   moving: boolean;
 }
 
-/** Up to this many pixels a side the preview is drawn at its true size; beyond, drawing would be slower than measuring. */
+/**
+ * Up to this many pixels a side the preview is drawn at its true size; beyond, drawing would be slower than
+ * measuring.
+ */
 const MOST_DRAWN = 2400;
 
 export function Result({ row, brief, geometry, moving }: Props) {

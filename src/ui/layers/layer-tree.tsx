@@ -1,6 +1,9 @@
 "use client";
 
-/** The layers and groups of the file, from the top, each with a tick for whether it takes part when all are flattened. */
+/**
+ * The layers and groups of the file, from the top, each with a tick for whether it takes part when all are
+ * flattened.
+ */
 import type { Frame } from "@/core/frame";
 import { call, useChange } from "../api/client";
 import type { LayersView, LayerView, RowView } from "../api/contract";

@@ -1,6 +1,9 @@
 "use client";
 
-/** Layers: what a file of layers or pages holds, what weighs how much in it, which of it takes part, and how it becomes lighter. */
+/**
+ * Layers: what a file of layers or pages holds, what weighs how much in it, which of it takes part, and how
+ * it becomes lighter.
+ */
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { call, useChange } from "../api/client";

@@ -7,7 +7,9 @@ export interface Address {
   row: string | null;
 }
 
-/** Batch and photo stand in the address, so that a reload comes back to them. Null before the page is there. */
+/**
+ * Batch and photo stand in the address, so that a reload comes back to them. Null before the page is there.
+ */
 export function useAddress(): [Address | null, (row: string) => void] {
   const [address, setAddress] = useState<Address | null>(null);
   useEffect(() => {

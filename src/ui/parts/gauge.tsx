@@ -1,4 +1,6 @@
-/** The gauge, drawn: line, band between two ticks, hollow circle for now, filled triangle for what will be. */
+/**
+ * The gauge, drawn: line, band between two ticks, hollow circle for now, filled triangle for what will be.
+ */
 import { type GaugeInput, gaugeModel } from "@/core/gauge";
 
 export type GaugeTone = "meets" | "needs" | "cannot" | "open";

@@ -1,4 +1,7 @@
-/** How far something is, as a thin bar of our own: browsers draw theirs in colours that mean something else here. */
+/**
+ * How far something is, as a thin bar of our own: browsers draw theirs in colours that mean something else
+ * here.
+ */
 export function ProgressBar({ value, max, label }: { value: number; max: number; label: string }) {
   const share = max > 0 ? Math.min(1, Math.max(0, value / max)) : 0;
   return (

@@ -1,4 +1,7 @@
-/** The lines of a proof: each clause with what was found and what was asked, and what else happened to the file. */
+/**
+ * The lines of a proof: each clause with what was found and what was asked, and what else happened to the
+ * file.
+ */
 import { clauseNames } from "@/core/brief";
 import type { Check } from "@/core/proof";
 import { formatBytes } from "@/core/units";

@@ -15,7 +15,9 @@ interface Props {
 /** Keys may follow each other so quickly and still count as one change. */
 const KEYS_MS = 400;
 
-/** Takes effect when it is let go, or when no more keys come: each change is worked out on the whole photo. */
+/**
+ * Takes effect when it is let go, or when no more keys come: each change is worked out on the whole photo.
+ */
 export function Slide({ label, value, min = 0, max, step = 1, say, onSet }: Props) {
   const [at, setAt] = useState(value);
   const timer = useRef<ReturnType<typeof setTimeout> | null>(null);

@@ -1,6 +1,9 @@
 "use client";
 
-/** What the screens that work on one photo of a batch share: the batch and the photo of the address, undo, and the way back. */
+/**
+ * What the screens that work on one photo of a batch share: the batch and the photo of the address, undo,
+ * and the way back.
+ */
 import { useRouter } from "next/navigation";
 import { useCallback, useEffect, useMemo } from "react";
 import { call, useBatch, useChange, useEvents } from "../api/client";

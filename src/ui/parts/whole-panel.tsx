@@ -1,6 +1,9 @@
 "use client";
 
-/** What a set of files comes to: how long it takes to send or to load, and how many like these fit on something. */
+/**
+ * What a set of files comes to: how long it takes to send or to load, and how many like these fit on
+ * something.
+ */
 import { Popover } from "radix-ui";
 import { type ReactNode, useState } from "react";
 import { base64Bytes, secondsWords, sendSeconds } from "@/core/mail";

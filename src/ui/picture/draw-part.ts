@@ -1,7 +1,10 @@
 /** Drawing the part of a photo that a frame takes, from its preview: what the file will show, about. */
 import { type Geometry, type Size, turnOrientation } from "@/core/frame";
 
-/** Moves the context so that the turned photo's pixels can be drawn by the upright one's: x and y of the upright photo. */
+/**
+ * Moves the context so that the turned photo's pixels can be drawn by the upright one's: x and y of the
+ * upright photo.
+ */
 function turn(context: CanvasRenderingContext2D, degrees: number, photo: Size): void {
   if (degrees === 90) context.translate(photo.height, 0);
   if (degrees === 180) context.translate(photo.width, photo.height);
@@ -9,7 +12,10 @@ function turn(context: CanvasRenderingContext2D, degrees: number, photo: Size): 
   context.rotate((degrees * Math.PI) / 180);
 }
 
-/** Fills a canvas of `size` px with the output as it will look. `photo` is the upright photo's size in its own pixels. */
+/**
+ * Fills a canvas of `size` px with the output as it will look. `photo` is the upright photo's size in its
+ * own pixels.
+ */
 export function drawPart(
   canvas: HTMLCanvasElement,
   image: HTMLImageElement,
@@ -38,7 +44,10 @@ export function drawPart(
   context.drawImage(image, 0, 0, photo.width, photo.height);
 }
 
-/** Where a preview has to lie so that it shows the turned photo: CSS for an image that fills the upright photo's box. */
+/**
+ * Where a preview has to lie so that it shows the turned photo: CSS for an image that fills the upright
+ * photo's box.
+ */
 export function turnedStyle(degrees: number, photo: Size, scale: number): React.CSSProperties {
   const [width, height] = [photo.width * scale, photo.height * scale];
   const sideways = turnOrientation(1, degrees as 0) >= 5;

@@ -19,7 +19,8 @@ interface Props {
 
 const ROW = 40;
 const COLUMNS =
-  "grid-cols-[28px_minmax(90px,1fr)_92px_136px_70px_74px] max-[1150px]:grid-cols-[28px_minmax(90px,1fr)_92px_66px_66px_72px]";
+  "grid-cols-[28px_minmax(90px,1fr)_92px_136px_70px_74px] " +
+  "max-[1150px]:grid-cols-[28px_minmax(90px,1fr)_92px_66px_66px_72px]";
 
 function stateOf(item: RunItemView): { state: State | null; words: string } {
   if (item.state === "done")

@@ -1,6 +1,8 @@
 "use client";
 
-/** A run's files into a folder of the machine where Zumbrel runs, one of those that were allowed at its start. */
+/**
+ * A run's files into a folder of the machine where Zumbrel runs, one of those that were allowed at its start.
+ */
 import { FolderDown } from "lucide-react";
 import { Popover } from "radix-ui";
 import { useState } from "react";
@@ -21,7 +23,8 @@ export function PutInto({ run }: { run: RunDetail }) {
     );
     setOpen(false);
     toast(
-      `${written} files are in ${root}${folder ? `/${folder}` : ""}.${renamed ? ` ${renamed} got a number behind the name, because a file of that name was there.` : ""}`,
+      `${written} files are in ` +
+        `${root}${folder ? `/${folder}` : ""}.${renamed ? ` ${renamed} got a number behind the name, because a file of that name was there.` : ""}`,
     );
   });
   return (

@@ -1,6 +1,9 @@
 "use client";
 
-/** Before and after of every file, drawn like the gauge: a hollow circle for the original, a triangle for the file. */
+/**
+ * Before and after of every file, drawn like the gauge: a hollow circle for the original, a triangle for the
+ * file.
+ */
 import { memo, useEffect, useMemo, useRef, useState } from "react";
 import { ReferenceLine, Scatter, ScatterChart, XAxis, YAxis } from "recharts";
 import { formatBytes } from "@/core/units";

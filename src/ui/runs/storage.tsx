@@ -30,7 +30,8 @@ export function Storage() {
     setSaid(
       whole
         ? `All ${found.files} files are there, and nothing else.`
-        : `${found.files} files looked at: ${found.missing} missing or not whole, ${found.strays} without a row (${formatBytes(found.strayBytes)}).`,
+        : `${found.files} files looked at: ${found.missing} missing or not whole, ${found.strays} ` +
+            `without a row (${formatBytes(found.strayBytes)}).`,
     );
   });
   const clear = useChange(async () => {

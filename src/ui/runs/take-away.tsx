@@ -1,6 +1,9 @@
 "use client";
 
-/** What can be taken away of a finished run: the one thing that is wanted most as a button, the others in a list. */
+/**
+ * What can be taken away of a finished run: the one thing that is wanted most as a button, the others in a
+ * list.
+ */
 import { Download, MoreHorizontal } from "lucide-react";
 import Link from "next/link";
 import { DropdownMenu } from "radix-ui";
@@ -17,7 +20,8 @@ interface Props {
 }
 
 const MAIN =
-  "inline-flex h-11 items-center gap-2 rounded-box bg-plum px-5 text-[15px] font-semibold whitespace-nowrap text-white hover:bg-plum-deep";
+  "inline-flex h-11 items-center gap-2 rounded-box bg-plum px-5 text-[15px] font-semibold " +
+  "whitespace-nowrap text-white hover:bg-plum-deep";
 const ITEM = "block rounded px-3 py-1.5 data-[highlighted]:bg-wash data-[highlighted]:outline-none";
 
 export function TakeAway({ runId, files, itemId, messages, more = true }: Props) {

@@ -1,6 +1,9 @@
 "use client";
 
-/** File size against visible difference: one line a format, the brief's band and the clean limit shaded; a click has that trial made. */
+/**
+ * File size against visible difference: one line a format, the brief's band and the clean limit shaded; a
+ * click has that trial made.
+ */
 import { memo, useMemo, useRef, useState } from "react";
 import { Label, ReferenceArea, ReferenceLine, Scatter, ScatterChart, XAxis, YAxis } from "recharts";
 import { formatName } from "@/core/brief";

@@ -6,7 +6,10 @@ import type { Readout } from "./pane";
 import { TILE, type Tiles } from "./tiles";
 import { inSight, type Placed, tilesOf } from "./view";
 
-/** True when every square in sight was there. Squares that are still coming are drawn from a coarser level where there is one. */
+/**
+ * True when every square in sight was there. Squares that are still coming are drawn from a coarser level
+ * where there is one.
+ */
 export function drawPicture(
   context: CanvasRenderingContext2D,
   tiles: Tiles,

@@ -1,4 +1,7 @@
-/** Which pictures stand side by side. A trial is named by its choice, so that the same setting can be shown of the next photo. */
+/**
+ * Which pictures stand side by side. A trial is named by its choice, so that the same setting can be shown
+ * of the next photo.
+ */
 import { type Choice, choiceName, choiceSchema, settingKey, settingOf } from "@/core/search";
 import type { TrialView, WeighView } from "../api/contract";
 
@@ -50,7 +53,9 @@ export function readPanes(text: string | null): PaneOf[] | null {
   }
 }
 
-/** The panes to begin with: before encoding, and the trial that the plan takes; else the first that is there. */
+/**
+ * The panes to begin with: before encoding, and the trial that the plan takes; else the first that is there.
+ */
 export function firstPanes(view: WeighView): PaneOf[] {
   if (view.ways.length > 1) return view.ways.map(({ way }) => way);
   const trial =

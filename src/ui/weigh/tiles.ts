@@ -16,7 +16,9 @@ export interface Tile {
   height: number;
   space: PredefinedColorSpace;
   image: ImageBitmap;
-  /** PQ signals, RGBA of 16 bits, where light lies above white; `data` is then as an ordinary screen shows it. */
+  /**
+   * PQ signals, RGBA of 16 bits, where light lies above white; `data` is then as an ordinary screen shows it.
+   */
   light: { codes: Uint16Array; primaries: PqName; reach: number } | null;
 }
 

@@ -1,6 +1,8 @@
 "use client";
 
-/** Every trial that was made, the smallest first: size, what it saves, what is seen of it, how long it took. */
+/**
+ * Every trial that was made, the smallest first: size, what it saves, what is seen of it, how long it took.
+ */
 import { memo } from "react";
 import { formatName } from "@/core/brief";
 import { CLEAN } from "@/core/difference/types";

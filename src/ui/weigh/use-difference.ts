@@ -1,6 +1,9 @@
 "use client";
 
-/** Differences of what is in sight, worked out beside the page. One question a pane at a time; an older one is forgotten. */
+/**
+ * Differences of what is in sight, worked out beside the page. One question a pane at a time; an older one
+ * is forgotten.
+ */
 import { useEffect, useRef, useState } from "react";
 import type { Answer, Ask } from "./difference.worker";
 

@@ -1,6 +1,9 @@
 "use client";
 
-/** Taking the active pane's trial: for this photo, or for the whole batch; or its way of taking a raw file. One undo takes either back. */
+/**
+ * Taking the active pane's trial: for this photo, or for the whole batch; or its way of taking a raw file.
+ * One undo takes either back.
+ */
 import { useCallback, useEffect } from "react";
 import { formatName } from "@/core/brief";
 import { DEFAULT_RAW, type RawTaking } from "@/core/frame";

@@ -49,7 +49,10 @@ export function stepZoom(zoom: number, direction: 1 | -1, fit: number): number {
   return Math.min(MOST_ZOOM, Math.max(Math.min(fit, 1), next ?? zoom));
 }
 
-/** Zooms so that the output pixel under a place of the pane (measured from its middle, in screen pixels) stays there. */
+/**
+ * Zooms so that the output pixel under a place of the pane (measured from its middle, in screen pixels)
+ * stays there.
+ */
 export function zoomAbout(view: View, zoom: number, at: { x: number; y: number }): View {
   const shift = 1 / view.zoom - 1 / zoom;
   return { x: view.x + at.x * shift, y: view.y + at.y * shift, zoom };
@@ -78,7 +81,10 @@ export interface Placed {
   level: number;
 }
 
-/** `apparent`: the same apparent size as the output, whatever its pixels; else one output zoom for its own pixels. */
+/**
+ * `apparent`: the same apparent size as the output, whatever its pixels; else one output zoom for its own
+ * pixels.
+ */
 export function place(view: View, output: Size, picture: Size, pane: Size, apparent: boolean): Placed {
   const scale = apparent ? (view.zoom * output.width) / picture.width : view.zoom;
   const x = (view.x * picture.width) / output.width;

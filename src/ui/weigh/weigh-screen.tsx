@@ -26,7 +26,8 @@ export function WeighScreen() {
         <main className="grid place-items-center text-second">
           <p>
             {missing(
-              "There is nothing to weigh here: a photo with a brief is needed. Go back to the Desk and choose one.",
+              "There is nothing to weigh here: a photo with a brief is needed. Go back to the Desk " +
+                "and choose one.",
             )}
           </p>
         </main>

@@ -22,7 +22,10 @@ export const GET = route(async (): Promise<StorageView> => {
 
 const body = z.strictObject({ do: z.enum(["free", "check", "strays"]) });
 
-/** free: gives up what can be made again, and what belongs to removed batches. check: holds rows against bytes. strays: takes files away that no row names. */
+/**
+ * free: gives up what can be made again, and what belongs to removed batches. check: holds rows against
+ * bytes. strays: takes files away that no row names.
+ */
 export const POST = route(async (request) => {
   const { do: what } = await readBody(request, body);
   const store = getStore();

@@ -1,4 +1,7 @@
-/** Findings of one document become clauses: halves of a range meet, repeats are one, what contradicts itself is asked about. */
+/**
+ * Findings of one document become clauses: halves of a range meet, repeats are one, what contradicts itself
+ * is asked about.
+ */
 import { parseResolution, resolveByteRange } from "../../units";
 import type { Brief, ClauseKey } from "../schema";
 import type { Doubt, Finding } from "./finding";
@@ -26,7 +29,9 @@ const RANGES: ReadonlySet<ClauseKey> = new Set<ClauseKey>([
   "paper",
 ]);
 
-/** `own` rules of a document come before those `shared` by all: what is said of one beats what is said of all. */
+/**
+ * `own` rules of a document come before those `shared` by all: what is said of one beats what is said of all.
+ */
 export function combine(own: readonly Finding[], shared: readonly Finding[], doubts: Doubt[]): Combined[] {
   const out = new Map<ClauseKey, Combined>();
   for (const finding of own) take(out, finding, doubts, true);

@@ -16,9 +16,11 @@ const LEAD = /^(for|the|your|a|an|of|as|our|this|in|case|to|be|on|\d+)$/;
 
 /** The words that such a sentence can begin with. */
 const OPENS = new Set(
-  "the your a an for every each our portrait photo photograph picture signature badge slip card cover banner logo thumbnail avatar plate poster header icon map figure headshot certificate licence postcard dimension dimensions size sizes format resolution width height weight".split(
-    " ",
-  ),
+  (
+    "the your a an for every each our portrait photo photograph picture signature badge slip card " +
+    "cover banner logo thumbnail avatar plate poster header icon map figure headshot certificate " +
+    "licence postcard dimension dimensions size sizes format resolution width height weight"
+  ).split(" "),
 );
 
 function subjectOf(body: readonly Token[]): string | null {
@@ -77,7 +79,9 @@ export function findDocuments(statements: readonly Statement[]): Documents {
   return { headings, of, bare };
 }
 
-/** A sentence about "the photo" goes on with the document of that name, also where it was called a portrait. */
+/**
+ * A sentence about "the photo" goes on with the document of that name, also where it was called a portrait.
+ */
 function bySubject(subject: string, headings: readonly Heading[]): { heading: Heading; alone: boolean } {
   const known = headings.find((heading) => heading.key.includes(subject));
   return {

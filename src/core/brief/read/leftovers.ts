@@ -13,8 +13,10 @@ export interface Span {
 
 const FILLER = new Set(
   (
-    "a an the and or of to in on for with is are be must should may at by from as your our you we it its this that these those please thank thanks hello dear all kindly regards yours sincerely " +
-    "if possible preferably ideally recommended preferred where can will shall has have so also both either only but then than there here they them their us i me my one ones each any"
+    "a an the and or of to in on for with is are be must should may at by from as your our you we it " +
+    "its this that these those please thank thanks hello dear all kindly regards yours sincerely " +
+    ("if possible preferably ideally recommended preferred where can will shall has have so also both " +
+      "either only but then than there here they them their us i me my one ones each any")
   ).split(" "),
 );
 /** Rules for a person that may stand in one breath with a rule for the file. */
@@ -50,7 +52,9 @@ export interface Leftovers {
   onlyYou: Span[];
 }
 
-/** `understood` are the spans of clauses, doubts and repeats; those of doubts are told apart by the caller. */
+/**
+ * `understood` are the spans of clauses, doubts and repeats; those of doubts are told apart by the caller.
+ */
 export function leftovers(statement: Statement, understood: readonly Span[], heading: boolean): Leftovers {
   const out: Leftovers = { unread: [], onlyYou: [] };
   if (!statement.body.length && !statement.label.length) return out;

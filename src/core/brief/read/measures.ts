@@ -226,7 +226,8 @@ function bareNumber({ quantity, around, statement, out }: Place): void {
           all.findIndex((t) => t.text === "quality"),
         ),
       ),
-      "On which scale is this quality counted? Per cent could be read; other scales differ from program to program.",
+      "On which scale is this quality counted? Per cent could be read; other scales differ from " +
+        "program to program.",
     );
   if (
     /\b(width|height|size|weight|pixels|resolution|side|edge)\b/.test(around.pre) &&

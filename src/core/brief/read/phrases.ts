@@ -1,4 +1,7 @@
-/** Clauses that are said in words: colour, background, border, ink, layers, metadata, names, enlarging, cutting, scale. */
+/**
+ * Clauses that are said in words: colour, background, border, ink, layers, metadata, names, enlarging,
+ * cutting, scale.
+ */
 import type { Brief, ClauseKey } from "../schema";
 import type { Findings } from "./finding";
 import { Line, words } from "./line";
@@ -32,9 +35,12 @@ const ISO_216: Record<string, { width: string; height: string }> = {
 };
 const METADATA = "(meta data|metadata|exif|exif data|exif information)";
 const NO =
-  "(no|without|without any|not any|free of|remove|remove all|remove any|strip|strip all|delete|drop|omit|clear of)";
+  "(no|without|without any|not any|free of|remove|remove all|remove any|strip|strip " +
+  "all|delete|drop|omit|clear of)";
 const ENLARGED =
-  "(enlarge|enlarged|enlarging|enlargement|enlargements|upscale|upscaled|upscaling|blow up|blown up|interpolate|interpolated|interpolation|upsample|upsampled|upsampling|scale up|scaled up|scaling up|stretch up|made larger|make them larger)";
+  "(enlarge|enlarged|enlarging|enlargement|enlargements|upscale|upscaled|upscaling|blow up|blown " +
+  "up|interpolate|interpolated|interpolation|upsample|upsampled|upsampling|scale up|scaled " +
+  "up|scaling up|stretch up|made larger|make them larger)";
 const HANDWRITING = /\b(signature|signed|sign|mark|autograph|initials|slip)\b/;
 const FORM_FILLING = /\b(fill|filled|form|complete|capital|capitals|letters|label|labels|name)\b/;
 
@@ -83,7 +89,8 @@ const RULES: readonly Rule[] = [
   rule(
     "metadata",
     new RegExp(
-      `\\b${NO} (the |embedded )?${METADATA}\\b|\\b${METADATA} (must be |should be |has to be |to be |is |are )?(removed|stripped|deleted|dropped)\\b`,
+      `\\b${NO} (the |embedded )?${METADATA}\\b|\\b${METADATA} (must be |should be |has to be |to be ` +
+        "|is |are )?(removed|stripped|deleted|dropped)\\b",
     ),
     () => "none",
     true,
@@ -97,7 +104,8 @@ const RULES: readonly Rule[] = [
   rule(
     "metadata",
     new RegExp(
-      `\\b(keep|retain|preserve|leave) (all |the |your )*${METADATA}\\b|\\b${METADATA} (must |should |has to )?(be kept|kept|preserved|intact|stay|remain|left in)\\b`,
+      `\\b(keep|retain|preserve|leave) (all |the |your )*${METADATA}\\b|\\b${METADATA} (must |should ` +
+        "|has to )?(be kept|kept|preserved|intact|stay|remain|left in)\\b",
     ),
     () => "keep",
   ),
@@ -110,7 +118,10 @@ const RULES: readonly Rule[] = [
   rule(
     "enlarge",
     new RegExp(
-      `\\b(not|no|never|don't|nor|neither|without|avoid)( (be|to|please|any|be digitally|digitally|simply))* ${ENLARGED}\\b|\\b${ENLARGED} (is|are) (not (allowed|permitted|accepted|wanted)|forbidden|ruled out|prohibited)\\b|\\b${ENLARGED} (pictures|photos|images|files|scans) (are|will be) (refused|rejected|returned|not accepted)\\b`,
+      "\\b(not|no|never|don't|nor|neither|without|avoid)( (be|to|please|any|be " +
+        `digitally|digitally|simply))* ${ENLARGED}\\b|\\b${ENLARGED} (is|are) (not ` +
+        `(allowed|permitted|accepted|wanted)|forbidden|ruled out|prohibited)\\b|\\b${ENLARGED} ` +
+        "(pictures|photos|images|files|scans) (are|will be) (refused|rejected|returned|not accepted)\\b",
     ),
     () => "never",
     true,
@@ -118,7 +129,9 @@ const RULES: readonly Rule[] = [
   rule(
     "enlarge",
     new RegExp(
-      `\\b(may|can) be ${ENLARGED}\\b|\\b${ENLARGED} (is|are) (allowed|fine|permitted|accepted|ok|okay|welcome)\\b|\\b${ENLARGED} (if|where|when) (necessary|needed|required|they are too small)\\b`,
+      `\\b(may|can) be ${ENLARGED}\\b|\\b${ENLARGED} (is|are) ` +
+        `(allowed|fine|permitted|accepted|ok|okay|welcome)\\b|\\b${ENLARGED} (if|where|when) ` +
+        "(necessary|needed|required|they are too small)\\b",
     ),
     () => "allow",
     true,

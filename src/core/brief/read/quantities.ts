@@ -213,7 +213,10 @@ function partAt(tokens: readonly Token[], at: number): Part | null {
 const isTimes = (tokens: readonly Token[], at: number) =>
   tokens[at]?.text === "×" || tokens[at]?.text === "by";
 
-/** All quantities of a run of tokens, in order. `fallback` is the unit that a label or a table heading gives to bare numbers. */
+/**
+ * All quantities of a run of tokens, in order. `fallback` is the unit that a label or a table heading gives
+ * to bare numbers.
+ */
 export function findQuantities(
   tokens: readonly Token[],
   fallback: { kind: QuantityKind; name: string } | null = null,

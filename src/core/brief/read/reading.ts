@@ -46,12 +46,14 @@ interface Part extends Span {
 
 /**
  * Reads a receiver's wording. All positions are UTF-16 units in `text`.
- * Throws {@link BriefError} for more than {@link MAX_WORDING} of them; a wording without rules gives no briefs.
+ * Throws {@link BriefError} for more than {@link MAX_WORDING} of them; a wording without rules gives no
+ * briefs.
  */
 export function readWording(text: string): Reading {
   if (text.length > MAX_WORDING) {
     throw new BriefError(
-      `The wording has ${text.length} characters; at most ${MAX_WORDING} are read. Paste the part that has the rules.`,
+      `The wording has ${text.length} characters; at most ${MAX_WORDING} are read. Paste the part ` +
+        "that has the rules.",
     );
   }
   const tokens = tokenise(text);

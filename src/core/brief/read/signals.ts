@@ -16,17 +16,41 @@ export const SIGNAL = {
 } as const;
 
 const WORDS: Record<keyof typeof SIGNAL, string> = {
-  wish: "prefer prefers preferred preferably preference recommend recommends recommended recommendation ideal ideally possible if suggest suggests suggested desirable desired would best advise advised advisable optimal optimally we better",
+  wish:
+    "prefer prefers preferred preferably preference recommend recommends recommended recommendation " +
+    "ideal ideally possible if suggest suggests suggested desirable desired would best advise advised " +
+    "advisable optimal optimally we better",
   loose:
-    "example e such for previously formerly used last was were had instead rather unless except other about around approximately approx roughly nearly circa ca some average usually typically typical often normally once double twice guess think heard outdated old earlier until unlike ~ ≈ an",
+    "example e such for previously formerly used last was were had instead rather unless except " +
+    "other about around approximately approx roughly nearly circa ca some average usually typically " +
+    "typical often normally once double twice guess think heard outdated old earlier until unlike ~ " +
+    "≈ an",
   permits: "needn't need don't doesn't not no free welcome",
   refused:
-    "reject rejects rejected refuse refuses refused return returned bounce bounces bounced turned discard discarded delete deleted fail fails decline declined sent disqualified unacceptable not cannot can't never won't",
+    "reject rejects rejected refuse refuses refused return returned bounce bounces bounced turned " +
+    "discard discarded delete deleted fail fails decline declined sent disqualified unacceptable not " +
+    "cannot can't never won't",
   enough: "plenty enough sufficient fine will would too suffices suffice",
   phrase:
-    "rgb srgb s display p3 rec bt 2020 cmyk grey gray greyscale grayscale black monochrome white profile hdr background border borders outline keyline flattened flatten flat layers layer layered metadata meta exif gps location place position name names filename filenames rename renaming enlarge enlarged enlarging enlargement enlargements upscale upscaled upscaling blow blown interpolate interpolated interpolation upsample upsampled upsampling scale scaled scaling stretch made make larger crop cropped cropping uncropped untrimmed trim trimmed cut pad padded padding fill filled whichever small light near close half square a3 a4 a5 a6 bit bits ink pen biro marker fineliner ballpoint blue",
+    "rgb srgb s display p3 rec bt 2020 cmyk grey gray greyscale grayscale black monochrome white " +
+    "profile hdr background border borders outline keyline flattened flatten flat layers layer " +
+    "layered metadata meta exif gps location place position name names filename filenames rename " +
+    "renaming enlarge enlarged enlarging enlargement enlargements upscale upscaled upscaling blow " +
+    "blown interpolate interpolated interpolation upsample upsampled upsampling scale scaled scaling " +
+    "stretch made make larger crop cropped cropping uncropped untrimmed trim trimmed cut pad padded " +
+    "padding fill filled whichever small light near close half square a3 a4 a5 a6 bit bits ink pen " +
+    "biro marker fineliner ballpoint blue",
   person:
-    "hat hats cap caps headgear head headwear glasses spectacles sunglasses expression smile smiling grin mouth eyes eye eyebrows face faces shoulders chin ears forehead hair fringe shadow shadows recent recently person yourself own handwritten hand uniform uniforms lit lighting evenly daylight flash focus blur blurred blurry sharp unsharp retouched retouching retouch filter filters edited unedited watermark watermarks selfie selfies pose posed permission copyright photograph stamp seal legible readable red creased crease creases folded stapled jewellery scarf scarves make taken old plain wall background backdrop light neutral off look looking facing lens nobody persons people dated witness witnessed signed signature printed capitals capital initials scan photocopy copy screenshot photocopies screenshots composite collage collages colour",
+    "hat hats cap caps headgear head headwear glasses spectacles sunglasses expression smile smiling " +
+    "grin mouth eyes eye eyebrows face faces shoulders chin ears forehead hair fringe shadow shadows " +
+    "recent recently person yourself own handwritten hand uniform uniforms lit lighting evenly " +
+    "daylight flash focus blur blurred blurry sharp unsharp retouched retouching retouch filter " +
+    "filters edited unedited watermark watermarks selfie selfies pose posed permission copyright " +
+    "photograph stamp seal legible readable red creased crease creases folded stapled jewellery " +
+    "scarf scarves make taken old plain wall background backdrop light neutral off look looking " +
+    "facing lens nobody persons people dated witness witnessed signed signature printed capitals " +
+    "capital initials scan photocopy copy screenshot photocopies screenshots composite collage " +
+    "collages colour",
   shared: "both all every everything two either each",
 };
 

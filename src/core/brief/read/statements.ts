@@ -1,4 +1,7 @@
-/** Tokens cut into statements: a sentence, an item of a list, a cell of a table, each with the label that stands in front of it. */
+/**
+ * Tokens cut into statements: a sentence, an item of a list, a cell of a table, each with the label that
+ * stands in front of it.
+ */
 
 import { words } from "./line";
 import { signalsOf } from "./signals";

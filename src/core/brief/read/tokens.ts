@@ -163,7 +163,10 @@ class Scanner {
     return true;
   }
 
-  /** A word of plain letters, without the cost of a Unicode pattern; null where it goes on with something else. */
+  /**
+   * A word of plain letters, without the cost of a Unicode pattern; null where it goes on with something
+   * else.
+   */
   private plain(digits: boolean): string | null {
     let end = this.at;
     for (; end < this.source.length; end += 1) {

@@ -1,4 +1,6 @@
-/** What the words around a number make of it: a floor, a ceiling, a wish, or nothing that may be relied on. */
+/**
+ * What the words around a number make of it: a floor, a ceiling, a wish, or nothing that may be relied on.
+ */
 import { Line, words } from "./line";
 import type { Quantity } from "./quantities";
 import { SIGNAL } from "./signals";
@@ -81,7 +83,10 @@ interface Said {
   enough: boolean;
 }
 
-/** Of the words behind something those of its own part of the sentence: up to a comma, or an "if possible" between commas. */
+/**
+ * Of the words behind something those of its own part of the sentence: up to a comma, or an "if possible"
+ * between commas.
+ */
 export function ownPart(behind: string): string {
   if (/^, (if possible|preferably|ideally|where possible|if you can)( ,|$)/.test(behind)) return behind;
   return /^[,;(]/.test(behind) ? "" : behind.split(/ [,;(] /)[0];
@@ -120,7 +125,10 @@ const IDLE: Around = {
   to: 0,
 };
 
-/** Reads the surroundings of each quantity of one statement, in order: an "or over" leans on what was said before it. */
+/**
+ * Reads the surroundings of each quantity of one statement, in order: an "or over" leans on what was said
+ * before it.
+ */
 export function lookAround(
   { label, body, text, signals }: Statement,
   quantities: readonly Quantity[],
@@ -185,7 +193,9 @@ function around(
     .filter(Boolean)
     .join(" ")
     .trim();
-  const wide = `${last === 0 ? labelWords : ""} ${line.cut(Math.max(last, quantity.from - 40), quantity.from)} # ${line.cut(quantity.to, Math.min(next, quantity.to + 40))}`;
+  const wide =
+    `${last === 0 ? labelWords : ""} ${line.cut(Math.max(last, quantity.from - 40), quantity.from)} # ` +
+    `${line.cut(quantity.to, Math.min(next, quantity.to + 40))}`;
   const tail = line.cut(quantity.to, Math.min(body.length, quantity.to + 60));
   const ranged = quantity.form === "range" || quantity.form === "pairs";
   let standing = ranged

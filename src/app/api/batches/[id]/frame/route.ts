@@ -37,7 +37,9 @@ export const PUT = route(async (request, { id }) => {
     const after = { frame: proposal ? row.frame : tidyFrame(frame), accepted, choice };
     const same = frameKey(before.frame) === frameKey(after.frame);
     if (same && before.accepted === accepted) return;
-    const words = `${same ? "accepting" : (settingWords(before.frame, after.frame) ?? "moving the frame of")} ${row.name}`;
+    const words =
+      `${same ? "accepting" : (settingWords(before.frame, after.frame) ?? "moving the frame of")} ` +
+      `${row.name}`;
     await makeEdit(tx, batch, words.slice(0, 300), {
       kind: "frame",
       batchPhotoId: rowId,

@@ -3,8 +3,10 @@ import { bring } from "@/app/server/bring";
 import type { BroughtIn } from "@/ui/api/contract";
 
 /**
- * One photo as the body of the request, its name and folder in the query: streamed to disk, then looked at. A ZIP gives
- * every picture in it. The application's server takes these requests before they come here, since large bodies go through
+ * One photo as the body of the request, its name and folder in the query: streamed to disk, then looked at.
+ * A ZIP gives
+ * every picture in it. The application's server takes these requests before they come here, since large
+ * bodies go through
  * its own streams four times as fast.
  */
 export const POST = route(async (request, { id }): Promise<BroughtIn> => {

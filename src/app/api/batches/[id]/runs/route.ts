@@ -5,7 +5,9 @@ import { startRun } from "@/store/queries/runs";
 
 const body = z.strictObject({ anew: z.boolean().optional() });
 
-/** Makes the files. What the last run has made in the same way is taken over, unless all is to be made anew. */
+/**
+ * Makes the files. What the last run has made in the same way is taken over, unless all is to be made anew.
+ */
 export const POST = route(async (request, { id }) => {
   const { anew } = await readBody(request, body);
   const runId = await changeBatch(id, (tx, batch) => startRun(tx, batch, anew === true));

@@ -11,7 +11,10 @@ const query = z.object({
   as: z.enum(["separate", "zip"]).default("separate"),
 });
 
-/** One of the messages that hold a run's files, each under the brief's limit, as a file that mail programs open. */
+/**
+ * One of the messages that hold a run's files, each under the brief's limit, as a file that mail programs
+ * open.
+ */
 export const GET = route(async (request, { id }) => {
   const run = await requireRun(id);
   const { n, as } = query.parse(Object.fromEntries(new URL(request.url).searchParams));

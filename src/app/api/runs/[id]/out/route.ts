@@ -9,7 +9,10 @@ import { outputsOf } from "@/store/queries/runs";
 
 const body = z.strictObject({ root: z.string().min(1).max(4000), folder: z.string().max(400) });
 
-/** Writes a run's files into a folder of this machine that was allowed at the start; never over a file that is there. */
+/**
+ * Writes a run's files into a folder of this machine that was allowed at the start; never over a file that
+ * is there.
+ */
 export const POST = route(async (request, { id }) => {
   const run = await requireRun(id);
   const { root, folder } = await readBody(request, body);

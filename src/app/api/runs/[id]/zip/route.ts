@@ -16,7 +16,8 @@ const query = z.object({
 type Output = Awaited<ReturnType<typeof outputsOf>>[number];
 
 /**
- * All finished files of a run, streamed, with its size told beforehand. `originals`: the photos that they were made
+ * All finished files of a run, streamed, with its size told beforehand. `originals`: the photos that they
+ * were made
  * from, under the very names of the files, so that they can take their place.
  */
 export const GET = route(async (request, { id }) => {
@@ -31,7 +32,8 @@ export const GET = route(async (request, { id }) => {
   if (!there.every(Boolean))
     throw new RequestError(
       410,
-      "Some of these files are not stored any more: their batch was removed a while ago. Bring the photos in again.",
+      "Some of these files are not stored any more: their batch was removed a while ago. Bring the " +
+        "photos in again.",
     );
   const entries: ZipEntry[] = outputs.map((output, i) => ({
     name: of === "originals" ? originalName(output) : output.name,

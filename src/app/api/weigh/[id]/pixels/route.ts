@@ -22,7 +22,10 @@ const query = z.object({
   y: z.coerce.number().int().min(0).max(1e6),
 });
 
-/** A square of one picture at a scale: RGBA, row after row, of 8 bits, or where light lies above white PQ signals of 16. `of`: reference, original, or the key of a trial. */
+/**
+ * A square of one picture at a scale: RGBA, row after row, of 8 bits, or where light lies above white PQ
+ * signals of 16. `of`: reference, original, or the key of a trial.
+ */
 export const GET = route(async (request, { id }) => {
   const { of, level, x, y } = query.parse(Object.fromEntries(new URL(request.url).searchParams));
   const row = await requireWeighed(id);

@@ -43,7 +43,10 @@ export const POST = route(async (request, { id }): Promise<{ trial: TrialView | 
   return { trial: found?.view ?? null };
 });
 
-/** What is looked for as soon as it is there: looked at whenever the worker announces anything. Null where patience ends. */
+/**
+ * What is looked for as soon as it is there: looked at whenever the worker announces anything. Null where
+ * patience ends.
+ */
 function watched<T>(look: () => Promise<T | null>): Promise<T | null> {
   return new Promise((resolve) => {
     const done = (answer: T | null) => {
