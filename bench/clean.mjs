@@ -2,7 +2,7 @@
 // bench/clean.mjs FOLDER
 // FOLDER holds photographs. Needs butteraugli_main (Debian's libjxl-devtools).
 import { execFileSync } from "node:child_process";
-import { mkdtempSync, readdirSync, rmSync, writeFileSync } from "node:fs";
+import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import sharp from "sharp";
@@ -21,7 +21,7 @@ process.on("exit", () => rmSync(work, { recursive: true, force: true }));
 const median = (list) => [...list].sort((a, b) => a - b)[list.length >> 1];
 const brief = (clauses) => ({ zumbrelBrief: 1, name: "bench", format: ["jpeg"], ...clauses });
 
-function norm(data, size, bytes) {
+function norm(data, bytes) {
   const [a, b] = [join(work, "a.png"), join(work, "b.png")];
   writeFileSync(a, data);
   writeFileSync(b, bytes);
@@ -50,7 +50,6 @@ for (const {
   const plain = await plainSmallest(data, size, reference, clean.difference);
   const seen = norm(
     png,
-    size,
     await sharp(await decoded(clean.output), { raw: { ...size, channels: 3 } })
       .png()
       .toBuffer(),

@@ -5,7 +5,6 @@
 import { mkdtempSync, readFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import sharp from "sharp";
 import { load } from "./load.mjs";
 import { originals } from "./pictures.mjs";
 

@@ -73,7 +73,7 @@ export class Noise {
   }
 }
 
-export const clamp01 = (v: number): number => (v < 0 ? 0 : v > 1 ? 1 : v);
+export const clamp01 = (v: number): number => (v < 0 ? 0 : Math.min(v, 1));
 export const smooth = (a: number, b: number, v: number): number => {
   const t = clamp01((v - a) / (b - a));
   return t * t * (3 - 2 * t);

@@ -79,7 +79,7 @@ describe("the published wording", () => {
 
   it("of any document says what the form will look at", () => {
     const side = fc.integer({ min: 40, max: 3000 });
-    fc.assert(
+    void fc.assert(
       fc.property(
         side,
         side,

@@ -31,7 +31,7 @@ export function readCall(argv: readonly string[]): Call {
     throw new CallError(
       `There is no command "${command}". Use start, test, inspect, read-brief, check or fit.`,
     );
-  let parsed;
+  let parsed: ReturnType<typeof parseArgs>;
   try {
     parsed = parseArgs({
       args: rest,

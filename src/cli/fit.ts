@@ -1,16 +1,17 @@
 /** `fit`: photos through a brief into a folder, one result a source. */
+
 import { readFile, realpath, stat, unlink } from "node:fs/promises";
 import { dirname, join, resolve, sep } from "node:path";
 import type { Brief } from "@/core/brief";
 import { freeName, outputName } from "@/core/names";
 import type { Step } from "@/core/plan";
 import { type Check, publicFacts } from "@/core/proof";
-import { MAX_PIXELS } from "@/core/units";
 import { sentence } from "@/imaging/error";
 import { readSource, type Source } from "@/imaging/facts";
 import { type FitAnswer, fitPhoto, type Made, prove } from "@/imaging/fit-photo";
 import { writeNewFile } from "@/imaging/write";
 import { CallError } from "./args";
+import { readBounded } from "./photo-file";
 import type { SourcePath } from "./sources";
 import type { TotalPlan } from "./total";
 
@@ -28,20 +29,6 @@ export interface FitResult {
   encodes: number;
   steps: Step[];
   notes: string[];
-}
-
-/** The largest photo file that is read, in bytes. */
-export const MAX_FILE_BYTES = 512 * 1024 * 1024;
-
-/** Reads a photo's bytes, bounded. */
-export async function readBounded(path: string): Promise<Buffer> {
-  const { size } = await stat(path);
-  if (size > MAX_FILE_BYTES)
-    throw new CallError(
-      `The file has ${Math.round(size / 1048576)} MiB; at most 512 MiB and ${MAX_PIXELS / 1e6} ` +
-        "megapixels are taken.",
-    );
-  return readFile(path);
 }
 
 /** Refuses an output folder in which a source lies: outputs and originals are kept apart. */

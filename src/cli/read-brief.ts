@@ -15,7 +15,7 @@ import { readStandardInput } from "./briefs";
 
 export async function readBrief(call: Extract<Call, { command: "read-brief" }>): Promise<number> {
   const text = call.text === "-" ? await readStandardInput(MAX_WORDING) : call.text;
-  let reading;
+  let reading: ReturnType<typeof readWording>;
   try {
     reading = readWording(text);
   } catch (error) {

@@ -25,7 +25,7 @@ import { photosOf, type SharedOut, shareOut } from "@/imaging/share-out";
 import { trace } from "@/imaging/trace";
 import type { TrialStore } from "@/imaging/workbench";
 import { wholeOf } from "@/packing";
-import { readBounded } from "./fit";
+import { readBounded } from "./photo-file";
 import type { SourcePath } from "./sources";
 
 /** What the sharing has settled for the files that are written next. */

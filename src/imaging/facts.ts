@@ -287,7 +287,7 @@ function jpegSource(bytes: Buffer): Source {
     gainMap,
     icc,
     profile,
-    xmp: xmp && xmp.subarray(xmp.indexOf(0) + 1),
+    xmp: xmp?.subarray(xmp.indexOf(0) + 1) ?? null,
     iptc: iptc ? bodyOf(jpeg, iptc) : null,
   };
 }
@@ -453,10 +453,10 @@ async function otherSource(
     format === "tiff" && exif
       ? (numberAt(exif.ifd0, TAG.BitsPerSample, le) ?? 8)
       : (meta.bitsPerSample ?? (meta.depth === "ushort" ? 16 : 8));
-  const valueOf = (tag: number) =>
+  const tagValue = (tag: number) =>
     (format === "tiff" && exif?.ifd0.find((e) => e.tag === tag)?.value) || null;
-  const xmp = valueOf(TIFF_TAG.Xmp) ?? (webp && webpChunk(webp, "XMP ")) ?? (avif && avifXmp(avif));
-  const iptc = valueOf(TIFF_TAG.Iptc);
+  const xmp = tagValue(TIFF_TAG.Xmp) ?? (webp && webpChunk(webp, "XMP ")) ?? (avif && avifXmp(avif));
+  const iptc = tagValue(TIFF_TAG.Iptc);
   if (format === "tiff" && exif)
     exif = { ...exif, ifd0: exif.ifd0.filter((e) => TIFF_TAGS.has(e.tag)), hasThumbnail: false };
   const privateData = exif ? filterExif(exif, "private").dropped : [];

@@ -3,7 +3,7 @@
  * and streamed.
  */
 import { randomBytes } from "node:crypto";
-import { PassThrough, Readable } from "node:stream";
+import { PassThrough, type Readable } from "node:stream";
 import MailComposer from "nodemailer/lib/mail-composer/index.js";
 import { base64Bytes, numbered } from "@/core/mail";
 import { freeName, splitName } from "@/core/names";

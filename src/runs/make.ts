@@ -35,7 +35,7 @@ export async function make(store: Store, id: string): Promise<void> {
     .innerJoin(runs, eq(runs.id, runItems.runId))
     .where(eq(runItems.id, id));
   // A paused run's items get their jobs back when it goes on.
-  if (!item || item.state !== "waiting" || item.pausedAt) return;
+  if (item?.state !== "waiting" || item.pausedAt) return;
   let done: Finished | { error: string };
   try {
     // A photo that nobody has measured yet is measured now: once for the Desk and for the run.

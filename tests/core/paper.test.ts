@@ -60,7 +60,7 @@ describe("the sum of three", () => {
       fc.property(start, fc.constantFrom<Term>(...TERMS), edit, ({ width, height, ppi }, held, change) => {
         const before = sumOf({ width, height }, ppi);
         if (change.term === held) return void expect(() => balance(before, held, change)).toThrow(/held/);
-        let after;
+        let after: ReturnType<typeof balance>;
         try {
           after = balance(before, held, change);
         } catch (error) {

@@ -76,7 +76,7 @@ describe("filling a sheet", () => {
 
   it("is sound for any sizes, and holds as many of each as of the others", () => {
     const side = fc.integer({ min: 12, max: 90 });
-    fc.assert(
+    void fc.assert(
       fc.property(
         fc.array(fc.tuple(side, side), { minLength: 1, maxLength: 4 }),
         fc.integer({ min: 0, max: 8 }),

@@ -35,8 +35,7 @@ function largestAcross(from: Uint8Array, width: number, radius: number): Uint8Ar
         behind[i] = most;
       }
     }
-    for (let i = 0, a = window - 1; i < width; i += 1, a += 1)
-      out[start + i] = ahead[a] > behind[i] ? ahead[a] : behind[i];
+    for (let i = 0, a = window - 1; i < width; i += 1, a += 1) out[start + i] = Math.max(ahead[a], behind[i]);
   }
   return out;
 }

@@ -102,8 +102,7 @@ export function checkFacts(
   }
   if (resolved.resolution) {
     const slack = Math.max(RESOLUTION_SLACK, facts.resolutionStep) + 1e-6;
-    const ok =
-      facts.resolution !== null && facts.resolution.every((ppi) => within(resolved.resolution!, ppi, slack));
+    const ok = facts.resolution?.every((ppi) => within(resolved.resolution!, ppi, slack)) ?? false;
     add("resolution", resolutionWords(facts), ok);
   }
   if (brief.fileSize && (brief.fileSize.min !== undefined || brief.fileSize.max !== undefined)) {

@@ -145,5 +145,5 @@ function clampDown(target: Float32Array, rows: Float32Array[], y: Axis, o: numbe
 
 function held(value: number, a: number, b: number): number {
   const [low, high] = a < b ? [a, b] : [b, a];
-  return value < low ? low : value > high ? high : value;
+  return value < low ? low : Math.min(value, high);
 }

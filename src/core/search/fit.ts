@@ -2,54 +2,13 @@
  * From a brief and a photo to one format, size and setting: the order in which
  * things give way. The pictures themselves are made by a workshop that is passed in.
  */
+
 import { formatName, type OutputFormat, type ResolvedBrief } from "../brief";
-import { type Frame, type Geometry, rescale, type Size } from "../frame";
+import { type Geometry, rescale } from "../frame";
 import { formatBytes, formatSize } from "../units";
 import { search } from "./one-format";
-import type { Goal, Picture, SearchResult, Setting } from "./types";
+import type { FitTask, Fitted, Goal, SearchResult } from "./types";
 import { weighed } from "./weighed";
-
-export interface FitTask {
-  brief: ResolvedBrief;
-  /** Upright size of the photo. */
-  photo: Size;
-  frame: Frame;
-  geometry: Geometry;
-  /** Allowed formats in order of preference; at least one. */
-  formats: OutputFormat[];
-  /**
-   * Bytes of the source: no file larger than it is made where nothing asks for that. Null where larger is
-   * fine.
-   */
-  softCeiling: number | null;
-  /**
-   * A planned picture of this geometry, ready to be encoded in this format; differences are judged at the
-   * size of `seenAs`, else at its own.
-   */
-  picture(geometry: Geometry, format: OutputFormat, seenAs?: Geometry): Promise<Picture>;
-}
-
-export type Fitted =
-  | {
-      ok: true;
-      setting: Setting;
-      bytes: number;
-      geometry: Geometry;
-      padTo: number | null;
-      encodes: number;
-      told: string[];
-      /**
-       * Visible difference from the planned picture with the most pixels that the brief allows, at the same
-       * apparent size.
-       */
-      difference: number;
-      /**
-       * Bytes from which on the ceiling would force no visible loss; null where it does not, or no such file
-       * was found.
-       */
-      cleanFrom: number | null;
-    }
-  | { ok: false; why: string; encodes: number };
 
 type Met = Extract<Fitted, { ok: true }>;
 

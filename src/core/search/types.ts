@@ -1,3 +1,5 @@
+import type { OutputFormat, ResolvedBrief } from "../brief";
+import type { Frame, Geometry, Size } from "../frame";
 /** What a search tries and what it answers. */
 export type Chroma = "4:2:0" | "4:4:4";
 
@@ -148,3 +150,45 @@ export const MAX_ENCODES = 14;
 export const NEAR = 0.965;
 /** Encoding above this many pixels leaves out the trellis, which would take seconds. */
 export const CAREFUL_PIXELS = 4_000_000;
+
+export interface FitTask {
+  brief: ResolvedBrief;
+  /** Upright size of the photo. */
+  photo: Size;
+  frame: Frame;
+  geometry: Geometry;
+  /** Allowed formats in order of preference; at least one. */
+  formats: OutputFormat[];
+  /**
+   * Bytes of the source: no file larger than it is made where nothing asks for that. Null where larger is
+   * fine.
+   */
+  softCeiling: number | null;
+  /**
+   * A planned picture of this geometry, ready to be encoded in this format; differences are judged at the
+   * size of `seenAs`, else at its own.
+   */
+  picture(geometry: Geometry, format: OutputFormat, seenAs?: Geometry): Promise<Picture>;
+}
+
+export type Fitted =
+  | {
+      ok: true;
+      setting: Setting;
+      bytes: number;
+      geometry: Geometry;
+      padTo: number | null;
+      encodes: number;
+      told: string[];
+      /**
+       * Visible difference from the planned picture with the most pixels that the brief allows, at the same
+       * apparent size.
+       */
+      difference: number;
+      /**
+       * Bytes from which on the ceiling would force no visible loss; null where it does not, or no such file
+       * was found.
+       */
+      cleanFrom: number | null;
+    }
+  | { ok: false; why: string; encodes: number };

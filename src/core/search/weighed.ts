@@ -8,9 +8,8 @@ import { CLEAN } from "../difference/types";
 import { type Geometry, rescale } from "../frame";
 import { formatBytes, formatSize, trimNumber } from "../units";
 import { cleanAlong } from "./clean-along";
-import type { FitTask, Fitted } from "./fit";
 import { asPages, search } from "./one-format";
-import type { Goal, Picture, SearchResult, Setting, Weighed } from "./types";
+import type { FitTask, Fitted, Goal, Picture, SearchResult, Setting, Weighed } from "./types";
 
 interface Met {
   format: OutputFormat;

@@ -15,7 +15,7 @@ export const MAX_PIXELS = 700_000_000;
 export function parsePixels(text: string, ppi: number | null = null): number {
   const plain = /^([0-9]{1,7})\s*(?:px|pixels?)?$/i.exec(text.trim());
   if (plain) return checkSide(Number(plain[1]), text);
-  let length;
+  let length: ReturnType<typeof parseLength>;
   try {
     length = parseLength(text);
   } catch {

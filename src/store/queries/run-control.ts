@@ -3,7 +3,6 @@ import { and, eq, isNotNull, isNull, sql } from "drizzle-orm";
 import { addJobs, PRIORITY, removeJobs } from "../queue";
 import { runItems, runs } from "../schema";
 import type { Database, Executor } from "../store";
-import { closeRun, lockRun } from "./runs";
 
 export async function getRun(db: Executor, workspaceId: string, id: string) {
   const [row] = await db
@@ -122,4 +121,20 @@ export async function giveUpFiles(db: Executor, runId: string): Promise<void> {
 
 export async function keepFiles(db: Executor, runId: string): Promise<void> {
   await db.update(runs).set({ filesDeletedAt: null }).where(eq(runs.id, runId));
+}
+
+export const lockRun = (db: Executor, runId: string) =>
+  db.execute(sql`select pg_advisory_xact_lock(hashtext(${runId}))`);
+
+/** A run in which nothing waits any more is finished. */
+export async function closeRun(db: Executor, runId: string): Promise<void> {
+  const [left] = await db
+    .select({ n: sql<number>`count(*)::int` })
+    .from(runItems)
+    .where(and(eq(runItems.runId, runId), eq(runItems.state, "waiting")));
+  if (left.n === 0)
+    await db
+      .update(runs)
+      .set({ finishedAt: sql`clock_timestamp()`, pausedAt: null, pauseReason: null })
+      .where(eq(runs.id, runId));
 }

@@ -1,4 +1,5 @@
 /** Runs and their items: what is begun, and what is finished. */
+
 import { and, asc, desc, eq, inArray, isNull, ne, sql } from "drizzle-orm";
 import { type Brief, resolveBrief } from "@/core/brief";
 import type { Limit } from "@/core/budget";
@@ -19,6 +20,7 @@ import type { Database, Executor } from "../store";
 import { type BatchRow, listRows } from "./batches";
 import { getRevision } from "./briefs";
 import { rememberFile } from "./files";
+import { closeRun, lockRun } from "./run-control";
 
 type Row = Awaited<ReturnType<typeof listRows>>[number];
 
@@ -253,9 +255,6 @@ export interface Finished {
   proof: Omit<typeof proofs.$inferInsert, "runItemId" | "createdAt">;
 }
 
-export const lockRun = (db: Executor, runId: string) =>
-  db.execute(sql`select pg_advisory_xact_lock(hashtext(${runId}))`);
-
 /**
  * Marks an item done under a name that no other item of the run has or will have. Doing it twice changes
  * nothing.
@@ -321,19 +320,6 @@ async function unplanned(db: Executor, runId: string, itemId: string, name: stri
       .map(sameName),
   );
   return freeName(name, (one) => taken.has(sameName(one)));
-}
-
-/** A run in which nothing waits any more is finished. */
-export async function closeRun(db: Executor, runId: string): Promise<void> {
-  const [left] = await db
-    .select({ n: sql<number>`count(*)::int` })
-    .from(runItems)
-    .where(and(eq(runItems.runId, runId), eq(runItems.state, "waiting")));
-  if (left.n === 0)
-    await db
-      .update(runs)
-      .set({ finishedAt: sql`clock_timestamp()`, pausedAt: null, pauseReason: null })
-      .where(eq(runs.id, runId));
 }
 
 export interface ItemRow {

@@ -6,7 +6,7 @@ import { call, useChange } from "../api/client";
 import type { ReceiverView } from "../api/contract";
 import { Button } from "../parts/button";
 import { StateMark } from "../parts/state-mark";
-import { when } from "../runs/runs-screen";
+import { when } from "../runs/words";
 
 interface Props {
   view: ReceiverView;

@@ -6,7 +6,7 @@ import { type KeyboardEvent, useEffect, useRef } from "react";
 import { formatBytes, formatSize, trimNumber } from "@/core/units";
 import type { RunItemView } from "../api/contract";
 import { STATE_INK, type State, StateMark } from "../parts/state-mark";
-import type { Order } from "./run-details";
+import type { Order } from "./words";
 
 interface Props {
   items: readonly RunItemView[];

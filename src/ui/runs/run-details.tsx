@@ -1,6 +1,5 @@
 "use client";
 
-/** One run: totals, what each file was and is, its proof, and what can be done with it. */
 import Link from "next/link";
 import { DropdownMenu } from "radix-ui";
 import { useMemo, useState } from "react";
@@ -19,11 +18,10 @@ import { ItemPane } from "./item-pane";
 import { ItemTable } from "./item-table";
 import { PutInto } from "./put-into";
 import { RunGoing } from "./run-progress";
-import { when } from "./runs-screen";
 import { SizeChart } from "./size-chart";
 import { TakeAway } from "./take-away";
-
-export type Order = "made" | "largest" | "worst";
+/** One run: totals, what each file was and is, its proof, and what can be done with it. */
+import { type Order, when } from "./words";
 
 const ORDERS: readonly [Order, string][] = [
   ["largest", "Largest first"],
@@ -124,26 +122,24 @@ export function RunDetails({ run }: { run: RunDetail }) {
               <RunGoing run={run.progress} />
             </div>
           ) : (
-            <>
-              <div className="ml-auto flex items-center gap-3">
-                {again > 0 && !run.filesGone && (
-                  <Button disabled={retry.isPending} onClick={() => retry.mutate(undefined)}>
-                    Make the {again} again that {run.progress.cancelled ? "are missing" : "failed"}
-                  </Button>
-                )}
-                {made.length > 0 && !run.filesGone && <HandOver runId={run.id} />}
-                {run.outRoots.length > 0 && made.length > 0 && !run.filesGone && <PutInto run={run} />}
-                {made.length > 0 && !run.filesGone && (
-                  <TakeAway
-                    runId={run.id}
-                    files={made.length}
-                    itemId={made[0].id}
-                    messages={mail ? run.messages.length : 0}
-                    more={false}
-                  />
-                )}
-              </div>
-            </>
+            <div className="ml-auto flex items-center gap-3">
+              {again > 0 && !run.filesGone && (
+                <Button disabled={retry.isPending} onClick={() => retry.mutate(undefined)}>
+                  Make the {again} again that {run.progress.cancelled ? "are missing" : "failed"}
+                </Button>
+              )}
+              {made.length > 0 && !run.filesGone && <HandOver runId={run.id} />}
+              {run.outRoots.length > 0 && made.length > 0 && !run.filesGone && <PutInto run={run} />}
+              {made.length > 0 && !run.filesGone && (
+                <TakeAway
+                  runId={run.id}
+                  files={made.length}
+                  itemId={made[0].id}
+                  messages={mail ? run.messages.length : 0}
+                  more={false}
+                />
+              )}
+            </div>
           )}
         </footer>
       </section>

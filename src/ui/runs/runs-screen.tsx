@@ -1,6 +1,5 @@
 "use client";
 
-/** Runs: what was made, when and from what, with proofs; what can be taken away, made again or given up. */
 import { useCallback, useEffect, useState } from "react";
 import { formatBytes } from "@/core/units";
 import { useEvents, useRun, useRuns } from "../api/client";
@@ -8,6 +7,8 @@ import type { RunView } from "../api/contract";
 import { Header } from "../parts/header";
 import { RunDetails } from "./run-details";
 import { Storage } from "./storage";
+/** Runs: what was made, when and from what, with proofs; what can be taken away, made again or given up. */
+import { when } from "./words";
 
 /** The chosen run stands in the address, so that a reload comes back to it. */
 function useChosenRun(runs: readonly RunView[] | null): [string | null, (id: string) => void] {
@@ -87,12 +88,3 @@ export function RunsScreen() {
     </div>
   );
 }
-
-/** "25 Nov, 14:05". */
-export const when = (iso: string): string =>
-  new Date(iso).toLocaleString("en-GB", {
-    day: "numeric",
-    month: "short",
-    hour: "2-digit",
-    minute: "2-digit",
-  });

@@ -3,7 +3,7 @@
 /** The comparison itself: chart and trials on the left, panes on the right, what to do with them below. */
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { LIGHT_VIEWS, type LightView } from "@/core/light";
-import { type Choice } from "@/core/search";
+import type { Choice } from "@/core/search";
 import { call, useChange } from "../api/client";
 import type { BatchView, RowView, WeighView } from "../api/contract";
 import { BatchSettings } from "./batch-settings";

@@ -2,7 +2,7 @@
 import { CELL, CLEAN, PLAIN } from "@/core/difference/types";
 import type { Rect, Size } from "@/core/frame";
 import { whiteTimes } from "@/core/light";
-import type { Readout } from "./pane";
+
 import { TILE, type Tiles } from "./tiles";
 import { inSight, type Placed, tilesOf } from "./view";
 
@@ -147,4 +147,12 @@ export function pixelAt(
     times: light && [0, 1, 2].map((c) => whiteTimes()[light.codes[at + c]]),
     level: placed.level,
   };
+}
+
+export interface Readout {
+  /** 8-bit codes. */
+  codes: readonly number[];
+  /** Multiples of reference white, where the picture has light above it; else null. */
+  times: readonly number[] | null;
+  level: number;
 }

@@ -1,6 +1,5 @@
 "use client";
 
-/** One picture in lock with the others. */
 import { X } from "lucide-react";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { linearTable, SRGB_CURVE } from "@/core/colour";
@@ -8,18 +7,11 @@ import { CLEAN, PLAIN } from "@/core/difference/types";
 import type { Rect, Size } from "@/core/frame";
 import { LIGHT_BANDS, type LightView, readoutWords } from "@/core/light";
 import { formatBytes, trimNumber } from "@/core/units";
-import { drawMap, drawPicture, drawSpot, gather, MAP_WORDS, pixelAt } from "./draw";
+/** One picture in lock with the others. */
+import { drawMap, drawPicture, drawSpot, gather, MAP_WORDS, pixelAt, type Readout } from "./draw";
 import type { Tiles } from "./tiles";
 import { useSightDifference } from "./use-difference";
 import { inSight, place, type View } from "./view";
-
-export interface Readout {
-  /** 8-bit codes. */
-  codes: readonly number[];
-  /** Multiples of reference white, where the picture has light above it; else null. */
-  times: readonly number[] | null;
-  level: number;
-}
 
 interface Props {
   number: number;

@@ -5,7 +5,7 @@ import { words } from "./line";
 import type { Quantity } from "./quantities";
 import type { Statement } from "./statements";
 import type { Token } from "./tokens";
-import { type Around } from "./window";
+import type { Around } from "./window";
 
 type PixelRange = NonNullable<Brief["width"]>;
 

@@ -241,7 +241,7 @@ function quantityAt(
   const first = partAt(tokens, at)!;
   if (tokens[first.to]?.text === ":" && tokens[first.to].glued && !first.unit) {
     const second = partAt(tokens, first.to + 1);
-    if (second && second.number.glued) return ratio(first, second);
+    if (second?.number.glued) return ratio(first, second);
   }
   if (isTimes(tokens, first.to)) {
     const pair = pairAt(tokens, first, fallback);
