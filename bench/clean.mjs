@@ -13,8 +13,8 @@ import { decoded, plainSmallest } from "./plain.mjs";
 const folder = process.argv[2];
 if (!folder) throw new Error("Name a folder with photographs: node bench/clean.mjs FOLDER");
 const { Reference, fitPhoto, readSource } = await load(
-  'export { Reference } from "@/core/difference"; export { fitPhoto } from "@/imaging/fit-photo"; ' +
-    'export { readSource } from "@/imaging/facts";',
+  'export { Reference } from "@/core/difference"; export { fitPhoto } from "@/imaging"; ' +
+    'export { readSource } from "@/imaging/source";',
 );
 const work = mkdtempSync(join(tmpdir(), "zumbrel-clean-"));
 process.on("exit", () => rmSync(work, { recursive: true, force: true }));

@@ -13,8 +13,8 @@ export async function load(entry) {
   process.on("exit", () => rmSync(work, { recursive: true, force: true }));
   writeFileSync(join(work, "entry.ts"), entry);
   const threads = {
-    "work-thread": join(root, "src/imaging/work-thread.ts"),
-    "encode-child": join(root, "src/imaging/encode-child.ts"),
+    "work-thread": join(root, "src/imaging/workers/thread.ts"),
+    "encode-child": join(root, "src/imaging/encode/encode-child.ts"),
   };
   const common = {
     bundle: true,

@@ -14,7 +14,7 @@ const outfile = join(root, ".build/read-fuzz.mjs");
 await build({
   stdin: {
     contents:
-      `export { holds, wordings } from "./tests/core/reader/fuzz"; export { readWording } from ` +
+      `export { holds, wordings } from "./tests/core/brief/reader/fuzz"; export { readWording } from ` +
       `"@/core/brief"; export { default as fc } from "fast-check";`,
     resolveDir: root,
     loader: "ts",

@@ -5,7 +5,7 @@ import sharp from "sharp";
 import { load } from "./load.mjs";
 
 const { readSource, preparePicture, destinationOf, resolveBrief, planGeometry, CENTRED } = await load(`
-  export { readSource } from "@/imaging/facts"; export { preparePicture } from "@/imaging/prepare"; export { destinationOf } from "@/imaging/destination";
+  export { readSource } from "@/imaging/source"; export { preparePicture } from "@/imaging/planned"; export { destinationOf } from "@/imaging/headers";
   export { resolveBrief } from "@/core/brief"; export { planGeometry, CENTRED } from "@/core/frame";`);
 
 const [width, height] = [6000, 4000];

@@ -11,9 +11,9 @@ import { originals } from "./pictures.mjs";
 const count = Number(process.argv[2] ?? 43);
 const { readSource, fitPhoto, prove, shareOut, trace, memoryTrials, oneThreadEach, PlannedCache } =
   await load(
-    `export { readSource } from "@/imaging/facts"; export { fitPhoto, prove } from "@/imaging/fit-photo"; export { shareOut } from "@/imaging/share-out";
-   export { trace } from "@/imaging/trace"; export { memoryTrials } from "@/imaging/memory-trials"; export { oneThreadEach } from "@/imaging/threads";
-   export { PlannedCache } from "@/imaging/planned-cache";`,
+    `export { readSource } from "@/imaging/source"; export { fitPhoto, prove } from "@/imaging"; export { shareOut } from "@/imaging";
+   export { trace } from "@/imaging/candidates"; export { memoryTrials } from "@/imaging/candidates"; export { oneThreadEach } from "@/imaging/workers";
+   export { PlannedCache } from "@/imaging/planned";`,
   );
 oneThreadEach();
 const paths = await originals(

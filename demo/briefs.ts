@@ -1,7 +1,8 @@
 /**
  * The briefs that ship with Zumbrel: what Quillmoor's receivers write, read by Zumbrel itself. All invented.
  */
-import { type Brief, readWording } from "@/core/brief";
+import type { Brief } from "@/core/brief";
+import { readWording } from "@/core/brief/read";
 
 interface Receiver {
   name: string;

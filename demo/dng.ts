@@ -4,8 +4,9 @@
  * Source: DNG 1.4.0.0 (2012), chapters 2 (structure), 4 (tags), 6 (mapping camera colours to XYZ); TIFF/EP
  * for the mosaic.
  */
-import { invert, type Matrix, multiply, SPACES } from "@/core/colour";
+
 import { directory, type ExifEntry } from "@/core/containers";
+import { invert, type Matrix, multiply, SPACES } from "@/core/pixels/colour";
 
 /** Linear light of the camera, three values a pixel, 0 to 1 where the sensor is full. */
 export interface Scene {

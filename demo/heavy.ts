@@ -7,11 +7,11 @@ import { readFile, rename, unlink, writeFile } from "node:fs/promises";
 import { join } from "node:path";
 import sharp from "sharp";
 import { ZipFile } from "yazl";
-import { linearTable, SPACES, SRGB_CURVE, writeProfile } from "@/core/colour";
-import { develop } from "@/core/develop";
-import { aboveWhite } from "@/core/light";
+import { linearTable, SPACES, SRGB_CURVE, writeProfile } from "@/core/pixels/colour";
+import { develop } from "@/core/pixels/develop";
+import { aboveWhite } from "@/core/pixels/light";
 import { writeDng } from "./dng";
-import { drawStrokes, strokes } from "./scenes/letters";
+import { drawStrokes, strokes } from "./scenes";
 
 type Make = (folder: string) => Promise<Buffer | null>;
 

@@ -1,10 +1,19 @@
 /** The demo's pictures: what is drawn, how large, and in which file. */
 import type { Picture } from "./camera";
-import { bark, linen, stone } from "./scenes/grounds";
-import { shootMoor } from "./scenes/moor";
-import { type MothShot, SPECIES, shootMoth } from "./scenes/moth";
-import { drawLabel, shootSignature, shootTrapSheet } from "./scenes/papers";
-import { PEOPLE, shootPortrait } from "./scenes/person";
+import {
+  bark,
+  drawLabel,
+  linen,
+  type MothShot,
+  PEOPLE,
+  SPECIES,
+  shootMoor,
+  shootMoth,
+  shootPortrait,
+  shootSignature,
+  shootTrapSheet,
+  stone,
+} from "./scenes";
 
 export interface DemoPicture {
   name: string;

@@ -1,6 +1,5 @@
 /** From a drawn picture to a file as a camera, a scanner or a drawing program would write it. */
 import sharp from "sharp";
-import { writeProfile } from "@/core/colour";
 import {
   asciiEntry,
   type Exif,
@@ -17,6 +16,7 @@ import {
   withResolution,
   writeExif,
 } from "@/core/containers";
+import { writeProfile } from "@/core/pixels/colour";
 import { develop, type Picture } from "./camera";
 import { random } from "./noise";
 import type { DemoPicture } from "./pictures";

@@ -1,7 +1,7 @@
 import { readFile } from "node:fs/promises";
 import { expect, type Page, test } from "@playwright/test";
 import jpegJs from "jpeg-js";
-import { parseBriefText } from "../src/core/brief/parse";
+import { parseBriefText } from "@/core/brief";
 import { jpegPhoto } from "../tests/support/photos";
 import {
   address,

@@ -2,7 +2,7 @@ import { expect, type Page, test } from "@playwright/test";
 import jpegJs from "jpeg-js";
 import { PNG } from "pngjs";
 import sharp from "sharp";
-import { physOf, readJpeg, readPng } from "../src/core/containers";
+import { physOf, readJpeg, readPng } from "@/core/containers";
 import { jpegPhoto } from "../tests/support/photos";
 import {
   checkAccess,

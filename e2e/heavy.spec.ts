@@ -6,8 +6,8 @@ import { promisify } from "node:util";
 import { expect, test } from "@playwright/test";
 import JSZip from "jszip";
 import sharp from "sharp";
-import { writeProfile } from "../src/core/colour";
-import { avifColour, avifLight, readAvif } from "../src/core/containers";
+import { avifColour, avifLight, readAvif } from "@/core/containers";
+import { writeProfile } from "@/core/pixels/colour";
 import { dng } from "../tests/support/dng";
 import { jpegPhoto } from "../tests/support/photos";
 import {

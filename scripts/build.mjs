@@ -4,12 +4,12 @@ import { build } from "esbuild";
 const entries = process.argv.slice(2);
 const all = {
   cli: "src/cli/main.ts",
-  start: "src/runs/start.ts",
-  web: "src/app/server.ts",
-  worker: "src/runs/worker.ts",
-  "work-thread": "src/imaging/work-thread.ts",
-  "encode-child": "src/imaging/encode-child.ts",
-  "foreign-child": "src/imaging/foreign-child.ts",
+  start: "src/launch/start.ts",
+  web: "src/app/main.ts",
+  worker: "src/jobs/worker.ts",
+  "work-thread": "src/imaging/workers/thread.ts",
+  "encode-child": "src/imaging/encode/encode-child.ts",
+  "foreign-child": "src/imaging/foreign/child.ts",
   demo: "demo/main.ts",
   "demo-part": "demo/part.ts",
 };

@@ -5,7 +5,7 @@ import { fileURLToPath } from "node:url";
 import wabt from "wabt";
 
 const core = resolve(fileURLToPath(import.meta.url), "../../src/core");
-export const TEXTS = ["resample/rows.wat", "difference/kernels.wat"];
+export const TEXTS = ["pixels/resample/rows.wat", "difference/kernels.wat"];
 
 /** The bytes of one of {@link TEXTS} in base64. */
 export async function compile(text) {

@@ -10,9 +10,10 @@ import { RECORDS } from "@demo/records";
 import { makePicture } from "@demo/write";
 import sharp from "sharp";
 import { describe, expect, it } from "vitest";
-import { parseBrief, readWording } from "@/core/brief";
-import { findDisagreements } from "@/core/disagreements";
-import { readSource } from "@/imaging/facts";
+import { parseBrief } from "@/core/brief";
+import { readWording } from "@/core/brief/read";
+import { findDisagreements } from "@/core/plan/disagreements";
+import { readSource } from "@/imaging/source";
 import { jpegPhoto } from "./support/photos";
 
 const small = PICTURES.filter((p) => p.width * p.height < 400_000);

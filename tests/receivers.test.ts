@@ -4,23 +4,28 @@ import * as fc from "fast-check";
 import nodemailer from "nodemailer";
 import sharp from "sharp";
 import { afterEach, describe, expect, it } from "vitest";
-import { type Brief, readWording } from "@/core/brief";
-import { readSource } from "@/imaging/facts";
-import { fitPhoto } from "@/imaging/fit-photo";
-import { judgeForm } from "@/receivers/form";
-import { type Delivered, type Mailbox, openMailbox } from "@/receivers/mailbox";
-import { effectivePpi, judgePrint } from "@/receivers/print";
+import type { Brief } from "@/core/brief";
+import { readWording } from "@/core/brief/read";
+import { fitPhoto } from "@/imaging";
+import { readSource } from "@/imaging/source";
 import {
+  type Delivered,
+  effectivePpi,
   type FormRules,
+  judgeForm,
+  judgePrint,
+  judgeWall,
+  type Mailbox,
   type MailboxRules,
-  type PrintRules,
+  openMailbox,
   RECEIVERS,
   type Rules,
   rulesSchema,
-  type WallRules,
-} from "@/receivers/rules";
-import { judgeWall, shownAt } from "@/receivers/wall";
-import { slotWording, wordingOf } from "@/receivers/wording";
+  shownAt,
+  slotWording,
+  wordingOf,
+} from "@/receivers";
+import type { PrintRules, WallRules } from "@/receivers/rules";
 import { BLUE_INK, CREAM, drawInk } from "./support/ink";
 import { jpegPhoto } from "./support/photos";
 

@@ -4,7 +4,7 @@ import { existsSync } from "node:fs";
 import { cp, mkdir, mkdtemp, rm } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { dataFolder } from "../../src/runs/places";
+import { dataFolder } from "@/launch/places";
 
 export interface Running {
   address: string;

@@ -1,6 +1,6 @@
 import type { Metadata } from "next";
 import type { ReactNode } from "react";
-import { Providers } from "@/ui/parts/providers";
+import { Providers } from "@/ui/parts";
 import "./globals.css";
 
 export const metadata: Metadata = {

@@ -1,4 +1,4 @@
-import { Desk } from "@/ui/desk/desk";
+import { Desk } from "@/ui/desk";
 
 export default function Page() {
   return <Desk />;

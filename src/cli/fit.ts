@@ -3,13 +3,13 @@
 import { readFile, realpath, stat, unlink } from "node:fs/promises";
 import { dirname, join, resolve, sep } from "node:path";
 import type { Brief } from "@/core/brief";
-import { freeName, outputName } from "@/core/names";
 import type { Step } from "@/core/plan";
+import { freeName, outputName } from "@/core/plan/names";
 import { type Check, publicFacts } from "@/core/proof";
-import { sentence } from "@/imaging/error";
-import { readSource, type Source } from "@/imaging/facts";
-import { type FitAnswer, fitPhoto, type Made, prove } from "@/imaging/fit-photo";
-import { writeNewFile } from "@/imaging/write";
+import { fitPhoto, type Made, prove } from "@/imaging";
+import type { FitAnswer } from "@/imaging/chosen";
+import { readSource, type Source, sentence } from "@/imaging/source";
+import { writeNewFile } from "@/imaging/written";
 import { CallError } from "./args";
 import { readBounded } from "./photo-file";
 import type { SourcePath } from "./sources";

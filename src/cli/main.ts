@@ -1,11 +1,10 @@
 /** inspect, read-brief, check and fit: core and imaging alone, no database, no server. */
 import { type Brief, notChecked, parseBrief } from "@/core/brief";
-import { findDisagreements } from "@/core/disagreements";
+import { findDisagreements } from "@/core/plan/disagreements";
 import { type Check, publicFacts } from "@/core/proof";
 import { formatBytes, formatSize } from "@/core/units";
-import { sentence } from "@/imaging/error";
-import { readWritten } from "@/imaging/facts";
-import { prove } from "@/imaging/fit-photo";
+import { prove } from "@/imaging";
+import { readWritten, sentence } from "@/imaging/source";
 import { type Call, CallError, readCall } from "./args";
 import { loadBrief } from "./briefs";
 import { checkOutputFolder, fitAll } from "./fit";

@@ -8,10 +8,10 @@ import { basename } from "node:path";
 import { pipeline } from "node:stream/promises";
 import { type Brief, resolveBrief } from "@/core/brief";
 import { type Limit, totalCheck } from "@/core/budget";
-import { safeName } from "@/core/names";
+import { safeName } from "@/core/plan/names";
 import { formatBytes } from "@/core/units";
-import { putAs } from "@/imaging/write";
-import { composeMail, type MailFile, messageBytes, parcelsOf, typeOf } from "@/packing";
+import { composeMail, type MailFile, messageBytes, parcelsOf, typeOf } from "@/delivery";
+import { putAs } from "@/imaging/written";
 import type { FitResult } from "./fit";
 
 type Written = FitResult & { output: string };

@@ -1,15 +1,7 @@
 /** `read-brief`: a receiver's wording in, briefs and their disagreements out. */
-import {
-  type Brief,
-  BriefError,
-  CLAUSE_KEYS,
-  type ClauseKey,
-  clauseNames,
-  clauseWords,
-  MAX_WORDING,
-  readWording,
-} from "@/core/brief";
-import { findDisagreements } from "@/core/disagreements";
+import { type Brief, BriefError, CLAUSE_KEYS, type ClauseKey, clauseNames, clauseWords } from "@/core/brief";
+import { MAX_WORDING, readWording } from "@/core/brief/read";
+import { findDisagreements } from "@/core/plan/disagreements";
 import { type Call, CallError } from "./args";
 import { readStandardInput } from "./briefs";
 

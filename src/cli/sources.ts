@@ -1,7 +1,7 @@
 /** Files and folders on the command line, in the order given; folders in name order. */
 import { lstat, readdir, realpath, stat } from "node:fs/promises";
 import { join } from "node:path";
-import { namesPhoto } from "@/core/names";
+import { namesPhoto } from "@/core/plan/names";
 
 export interface SourcePath {
   /** As it was given, or below the folder that was given. */

@@ -15,16 +15,15 @@ import {
   type Traced,
   type Whole,
 } from "@/core/budget";
-import { outputName, splitName } from "@/core/names";
 import { allowedFormats } from "@/core/plan";
-import { readSource } from "@/imaging/facts";
-import type { Shared } from "@/imaging/fit-photo";
-import { memoryTrials } from "@/imaging/memory-trials";
-import { PlannedCache } from "@/imaging/planned-cache";
-import { photosOf, type SharedOut, shareOut } from "@/imaging/share-out";
-import { trace } from "@/imaging/trace";
-import type { TrialStore } from "@/imaging/workbench";
-import { wholeOf } from "@/packing";
+import { outputName, splitName } from "@/core/plan/names";
+import { wholeOf } from "@/delivery";
+import { photosOf, type SharedOut, shareOut } from "@/imaging";
+import type { TrialStore } from "@/imaging/candidates";
+import { memoryTrials, trace } from "@/imaging/candidates";
+import type { Shared } from "@/imaging/chosen";
+import { PlannedCache } from "@/imaging/planned";
+import { readSource } from "@/imaging/source";
 import { readBounded } from "./photo-file";
 import type { SourcePath } from "./sources";
 

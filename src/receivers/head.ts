@@ -2,7 +2,7 @@
  * What a receiver without a decoder of its own knows of a file: its kind and pixels, by a general-purpose
  * reader of headers.
  */
-import { fileHead } from "@/imaging/head";
+import { fileHead } from "@/imaging/shown";
 
 export interface Head {
   kind: "jpeg" | "png" | "tiff" | "webp" | "pdf";

@@ -3,7 +3,7 @@
  * belong to.
  */
 import { sql } from "drizzle-orm";
-import type { Choice } from "@/core/search";
+import type { Choice } from "@/core/coding";
 import type { Executor } from "./store";
 
 export type Task = "measure" | "make" | "thumb" | "demo" | "weigh" | "share" | "collect";

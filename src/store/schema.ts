@@ -20,14 +20,14 @@ import {
 } from "drizzle-orm/pg-core";
 import type { Brief, OutputFormat } from "@/core/brief";
 import type { Limit, Offer, Traced, Tried } from "@/core/budget";
-import type { ConversionReport } from "@/core/colour";
+import type { Choice, Chroma, Setting } from "@/core/coding";
 import type { Shift } from "@/core/difference";
-import type { Frame, Geometry, Rect } from "@/core/frame";
-import type { InkReport } from "@/core/ink";
+import type { Geometry } from "@/core/geometry";
+import type { Frame, KernelName, Rect } from "@/core/photo";
+import type { ConversionReport } from "@/core/pixels/colour";
+import type { InkReport } from "@/core/pixels/ink";
 import type { Step, Verdict } from "@/core/plan";
 import type { Check, Facts } from "@/core/proof";
-import type { KernelName } from "@/core/resample";
-import type { Choice, Chroma, Setting } from "@/core/search";
 
 export const id = () => uuid("id").primaryKey().defaultRandom();
 export const created = () => timestamp("created_at", { withTimezone: true }).notNull().defaultNow();

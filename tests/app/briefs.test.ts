@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type Brief, parseBriefText } from "@/core/brief";
-import type { BatchView, DeskView, ShelfBrief } from "@/ui/api/contract";
+import type { BatchView, DeskView, ShelfBrief } from "@/ui/api";
 import { jpegPhoto } from "../support/photos";
 import { type Routes, startRoutes } from "../support/routes";
 

@@ -1,6 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { attachment, checkId, RequestError, route } from "@/app/server/answer";
-import { refusalOf } from "@/app/server/guard";
+import { attachment, checkId, RequestError, refusalOf, route } from "@/app/server";
 import { TooLargeError } from "@/store/file-store";
 
 describe("the guard", () => {

@@ -2,15 +2,16 @@
 import { eq, sql } from "drizzle-orm";
 import sharp from "sharp";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import type { Choice } from "@/core/coding";
 import { CLEAN } from "@/core/difference";
-import type { Choice } from "@/core/search";
-import { make } from "@/runs/make";
-import { measure } from "@/runs/measure";
-import { trial, weigh } from "@/runs/weigh";
-import { outputsOf } from "@/store/queries/runs";
-import { runItems, trials, weighings } from "@/store/schema";
-import type { Store } from "@/store/store";
-import type { BatchView, ComparedView, TrialView, WeighView } from "@/ui/api/contract";
+import { make } from "@/jobs/make";
+import { measure } from "@/jobs/measure";
+import { trial, weigh } from "@/jobs/weigh";
+import type { Store } from "@/store";
+import { runItems } from "@/store";
+import { outputsOf } from "@/store/queries";
+import { trials, weighings } from "@/store/schema";
+import type { BatchView, ComparedView, TrialView, WeighView } from "@/ui/api";
 import { jpegPhoto, pixels } from "../support/photos";
 import { type Routes, startRoutes } from "../support/routes";
 

@@ -2,7 +2,7 @@ import { execFile } from "node:child_process";
 import { resolve } from "node:path";
 import { beforeAll, describe, expect, it } from "vitest";
 import { parseBrief } from "@/core/brief";
-import { BADGE } from "../core/reader/corpus";
+import { BADGE } from "../core/brief/reader/corpus";
 
 const root = resolve(import.meta.dirname, "../..");
 const run = (args: string[], input = "") =>

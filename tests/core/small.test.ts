@@ -1,10 +1,10 @@
 import { describe, expect, it } from "vitest";
 import { type Brief, parseBrief, resolveBrief } from "@/core/brief";
-import { planGeometry } from "@/core/frame";
-import { gaugeModel } from "@/core/gauge";
-import { freeName, outputName, safeName, splitName } from "@/core/names";
+import { planGeometry } from "@/core/geometry";
 import { verdictOf } from "@/core/plan";
+import { freeName, outputName, safeName, splitName } from "@/core/plan/names";
 import { checkFacts, type Facts, meets } from "@/core/proof";
+import { gaugeModel } from "@/core/proof/gauge";
 
 describe("names", () => {
   const facts = {

@@ -1,8 +1,8 @@
 import sharp from "sharp";
 import { describe, expect, it } from "vitest";
 import { parseBrief } from "@/core/brief";
-import { readSource } from "@/imaging/facts";
-import { fitPhoto } from "@/imaging/fit-photo";
+import { fitPhoto } from "@/imaging";
+import { readSource } from "@/imaging/source";
 import { jpegPhoto, pngPhoto, raw } from "../support/photos";
 
 const small = parseBrief({ zumbrelBrief: 1, name: "b", format: ["jpeg"], longSide: { max: 100 } });

@@ -2,8 +2,8 @@
 import jpegJs from "jpeg-js";
 import { describe, expect, it } from "vitest";
 import { type Brief, parseBrief } from "@/core/brief";
-import { readSource } from "@/imaging/facts";
-import { fitPhoto, prove } from "@/imaging/fit-photo";
+import { fitPhoto, prove } from "@/imaging";
+import { readSource } from "@/imaging/source";
 import { jpegPhoto } from "../support/photos";
 
 async function fit(bytes: Buffer, clauses: Partial<Brief>) {

@@ -2,12 +2,13 @@
 import sharp from "sharp";
 import { describe, expect, it } from "vitest";
 import { resolveBrief } from "@/core/brief";
-import { writeGreyProfile, writeProfile } from "@/core/colour";
 import { iccSegments, readJpeg, rebuildJpeg } from "@/core/containers";
-import { CENTRED, planGeometry } from "@/core/frame";
-import { destinationOf } from "@/imaging/destination";
-import { readSource } from "@/imaging/facts";
-import { preparePicture } from "@/imaging/prepare";
+import { planGeometry } from "@/core/geometry";
+import { CENTRED } from "@/core/photo";
+import { writeGreyProfile, writeProfile } from "@/core/pixels/colour";
+import { destinationOf } from "@/imaging/headers";
+import { preparePicture } from "@/imaging/planned";
+import { readSource } from "@/imaging/source";
 import { fit } from "../support/fit";
 import { jpegPhoto, pixels, raw } from "../support/photos";
 

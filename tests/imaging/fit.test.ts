@@ -3,7 +3,6 @@ import { PNG } from "pngjs";
 import sharp from "sharp";
 import { describe, expect, it } from "vitest";
 import { type Brief, parseBrief } from "@/core/brief";
-import { writeProfile } from "@/core/colour";
 import {
   asciiEntry,
   emptyExif,
@@ -21,10 +20,11 @@ import {
   textAt,
   writeExif,
 } from "@/core/containers";
-import { readSource } from "@/imaging/facts";
-import { fitPhoto, prove } from "@/imaging/fit-photo";
-import { memoryTrials } from "@/imaging/memory-trials";
-import type { TrialStore } from "@/imaging/workbench";
+import { writeProfile } from "@/core/pixels/colour";
+import { fitPhoto, prove } from "@/imaging";
+import type { TrialStore } from "@/imaging/candidates";
+import { memoryTrials } from "@/imaging/candidates";
+import { readSource } from "@/imaging/source";
 import { jpegPhoto, pixels, pngPhoto, raw } from "../support/photos";
 
 const brief = (clauses: Partial<Brief>): Brief => parseBrief({ zumbrelBrief: 1, name: "b", ...clauses });

@@ -290,7 +290,7 @@ describe("colours out", () => {
     )
       .png()
       .toBuffer();
-    const { writeProfile } = await import("@/core/colour");
+    const { writeProfile } = await import("@/core/pixels/colour");
     const { readPng, rebuildPng, chunk, ascii, concat } = await import("@/core/containers");
     const { deflateSync } = await import("node:zlib");
     const p3 = Buffer.from(

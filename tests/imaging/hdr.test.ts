@@ -7,7 +7,6 @@ import { promisify } from "node:util";
 import sharp, { type Sharp } from "sharp";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { parseBrief } from "@/core/brief";
-import { PQ_PEAK, pqToLight } from "@/core/colour";
 import {
   avifColour,
   avifLight,
@@ -19,11 +18,12 @@ import {
   rebuildAvif,
   withGainMap,
 } from "@/core/containers";
-import { CENTRED, DEFAULT_LIGHT, DEFAULT_RAW } from "@/core/frame";
-import { readSource } from "@/imaging/facts";
-import { fitPhoto } from "@/imaging/fit-photo";
-import { lightLevel, regionOf } from "@/imaging/levels";
-import { preview } from "@/imaging/preview";
+import { CENTRED, DEFAULT_LIGHT, DEFAULT_RAW } from "@/core/photo";
+import { PQ_PEAK } from "@/core/pixels/colour";
+import { pqToLight } from "@/core/pixels/colour/curve";
+import { fitPhoto } from "@/imaging";
+import { lightLevel, preview, regionOf } from "@/imaging/shown";
+import { readSource } from "@/imaging/source";
 import { dng } from "../support/dng";
 import { fit } from "../support/fit";
 import { jpegPhoto } from "../support/photos";

@@ -5,7 +5,6 @@ import { PNG } from "pngjs";
 import sharp from "sharp";
 import { describe, expect, it } from "vitest";
 import { type Brief, parseBrief, resolveBrief } from "@/core/brief";
-import { writeProfile } from "@/core/colour";
 import {
   ascii,
   asciiEntry,
@@ -26,11 +25,10 @@ import {
   withResolution,
   writeExif,
 } from "@/core/containers";
-import { destinationOf } from "@/imaging/destination";
-import { readSource, type Source } from "@/imaging/facts";
-import { plannedHeaders, resolutionToWrite } from "@/imaging/headers";
-import { preview } from "@/imaging/preview";
-import { rewriteHeaders } from "@/imaging/rewrite";
+import { writeProfile } from "@/core/pixels/colour";
+import { destinationOf, plannedHeaders, resolutionToWrite, rewriteHeaders } from "@/imaging/headers";
+import { preview } from "@/imaging/shown";
+import { readSource, type Source } from "@/imaging/source";
 import { jpegPhoto, pngPhoto } from "../support/photos";
 
 function richExif(): Exif {

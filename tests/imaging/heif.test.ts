@@ -7,11 +7,11 @@ import { promisify } from "node:util";
 import sharp from "sharp";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { parseBrief } from "@/core/brief";
-import { writeProfile } from "@/core/colour";
 import { readHeif } from "@/core/containers";
-import { readSource } from "@/imaging/facts";
-import { fitPhoto, prove } from "@/imaging/fit-photo";
-import { preview } from "@/imaging/preview";
+import { writeProfile } from "@/core/pixels/colour";
+import { fitPhoto, prove } from "@/imaging";
+import { preview } from "@/imaging/shown";
+import { readSource } from "@/imaging/source";
 import { gridOf } from "../support/heic-grid";
 import { jpegPhoto } from "../support/photos";
 

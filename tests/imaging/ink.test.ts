@@ -2,8 +2,8 @@ import jpegJs from "jpeg-js";
 import sharp from "sharp";
 import { describe, expect, it } from "vitest";
 import { type Brief, parseBrief } from "@/core/brief";
-import { readSource } from "@/imaging/facts";
-import { fitPhoto, prove } from "@/imaging/fit-photo";
+import { fitPhoto, prove } from "@/imaging";
+import { readSource } from "@/imaging/source";
 import { BLACK_INK, BLUE_INK, CREAM, drawInk, type Sheet, WHITE } from "../support/ink";
 import { jpegPhoto } from "../support/photos";
 

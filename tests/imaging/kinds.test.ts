@@ -3,9 +3,9 @@ import jpegJs from "jpeg-js";
 import { PNG } from "pngjs";
 import { describe, expect, it } from "vitest";
 import { type Brief, parseBrief } from "@/core/brief";
-import { MAX_ENCODES } from "@/core/search";
-import { readSource } from "@/imaging/facts";
-import { fitPhoto, prove } from "@/imaging/fit-photo";
+import { MAX_ENCODES } from "@/core/coding/types";
+import { fitPhoto, prove } from "@/imaging";
+import { readSource } from "@/imaging/source";
 import { raw } from "../support/photos";
 
 const photo = (width: number, height: number) => raw(width, height, 8);

@@ -3,10 +3,12 @@ import JSZip from "jszip";
 import sharp, { type Blend } from "sharp";
 import { describe, expect, it } from "vitest";
 import { parseBrief } from "@/core/brief";
-import { blend, eightBit, flatten, OPERATORS, type Operator, readStack } from "@/core/layers";
-import { readSource } from "@/imaging/facts";
-import { fitPhoto, prove } from "@/imaging/fit-photo";
-import { preview } from "@/imaging/preview";
+import { eightBit, flatten, readStack } from "@/core/pixels/layers";
+import { blend } from "@/core/pixels/layers/blend";
+import { OPERATORS, type Operator } from "@/core/pixels/layers/types";
+import { fitPhoto, prove } from "@/imaging";
+import { preview } from "@/imaging/shown";
+import { readSource } from "@/imaging/source";
 import { jpegPhoto } from "../support/photos";
 
 /** A package as the format lays it out: its type first, not packed. */

@@ -4,13 +4,13 @@ import sharp from "sharp";
 import { describe, expect, it } from "vitest";
 import { type Brief, parseBrief, resolveBrief } from "@/core/brief";
 import { joinTiffs, tiffPages } from "@/core/containers";
-import { CENTRED, DEFAULT_LIGHTER, type Lighter } from "@/core/frame";
-import { chosen, partsOf, placed, readStack, writeStack } from "@/core/layers";
+import { CENTRED, DEFAULT_LIGHTER, type Lighter } from "@/core/photo";
+import { chosen, partsOf, placed, readStack, writeStack } from "@/core/pixels/layers";
 import { keepsLayers } from "@/core/plan";
-import { readSource } from "@/imaging/facts";
-import { fitPhoto } from "@/imaging/fit-photo";
+import { fitPhoto } from "@/imaging";
+import { trace } from "@/imaging/candidates";
 import { lightenLayered } from "@/imaging/foreign";
-import { trace } from "@/imaging/trace";
+import { readSource } from "@/imaging/source";
 import { fit } from "../support/fit";
 import { jpegPhoto, pixels } from "../support/photos";
 

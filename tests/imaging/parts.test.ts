@@ -1,10 +1,11 @@
 /** What Weigh and the search rest on: samples of large pictures, scales for the screen, children that can be killed, judging at another size. */
 import { describe, expect, it } from "vitest";
 import { visibleDifference } from "@/core/difference";
-import { pipeThrough } from "@/imaging/child";
-import { Judge, seenLarger } from "@/imaging/judge";
-import { eightBits, type Level, regionOf } from "@/imaging/levels";
-import { SIDE, sampleOf } from "@/imaging/sample";
+import { Judge } from "@/imaging/candidates";
+import { seenLarger } from "@/imaging/candidates/judge";
+import { SIDE, sampleOf } from "@/imaging/candidates/sample";
+import { eightBits, type Level, regionOf } from "@/imaging/shown";
+import { pipeThrough } from "@/imaging/workers";
 import { pixels } from "../support/photos";
 
 const planned = (width: number, height: number, seed = 1) => ({

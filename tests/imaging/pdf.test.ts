@@ -6,8 +6,8 @@ import { promisify } from "node:util";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type Brief, parseBrief } from "@/core/brief";
 import { padPdf, writePdf } from "@/core/containers";
-import { readSource } from "@/imaging/facts";
-import { fitPhoto, prove } from "@/imaging/fit-photo";
+import { fitPhoto, prove } from "@/imaging";
+import { readSource } from "@/imaging/source";
 import { jpegPhoto } from "../support/photos";
 
 const run = promisify(execFile);

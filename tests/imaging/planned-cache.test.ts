@@ -3,8 +3,8 @@ import { mkdtemp, readdir, rm, truncate, utimes, writeFile } from "node:fs/promi
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { PlannedCache } from "@/imaging/planned-cache";
-import type { Prepared } from "@/imaging/prepare";
+import type { Prepared } from "@/imaging/planned";
+import { PlannedCache } from "@/imaging/planned";
 
 let folder: string;
 beforeAll(async () => void (folder = await mkdtemp(join(tmpdir(), "zumbrel-planned-"))));

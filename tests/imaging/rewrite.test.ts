@@ -30,8 +30,9 @@ import {
   writeExif,
   xmpRights,
 } from "@/core/containers";
-import { readSource } from "@/imaging/facts";
-import { pictureParts, samePicture } from "@/imaging/picture-bytes";
+import { readSource } from "@/imaging/source";
+import { samePicture } from "@/imaging/written";
+import { pictureParts } from "@/imaging/written/picture-bytes";
 import { fit } from "../support/fit";
 import { jpegPhoto, raw } from "../support/photos";
 

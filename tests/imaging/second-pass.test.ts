@@ -4,15 +4,13 @@ import jpegJs from "jpeg-js";
 import sharp from "sharp";
 import { describe, expect, it } from "vitest";
 import { type Brief, parseBrief } from "@/core/brief";
+import type { Choice } from "@/core/coding";
 import { qualityOf, readJpeg } from "@/core/containers";
 import { CLEAN, visibleDifference } from "@/core/difference";
-import type { Choice } from "@/core/search";
-import { encode } from "@/imaging/encode";
-import { encodeAside } from "@/imaging/encode-aside";
-import { readSource } from "@/imaging/facts";
-import { fitPhoto, prove } from "@/imaging/fit-photo";
-import { memoryTrials } from "@/imaging/memory-trials";
-import { repackJpeg } from "@/imaging/repack";
+import { fitPhoto, prove } from "@/imaging";
+import { memoryTrials, repackJpeg } from "@/imaging/candidates";
+import { encode, encodeAside } from "@/imaging/encode";
+import { readSource } from "@/imaging/source";
 import { jpegPhoto, pixels, pngPhoto } from "../support/photos";
 
 async function fit(bytes: Buffer, clauses: Partial<Brief>, choice?: Choice) {

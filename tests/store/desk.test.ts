@@ -3,19 +3,32 @@ import { join } from "node:path";
 import { eq, sql } from "drizzle-orm";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import { parseBrief } from "@/core/brief";
-import { make } from "@/runs/make";
-import { measure } from "@/runs/measure";
-import { thumb } from "@/runs/thumb";
+import { make } from "@/jobs/make";
+import { measure } from "@/jobs/measure";
+import { thumb } from "@/jobs/thumb";
+import type { Store } from "@/store";
+import { files, photos, runItems } from "@/store";
 import { TooLargeError } from "@/store/file-store";
-import { createBatch, getBatch, listBatches, listRows, putDemoAway } from "@/store/queries/batches";
-import { createBrief, listBriefs, type Revision, reviseBrief } from "@/store/queries/briefs";
-import { editState, makeEdit, stepEdit } from "@/store/queries/edits";
-import { latestRun, startRun } from "@/store/queries/runs";
+import {
+  createBatch,
+  createBrief,
+  editState,
+  getBatch,
+  latestRun,
+  listBatches,
+  listBriefs,
+  listRows,
+  localWorkspace,
+  makeEdit,
+  putDemoAway,
+  reviseBrief,
+  startRun,
+  stepEdit,
+} from "@/store/queries";
+import type { Revision } from "@/store/queries/briefs";
 import { collectFiles } from "@/store/queries/storage";
 import { trimTrials } from "@/store/queries/trials";
-import { localWorkspace } from "@/store/queries/workspace";
-import { files, photos, runItems, trials } from "@/store/schema";
-import type { Store } from "@/store/store";
+import { trials } from "@/store/schema";
 import { jpegPhoto } from "../support/photos";
 import { bringIn, freshStore } from "../support/store";
 

@@ -3,21 +3,42 @@ import { readFile, writeFile } from "node:fs/promises";
 import { eq, sql } from "drizzle-orm";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import { parseBrief } from "@/core/brief";
-import { make } from "@/runs/make";
-import { measure } from "@/runs/measure";
-import { ROOM, resumeWhereSpace } from "@/runs/space";
-import { thumb } from "@/runs/thumb";
-import { createBatch, getBatch, listRows, removeBatch, restoreBatch } from "@/store/queries/batches";
-import { createBrief } from "@/store/queries/briefs";
-import { makeEdit } from "@/store/queries/edits";
-import { cancelRun, giveUpFiles, pauseRun, resumeRun, retryRun } from "@/store/queries/run-control";
-import { latestRun, outputsOf, startRun } from "@/store/queries/runs";
-import { checkStore, collectFiles, freeSpace, removeStrays, usage } from "@/store/queries/storage";
-import { addLostJobs, beat, buryInstance, DeathWatch, healClock, signOff } from "@/store/queries/workers";
-import { localWorkspace } from "@/store/queries/workspace";
-import { addJobs } from "@/store/queue";
-import { assignments, batches, files, photos, runItems, runs, workers } from "@/store/schema";
-import type { Store } from "@/store/store";
+import { make } from "@/jobs/make";
+import { measure } from "@/jobs/measure";
+import { ROOM, resumeWhereSpace } from "@/jobs/space";
+import { thumb } from "@/jobs/thumb";
+import type { Store } from "@/store";
+import { addJobs, assignments, batches, files, photos, runItems, runs } from "@/store";
+import {
+  addLostJobs,
+  beat,
+  buryInstance,
+  cancelRun,
+  checkStore,
+  createBatch,
+  createBrief,
+  DeathWatch,
+  freeSpace,
+  getBatch,
+  giveUpFiles,
+  healClock,
+  latestRun,
+  listRows,
+  localWorkspace,
+  makeEdit,
+  outputsOf,
+  pauseRun,
+  removeBatch,
+  removeStrays,
+  restoreBatch,
+  resumeRun,
+  retryRun,
+  signOff,
+  startRun,
+  usage,
+} from "@/store/queries";
+import { collectFiles } from "@/store/queries/storage";
+import { workers } from "@/store/schema";
 import { jpegPhoto } from "../support/photos";
 import { bringIn, freshStore } from "../support/store";
 

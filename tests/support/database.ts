@@ -2,7 +2,7 @@
 import { mkdtemp, rm } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { Postgres } from "../../src/runs/postgres";
+import { Postgres } from "@/launch/postgres";
 
 export default async function setup(): Promise<() => Promise<void>> {
   const folder = await mkdtemp(join(tmpdir(), "zumbrel-test-"));

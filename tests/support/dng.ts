@@ -2,7 +2,7 @@
 
 import { type RawFile, writeDng } from "@demo/dng";
 import sharp from "sharp";
-import { linearTable, SRGB_CURVE } from "@/core/colour";
+import { linearTable, SRGB_CURVE } from "@/core/pixels/colour";
 import { pixels } from "./photos";
 
 /** A photo as a sensor would see it; `light`: multiples of white that the lightest code stands for. */

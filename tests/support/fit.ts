@@ -1,8 +1,8 @@
 /** One photo through one brief and its proof, as every way into the product does it. */
 import { type Brief, parseBrief } from "@/core/brief";
-import type { Frame } from "@/core/frame";
-import { readSource } from "@/imaging/facts";
-import { fitPhoto, prove } from "@/imaging/fit-photo";
+import type { Frame } from "@/core/photo";
+import { fitPhoto, prove } from "@/imaging";
+import { readSource } from "@/imaging/source";
 
 export async function fit(photo: Buffer, clauses: Partial<Brief>, frame?: Frame) {
   const brief = parseBrief({ zumbrelBrief: 1, name: "b", ...clauses });

@@ -1,6 +1,7 @@
 /** Made-up photos for tests: seeded, with texture, so that they compress like photographs. */
+
+import { Noise } from "@demo/noise";
 import sharp from "sharp";
-import { Noise } from "../../demo/noise";
 
 /** Interleaved RGB with soft forms and fine grain. */
 export function pixels(width: number, height: number, seed = 1): Uint8Array {

@@ -1,6 +1,7 @@
 /** Route handlers on a database and file store of their own. */
-import { localWorkspace } from "@/store/queries/workspace";
-import type { Store } from "@/store/store";
+
+import type { Store } from "@/store";
+import { localWorkspace } from "@/store/queries";
 import { freshStore } from "./store";
 
 type Handler = (request: Request, context: { params: Promise<Record<string, string>> }) => Promise<Response>;

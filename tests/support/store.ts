@@ -4,10 +4,9 @@ import { mkdtemp, rm } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import pg from "pg";
-import { readSource } from "@/imaging/facts";
-import { migrateStore } from "@/store/migrate";
-import { addPhoto, type BatchRow, getBatch } from "@/store/queries/batches";
-import { openStore, type Store } from "@/store/store";
+import { readSource } from "@/imaging/source";
+import { migrateStore, openStore, type Store } from "@/store";
+import { addPhoto, type BatchRow, getBatch } from "@/store/queries";
 
 export async function freshStore(): Promise<{ store: Store; close: () => Promise<void> }> {
   const server = process.env.ZUMBREL_TEST_DATABASE!;

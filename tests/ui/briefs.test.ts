@@ -1,9 +1,9 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { readWording } from "@/core/brief";
+import { readWording } from "@/core/brief/read";
 import { linkOf, numbersOf, piecesOf, sourceWords } from "@/ui/briefs/spans";
-import { BADGE } from "../core/reader/corpus";
-import { wordings } from "../core/reader/fuzz";
+import { BADGE } from "../core/brief/reader/corpus";
+import { wordings } from "../core/brief/reader/fuzz";
 
 describe("the wording in pieces", () => {
   const { briefs } = readWording(BADGE);

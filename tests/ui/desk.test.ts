@@ -1,17 +1,11 @@
 import { describe, expect, it } from "vitest";
-import { type Brief, parseBrief, readWording, resolveBrief } from "@/core/brief";
-import { pixelGauge } from "@/core/gauge";
-import type { RowView } from "@/ui/api/contract";
-import {
-  asAsked,
-  briefSummary,
-  CHIPS,
-  isWished,
-  receiversWords,
-  statedChips,
-  withClauses,
-} from "@/ui/clauses/chips";
-import { rowState, toneOf } from "@/ui/desk/row-state";
+import { type Brief, parseBrief, resolveBrief } from "@/core/brief";
+import { readWording } from "@/core/brief/read";
+import { pixelGauge } from "@/core/proof/gauge";
+import type { RowView } from "@/ui/api";
+import { briefSummary, isWished, receiversWords, statedChips } from "@/ui/clauses";
+import { asAsked, CHIPS, withClauses } from "@/ui/clauses/chips";
+import { rowState, toneOf } from "@/ui/parts";
 
 const brief = (clauses: Partial<Brief>) => parseBrief({ zumbrelBrief: 1, name: "b", ...clauses });
 const chip = (key: string) => CHIPS.find((c) => c.key === key)!;

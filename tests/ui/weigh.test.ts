@@ -1,8 +1,8 @@
 /** What panes look at, which lines the chart has, and how panes survive a reload. */
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { type Choice, settingKey, settingOf } from "@/core/search";
-import type { TrialView, WeighView } from "@/ui/api/contract";
+import { type Choice, settingKey, settingOf } from "@/core/coding";
+import type { TrialView, WeighView } from "@/ui/api";
 import { byteTicks, heightAt, linesOf } from "@/ui/weigh/lines";
 import {
   firstPanes,

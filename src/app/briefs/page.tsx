@@ -1,4 +1,4 @@
-import { Briefs } from "@/ui/briefs/briefs";
+import { Briefs } from "@/ui/briefs";
 
 export default function Page() {
   return <Briefs />;

@@ -1,4 +1,4 @@
-import { CounterScreen } from "@/ui/counter/counter-screen";
+import { CounterScreen } from "@/ui/counter";
 
 export default function Page() {
   return <CounterScreen />;

@@ -1,4 +1,4 @@
-import { FrameScreen } from "@/ui/frame/frame-screen";
+import { FrameScreen } from "@/ui/frame";
 
 export default function Page() {
   return <FrameScreen />;

@@ -1,4 +1,4 @@
-import { LayersScreen } from "@/ui/layers/layers-screen";
+import { LayersScreen } from "@/ui/layers";
 
 export default function Page() {
   return <LayersScreen />;

@@ -1,4 +1,4 @@
-import { RunsScreen } from "@/ui/runs/runs-screen";
+import { RunsScreen } from "@/ui/runs";
 
 export default function Page() {
   return <RunsScreen />;

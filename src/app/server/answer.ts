@@ -1,7 +1,7 @@
 /** What all route handlers share: JSON in and out, errors as one sentence with the right status. */
 import { z } from "zod";
 import { BriefError } from "@/core/brief";
-import { sentence } from "@/imaging/error";
+import { sentence } from "@/imaging/source";
 
 /** A request that cannot be served, with its status. */
 export class RequestError extends Error {

@@ -1,8 +1,8 @@
 /** The batch a route is about, and edits of it. */
 import { sql } from "drizzle-orm";
-import { type BatchRow, getBatch } from "@/store/queries/batches";
-import { announce } from "@/store/queue";
-import type { Executor } from "@/store/store";
+import type { Executor } from "@/store";
+import { announce } from "@/store";
+import { type BatchRow, getBatch } from "@/store/queries";
 import { checkId, RequestError } from "./answer";
 import { getStore, getWorkspace } from "./store";
 

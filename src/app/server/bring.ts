@@ -2,12 +2,11 @@
 import { unlink } from "node:fs/promises";
 import type { Readable } from "node:stream";
 import { z } from "zod";
-import { safeFolder } from "@/core/names";
-import { readSource } from "@/imaging/facts";
-import { unzip } from "@/packing";
-import { addPhoto } from "@/store/queries/batches";
-import { isRemembered } from "@/store/queries/files";
-import type { BroughtIn } from "@/ui/api/contract";
+import { safeFolder } from "@/core/plan/names";
+import { unzip } from "@/delivery";
+import { readSource } from "@/imaging/source";
+import { addPhoto, isRemembered } from "@/store/queries";
+import type { BroughtIn } from "@/ui/api";
 import { RequestError, wordsOf } from "./answer";
 import { changeBatch, requireBatch } from "./batch";
 import { getStore } from "./store";

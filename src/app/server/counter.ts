@@ -1,33 +1,32 @@
 /** The counter as the page shows it, and the briefs and packages that are made from its rules. */
 import { and, desc, eq, isNull } from "drizzle-orm";
-import { type Brief, readWording } from "@/core/brief";
-import type { Answer } from "@/receivers/answer";
-import { readHead } from "@/receivers/head";
-import { effectivePpi } from "@/receivers/print";
-import type { FormRules, Rules } from "@/receivers/rules";
-import { shownAt } from "@/receivers/wall";
-import { slotWording, wordingOf } from "@/receivers/wording";
-import { addPhoto, createBatch, listRows } from "@/store/queries/batches";
-import { createBrief } from "@/store/queries/briefs";
+import type { Brief } from "@/core/brief";
+import { readWording } from "@/core/brief/read";
+import type { Answer, FormRules, Rules } from "@/receivers";
+import { effectivePpi, readHead, shownAt, slotWording, wordingOf } from "@/receivers";
+import { announce, assignments, batches, batchPhotos, files, photos, runItems } from "@/store";
 import {
   type ArrivalRow,
+  addPhoto,
+  createBatch,
+  createBrief,
   createPackage,
   getArrival,
+  getSetting,
   latestPackage,
   listArrivals,
   listHandovers,
+  listRows,
+  makeEdit,
+  outputsOf,
   setSlots,
-} from "@/store/queries/counter";
-import { makeEdit } from "@/store/queries/edits";
-import { outputsOf, startRun } from "@/store/queries/runs";
-import { getSetting } from "@/store/queries/workspace";
-import { announce } from "@/store/queue";
-import { assignments, batches, batchPhotos, files, photos, runItems } from "@/store/schema";
-import type { ArrivalView, ArrivedFileView, CounterView, ReceiverView } from "@/ui/api/contract";
+  startRun,
+} from "@/store/queries";
+import type { ArrivalView, ArrivedFileView, CounterView, ReceiverView } from "@/ui/api";
 import { checkId, RequestError } from "./answer";
 import { changeBatch } from "./batch";
+import { type Receiver, receiversHere, requireReceiver } from "./counter-desk";
 import { beginHandover, slotsFor } from "./hand-over";
-import { type Receiver, receiversHere, requireReceiver } from "./receive";
 import { requireRun } from "./runs";
 import { getStore, getWorkspace } from "./store";
 

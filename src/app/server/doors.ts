@@ -1,7 +1,7 @@
 /** The doors of the counter's receivers: plain HTTP, beside Next, so that a receiver can also hang up. */
 import type { IncomingMessage, ServerResponse } from "node:http";
 import { route } from "./answer";
-import { answerTo, CutOff, takeFile } from "./receive";
+import { answerTo, CutOff, takeFile } from "./counter-desk";
 
 const DOOR = /^\/counter\/([0-9a-f-]{36})\/(files|done)(?:\?|$)/;
 

@@ -1,6 +1,6 @@
 /** One listener on the database for all open pages. */
 import pg from "pg";
-import { readEnvironment } from "@/store/env";
+import { readEnvironment } from "@/store";
 
 type Listener = (payload: string) => void;
 

@@ -7,17 +7,21 @@ import { stat } from "node:fs/promises";
 import { request as httpRequest } from "node:http";
 import { setTimeout } from "node:timers/promises";
 import nodemailer from "nodemailer";
-import { composeMail, parcelsOf } from "@/packing";
-import type { Answer, Line } from "@/receivers/answer";
-import type { FormRules, MailboxRules } from "@/receivers/rules";
-import { readEnvironment } from "@/store/env";
-import { beginTry, createHandover, endTry, getHandover, type HandoverRow } from "@/store/queries/counter";
-import { getRun } from "@/store/queries/run-control";
-import { outputsOf } from "@/store/queries/runs";
-import { getSetting } from "@/store/queries/workspace";
-import { announce } from "@/store/queue";
+import { composeMail, parcelsOf } from "@/delivery";
+import type { Answer, FormRules, Line, MailboxRules } from "@/receivers";
+import { announce, readEnvironment } from "@/store";
+import {
+  beginTry,
+  createHandover,
+  endTry,
+  getHandover,
+  getRun,
+  getSetting,
+  type HandoverRow,
+  outputsOf,
+} from "@/store/queries";
 import { RequestError } from "./answer";
-import { type Receiver, requireReceiver } from "./receive";
+import { type Receiver, requireReceiver } from "./counter-desk";
 import { mailFiles, requireRun } from "./runs";
 import { getStore, getWorkspace } from "./store";
 

@@ -1,13 +1,13 @@
 /** What a photo of layers or pages holds, what weighs how much in it, and what could be saved. */
 import { resolveBrief } from "@/core/brief";
 import { tiffPages } from "@/core/containers";
-import { DEFAULT_LIGHTER, type Frame, type Lighter, planGeometry } from "@/core/frame";
-import { chosen, type Node, type Part, placed } from "@/core/layers";
+import { planGeometry } from "@/core/geometry";
+import { DEFAULT_LIGHTER, type Frame, type Lighter } from "@/core/photo";
+import { chosen, type Node, type Part, placed } from "@/core/pixels/layers";
 import { keepsLayers } from "@/core/plan";
 import { trimNumber } from "@/core/units";
-import { lightenLayered } from "@/imaging/foreign";
-import { weighOra } from "@/imaging/ora-lighter";
-import type { LayersView, LayerView, LighterView } from "@/ui/api/contract";
+import { lightenLayered, weighOra } from "@/imaging/foreign";
+import type { LayersView, LayerView, LighterView } from "@/ui/api";
 import { RequestError } from "./answer";
 import { getStore } from "./store";
 import type { requireWeighed } from "./weigh";

@@ -3,10 +3,9 @@
  * others as they are.
  */
 import { sniff } from "@/core/containers";
-import { readSource } from "@/imaging/facts";
-import { readPdfPicture } from "@/imaging/pdf";
-import { preview } from "@/imaging/preview";
-import { needsDeveloping } from "@/imaging/small-picture";
+import { needsDeveloping } from "@/imaging/planned";
+import { preview } from "@/imaging/shown";
+import { readPdfPicture, readSource } from "@/imaging/source";
 
 const SIDE = 1600;
 

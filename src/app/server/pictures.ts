@@ -3,20 +3,19 @@
  * threads.
  */
 import { resolveBrief } from "@/core/brief";
-import { PQ_SPACES, type PqName, type RgbSpace, SPACES, WHITE_NITS } from "@/core/colour";
-import type { Planned } from "@/core/develop";
-import { type Geometry, type RawTaking, rawTakingOf } from "@/core/frame";
-import { meterLight } from "@/core/light";
-import type { Setting } from "@/core/search";
-import { decodeTrial } from "@/imaging/decode-trial";
-import { destinationOf } from "@/imaging/destination";
-import { readSource } from "@/imaging/facts";
-import { eightBits, type Level, lightLevel } from "@/imaging/levels";
-import { preparePicture } from "@/imaging/prepare";
-import { staged } from "@/imaging/stage";
-import { Workbench } from "@/imaging/workbench";
-import type { loadWeighed } from "@/store/queries/weigh";
-import type { Store } from "@/store/store";
+import type { Setting } from "@/core/coding";
+import type { Geometry } from "@/core/geometry";
+import { type RawTaking, rawTakingOf } from "@/core/photo";
+import { PQ_SPACES, type PqName, type RgbSpace, SPACES, WHITE_NITS } from "@/core/pixels/colour";
+import type { Planned } from "@/core/pixels/develop";
+import { meterLight } from "@/core/pixels/light";
+import { decodeTrial, Workbench } from "@/imaging/candidates";
+import { destinationOf } from "@/imaging/headers";
+import { preparePicture, staged } from "@/imaging/planned";
+import { eightBits, type Level, lightLevel } from "@/imaging/shown";
+import { readSource } from "@/imaging/source";
+import type { Store } from "@/store";
+import type { loadWeighed } from "@/store/queries";
 
 type Weighed = NonNullable<Awaited<ReturnType<typeof loadWeighed>>>;
 

@@ -1,8 +1,9 @@
 /** A run's files on print sheets and pages. */
+
+import type { Piece } from "@/core/delivery/print-sheet";
 import { paperSize } from "@/core/proof";
-import type { Piece } from "@/core/sheet";
-import type { PageFile } from "@/packing";
-import { outputsOf } from "@/store/queries/runs";
+import type { PageFile } from "@/delivery";
+import { outputsOf } from "@/store/queries";
 import { RequestError } from "./answer";
 import { getStore, getWorkspace } from "./store";
 

@@ -1,6 +1,6 @@
 /** How far a run is, and about how long it still takes. */
-import type { ItemState, runs } from "@/store/schema";
-import type { RunProgress } from "@/ui/api/contract";
+import type { ItemState, runs } from "@/store";
+import type { RunProgress } from "@/ui/api";
 
 /** So many photos have to be done before the time left is told. */
 const ENOUGH = 2;

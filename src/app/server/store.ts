@@ -1,7 +1,6 @@
 /** The web process's handle on the store, one for all routes. */
-import { readEnvironment } from "@/store/env";
-import { localWorkspace } from "@/store/queries/workspace";
-import { openStore, type Store } from "@/store/store";
+import { openStore, readEnvironment, type Store } from "@/store";
+import { localWorkspace } from "@/store/queries";
 
 interface Holder {
   store: Store;

@@ -1,12 +1,12 @@
 /** Limits on the whole, for the Desk: what they are, what the photos take now, and what was settled. */
 import { resolveBrief } from "@/core/brief";
 import type { Limit } from "@/core/budget";
-import { fileBytesWithin } from "@/core/mail";
-import { countedAs, overheadOf } from "@/packing";
-import type { BatchRow, listRows } from "@/store/queries/batches";
-import { sharesOf } from "@/store/queries/shares";
-import type { Database } from "@/store/store";
-import type { BriefInUse, TotalView } from "@/ui/api/contract";
+import { fileBytesWithin } from "@/core/delivery/mail";
+import { countedAs, overheadOf } from "@/delivery";
+import type { Database } from "@/store";
+import type { BatchRow, listRows } from "@/store/queries";
+import { sharesOf } from "@/store/queries";
+import type { BriefInUse, TotalView } from "@/ui/api";
 
 type StoredRow = Awaited<ReturnType<typeof listRows>>[number];
 

@@ -1,16 +1,21 @@
 /** From rows of the database to what a page shows. Estimates are worked out here, from the core alone. */
 import { type Brief, heldBy, type ResolvedBrief, resolveBrief } from "@/core/brief";
-import { AUTO, aimedSize, askedPpi, type Frame, type Geometry, planGeometry } from "@/core/frame";
-import { planNames, type WrittenKind } from "@/core/names";
+import { aboutBytes } from "@/core/coding";
+import { askedPpi, type Geometry, planGeometry } from "@/core/geometry";
+import { AUTO, aimedSize, type Frame } from "@/core/photo";
 import { allowedFormats, passSteps, planSteps, reasonsToEncode, verdictOf, writtenKind } from "@/core/plan";
+import { planNames, type WrittenKind } from "@/core/plan/names";
 import { type Facts, factsOfPage } from "@/core/proof";
-import { aboutBytes } from "@/core/search";
-import { type BatchRow, listRows } from "@/store/queries/batches";
-import { revisionsWithShelf } from "@/store/queries/briefs";
-import { editState } from "@/store/queries/edits";
-import { type ItemRow, latestRun } from "@/store/queries/runs";
-import type { Database } from "@/store/store";
-import type { BatchView, BriefInUse, MadeView, RowView } from "@/ui/api/contract";
+import type { Database } from "@/store";
+import {
+  type BatchRow,
+  editState,
+  type ItemRow,
+  latestRun,
+  listRows,
+  revisionsWithShelf,
+} from "@/store/queries";
+import type { BatchView, BriefInUse, MadeView, RowView } from "@/ui/api";
 import { runProgress } from "./progress";
 import { totalViews } from "./totals";
 

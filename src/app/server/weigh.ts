@@ -1,11 +1,11 @@
 /** The assignment that a route of Weigh is about. */
 
 import { resolveBrief } from "@/core/brief";
-import { type Geometry, planGeometry } from "@/core/frame";
+import { type Geometry, planGeometry } from "@/core/geometry";
 import { factsOfPage } from "@/core/proof";
-import { loadWeighed, type trialsOf } from "@/store/queries/weigh";
-import type { WeighPlan } from "@/store/schema";
-import type { TrialView, WeighView } from "@/ui/api/contract";
+import type { WeighPlan } from "@/store";
+import { loadWeighed, type trialsOf } from "@/store/queries";
+import type { TrialView, WeighView } from "@/ui/api";
 import { checkId, RequestError } from "./answer";
 import { getStore, getWorkspace } from "./store";
 

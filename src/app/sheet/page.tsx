@@ -1,4 +1,4 @@
-import { SheetScreen } from "@/ui/sheet/sheet-screen";
+import { SheetScreen } from "@/ui/print-sheet";
 
 export default function Page() {
   return <SheetScreen />;

@@ -1,4 +1,4 @@
-import { WeighScreen } from "@/ui/weigh/weigh-screen";
+import { WeighScreen } from "@/ui/weigh";
 
 export default function Page() {
   return <WeighScreen />;

@@ -1,7 +1,14 @@
-export * from "./abilities";
-export * from "./parse";
-export * from "./read";
-export * from "./resolve";
-export * from "./schema";
-export * from "./supported";
-export * from "./words";
+export { CAN, heldBy, holdsColours, lostToFormat } from "./abilities";
+export { BriefError, MAX_BRIEF_TEXT, parseBrief, parseBriefText } from "./parse";
+export {
+  clauseNames,
+  type FrameMode,
+  PIXEL_CLAUSES,
+  type PixelClause,
+  type PixelRange,
+  type ResolvedBrief,
+  resolveBrief,
+} from "./resolve";
+export { type Brief, CLAUSE_KEYS, type ClauseKey, FORMATS, type OutputFormat } from "./schema";
+export { notChecked, WISHES_GIVEN_UP, WRITABLE } from "./supported";
+export { clauseWords, formatName, paperWords, pixelWords, within } from "./words";

@@ -3,16 +3,21 @@
  * quality changes.
  */
 import type { OutputFormat, ResolvedBrief } from "../brief";
-import { avifEffort, webpEffort } from "../search/effort";
-import { avifPriorLog, differenceLog, FULL_CHROMA, priorLog, webpPriorLog } from "../search/prior";
 import {
   type AvifSetting,
+  avifEffort,
+  avifPriorLog,
   CAREFUL_PIXELS,
   type Chroma,
+  differenceLog,
+  FULL_CHROMA,
   type JpegSetting,
   type PdfSetting,
+  priorLog,
   type WebpSetting,
-} from "../search/types";
+  webpEffort,
+  webpPriorLog,
+} from "../coding";
 
 export type ArmSetting = PdfSetting | JpegSetting | WebpSetting | AvifSetting;
 

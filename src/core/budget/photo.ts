@@ -3,9 +3,10 @@
  * and followed in between.
  */
 import type { OutputFormat } from "../brief";
-import type { Geometry, Size } from "../frame";
-import { predictLog } from "../search/along";
-import type { Setting, Weighed } from "../search/types";
+import type { Setting, Weighed } from "../coding";
+import { predictLog } from "../coding";
+import type { Geometry } from "../geometry";
+import type { Size } from "../photo";
 import { type ArmSetting, type ArmSpec, armOf } from "./arm";
 
 /**

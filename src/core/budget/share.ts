@@ -5,7 +5,7 @@
  * would settle
  * it, and ends when every file that is chosen was really made.
  */
-import { CLEAN, PLAIN } from "../difference/types";
+import { CLEAN, PLAIN } from "../difference";
 import { Curve, type Pick, type SharedPhoto } from "./photo";
 
 /** How the whole is counted: what is there without any file, and what each file of so many bytes adds. */

@@ -1,5 +1,5 @@
 /** What is said of a limit on the whole. */
-import { PLAIN } from "../difference/types";
+import { PLAIN } from "../difference";
 import type { Check } from "../proof";
 import { formatBytes, trimNumber } from "../units";
 import type { Offer } from "./offers";

@@ -1,5 +1,3 @@
-export { Engine, type Plane, WINDOW } from "./engine";
-export * from "./error";
-export * from "./oklab";
-export * from "./reference";
-export * from "./types";
+export type { Pixels } from "./oklab";
+export { Reference, visibleDifference } from "./reference";
+export { CELL, CLEAN, type Difference, PLAIN, type Shift } from "./types";

@@ -11,7 +11,7 @@ import {
   multiply,
   type RgbSpace,
   SPACES,
-} from "../colour";
+} from "../pixels/colour";
 import type { Engine, Plane } from "./engine";
 
 /** Linear sRGB to cone responses. */

@@ -1,4 +1,4 @@
-import type { Rect } from "../frame";
+import type { Rect } from "../photo";
 
 /** Pixels a side that one value of the map stands for. */
 export const CELL = 4;

@@ -1,5 +1,5 @@
 /** Where a trial differs most, and how far that place reaches. */
-import type { Rect } from "../frame";
+import type { Rect } from "../photo";
 import { CELL, type DifferenceMap } from "./types";
 
 /** Cells of at least this share of the peak belong to the place. */

@@ -1,3 +1,3 @@
-export * from "./pass";
-export * from "./steps";
-export * from "./verdict";
+export { allowedFormats, keepsLayers, reasonsToEncode, writtenKind } from "./pass";
+export { passSteps, planSteps, type Step } from "./steps";
+export { type Verdict, verdictOf } from "./verdict";

@@ -1,8 +1,8 @@
 /** Whether a file's picture data can stay as they are, and if not, why. */
 import { type Brief, holdsColours, type OutputFormat, type ResolvedBrief, WRITABLE, within } from "../brief";
-import { type Geometry, keepsPixels } from "../frame";
-import type { WrittenKind } from "../names";
+import { type Geometry, keepsPixels } from "../geometry";
 import type { Facts } from "../proof";
+import type { WrittenKind } from "./names";
 
 /** The formats to try, in order: those of the brief, else the source's own kind, else JPEG. */
 export function allowedFormats(brief: ResolvedBrief, facts: Facts): OutputFormat[] {

@@ -5,22 +5,21 @@
  */
 
 import { type Brief, CAN, clauseWords, formatName, type OutputFormat, type ResolvedBrief } from "../brief";
-import type { ConversionReport } from "../colour";
+import type { Setting } from "../coding";
+import { type Geometry, keepsPixels, targetFor } from "../geometry";
 import {
   aimedSize,
   CENTRED,
   type Frame,
-  type Geometry,
-  keepsPixels,
+  type KernelName,
   lightSettingsOf,
   rawTakingOf,
   swapsSides,
-  targetFor,
   turnedSize,
-} from "../frame";
+} from "../photo";
+import type { ConversionReport } from "../pixels/colour";
+import { DEFAULT_REDUCING, kernelNames } from "../pixels/resample";
 import { type Facts, spaceName } from "../proof";
-import { DEFAULT_REDUCING, type KernelName, kernelNames } from "../resample";
-import type { Setting } from "../search";
 import { formatBytes, formatPpi, formatSize, trimNumber } from "../units";
 import { CUT_TO_CHECK } from "./verdict";
 

@@ -1,5 +1,5 @@
 /** The verdict of a row, with its reason in a few words. */
-import type { Geometry } from "../frame";
+import type { Geometry } from "../geometry";
 import type { Check } from "../proof";
 import { trimNumber } from "../units";
 

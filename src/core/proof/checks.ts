@@ -10,7 +10,8 @@ import {
   type ResolvedBrief,
   within,
 } from "../brief";
-import { aimedSize, CENTRED, type Frame, hasShape, holdsPaper, type Size, targetFor } from "../frame";
+import { hasShape, holdsPaper, targetFor } from "../geometry";
+import { aimedSize, CENTRED, type Frame, type Size } from "../photo";
 import { formatBytes, formatPpi, formatSize, trimNumber } from "../units";
 import { type Facts, spaceName } from "./facts";
 

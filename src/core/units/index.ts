@@ -1,6 +1,6 @@
-export * from "./bytes";
-export * from "./error";
-export * from "./length";
-export * from "./pixels";
-export * from "./range";
-export * from "./resolution";
+export { type ByteRange, formatBytes, parseByteText, resolveByteRange, toBytes } from "./bytes";
+export { UnitError } from "./error";
+export { LENGTH_UNITS, type LengthUnit, POINTS_PER_INCH, parseLength, toInches } from "./length";
+export { formatSize, MAX_PIXELS, MAX_SIDE, onPaper, parsePixels } from "./pixels";
+export { parseRange, rangeText, type Typed } from "./range";
+export { formatPpi, MAX_PPI, parseResolution, trimNumber } from "./resolution";

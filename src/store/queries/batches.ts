@@ -1,9 +1,9 @@
 /** Batches, the photos in them and the assignments that follow from brief and frame. */
 import { and, asc, eq, inArray, isNull, notInArray, sql } from "drizzle-orm";
 import { type Brief, PIXEL_CLAUSES } from "@/core/brief";
-import { AUTO, type Frame, tidyFrame } from "@/core/frame";
+import type { Choice } from "@/core/coding";
+import { AUTO, type Frame, tidyFrame } from "@/core/photo";
 import type { Facts } from "@/core/proof";
-import type { Choice } from "@/core/search";
 import { addJobs, PRIORITY, removeJobs } from "../queue";
 import { assignments, batches, batchPhotos, type FrameState, files, photos } from "../schema";
 import type { Executor } from "../store";

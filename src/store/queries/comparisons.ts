@@ -3,7 +3,7 @@
  * other, only not the one in use.
  */
 import { and, eq, inArray, isNull } from "drizzle-orm";
-import { type Choice, choiceName, forAll } from "@/core/search";
+import { type Choice, choiceName, forAll } from "@/core/coding";
 import { addJobs, PRIORITY } from "../queue";
 import { assignments, comparisons } from "../schema";
 import type { Executor } from "../store";

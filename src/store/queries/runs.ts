@@ -3,9 +3,9 @@
 import { and, asc, desc, eq, inArray, isNull, ne, sql } from "drizzle-orm";
 import { type Brief, resolveBrief } from "@/core/brief";
 import type { Limit } from "@/core/budget";
-import { freeName, planNames, sameName, type WrittenKind } from "@/core/names";
+import type { Choice } from "@/core/coding";
 import { writtenKind } from "@/core/plan";
-import type { Choice } from "@/core/search";
+import { freeName, planNames, sameName, type WrittenKind } from "@/core/plan/names";
 import { addJobs, PRIORITY } from "../queue";
 import {
   files,

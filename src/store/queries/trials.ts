@@ -1,8 +1,8 @@
 /** The cache of trials: sizes stay in the database, bytes on disk up to a cap. */
 import { and, asc, eq, isNotNull } from "drizzle-orm";
+import { type Setting, settingKey } from "@/core/coding";
 import type { Shift } from "@/core/difference";
-import type { Rect } from "@/core/frame";
-import { type Setting, settingKey } from "@/core/search";
+import type { Rect } from "@/core/photo";
 import { plannedPictures, trials } from "../schema";
 import type { Store } from "../store";
 import { rememberFile } from "./files";

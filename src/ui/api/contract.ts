@@ -2,16 +2,16 @@
 
 import type { Brief, OutputFormat } from "@/core/brief";
 import type { Limit, Offer } from "@/core/budget";
+import type { Choice, Chroma, Setting } from "@/core/coding";
 import type { Shift } from "@/core/difference";
-import type { Frame, Geometry, Lighter, RawTaking, Rect, Size } from "@/core/frame";
-import type { InkReport } from "@/core/ink";
-import type { Part, Savings } from "@/core/layers";
-import type { NameNote } from "@/core/names";
+import type { Geometry } from "@/core/geometry";
+import type { Frame, Lighter, RawTaking, Rect, Size } from "@/core/photo";
+import type { InkReport } from "@/core/pixels/ink";
+import type { Part, Savings } from "@/core/pixels/layers";
 import type { Step, Verdict } from "@/core/plan";
+import type { NameNote } from "@/core/plan/names";
 import type { Check, Facts } from "@/core/proof";
-import type { Choice, Chroma, Setting } from "@/core/search";
-import type { Answer } from "@/receivers/answer";
-import type { Rules } from "@/receivers/rules";
+import type { Answer, Rules } from "@/receivers";
 
 export interface DeskView {
   batches: { id: string; name: string; photos: number; bytes: number }[];

@@ -3,8 +3,8 @@
 /** A brief's name, which can be changed in place, and what can be done with the whole of it. */
 import { type FormEvent, useState } from "react";
 import type { Brief } from "@/core/brief";
-import { statedChips } from "../clauses/chips";
-import { Button } from "../parts/button";
+import { statedChips } from "../clauses";
+import { Button } from "../parts";
 
 interface Props {
   brief: Brief;

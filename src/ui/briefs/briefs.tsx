@@ -5,21 +5,12 @@ import { useCallback, useDeferredValue, useEffect, useMemo, useState } from "rea
 import { useDropzone } from "react-dropzone";
 import { toast } from "sonner";
 import { z } from "zod";
-import {
-  type Brief,
-  MAX_BRIEF_TEXT,
-  parseBrief,
-  parseBriefText,
-  type Reading,
-  readWording,
-} from "@/core/brief";
-import { call, useShelf } from "../api/client";
-import type { ShelfBrief } from "../api/contract";
-import { messageOf } from "../clauses/forms";
-import { Button } from "../parts/button";
-import { Header } from "../parts/header";
-import { useRemembered } from "../parts/remembered";
-import { useStepKeys } from "../parts/step-keys";
+import { type Brief, MAX_BRIEF_TEXT, parseBrief, parseBriefText } from "@/core/brief";
+import { type Reading, readWording } from "@/core/brief/read";
+import type { ShelfBrief } from "../api";
+import { call, useShelf } from "../api";
+import { messageOf } from "../clauses";
+import { Button, Header, useRemembered, useStepKeys } from "../parts";
 import { BriefHeading } from "./brief-heading";
 import { ClauseList } from "./clause-list";
 import { useHistory } from "./history";

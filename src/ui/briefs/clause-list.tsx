@@ -6,11 +6,18 @@
 import { Popover } from "radix-ui";
 import { useMemo } from "react";
 import { type Brief, type ClauseKey, resolveBrief } from "@/core/brief";
-import { clauseGauge, NOTHING } from "@/core/gauge";
-import { AddClauses, ChipPopover } from "../clauses/chip-button";
-import { type Chip, chipOf, isWished, receiversWords, statedChips } from "../clauses/chips";
-import { DisagreementList } from "../clauses/disagreement-list";
-import { Gauge } from "../parts/gauge";
+import { clauseGauge, NOTHING } from "@/core/proof/gauge";
+import {
+  AddClauses,
+  type Chip,
+  ChipPopover,
+  chipOf,
+  DisagreementList,
+  isWished,
+  receiversWords,
+  statedChips,
+} from "../clauses";
+import { Gauge } from "../parts";
 import { linkOf, numbersOf, sourceWords } from "./spans";
 
 interface Props {

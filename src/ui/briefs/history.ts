@@ -3,7 +3,7 @@
 /** Undo and redo on the Briefs screen: each deed knows how it is taken back. */
 import { useCallback, useState } from "react";
 import { toast } from "sonner";
-import { useChange } from "../api/client";
+import { useChange } from "../api";
 
 export interface Deed {
   words: string;

@@ -2,8 +2,8 @@
 
 /** The shelf of briefs: search, choose, bring in. */
 import { type ReactNode, useState } from "react";
-import type { ShelfBrief } from "../api/contract";
-import { briefSummary } from "../clauses/chips";
+import type { ShelfBrief } from "../api";
+import { briefSummary } from "../clauses";
 
 interface Props {
   briefs: readonly ShelfBrief[] | null;

@@ -3,7 +3,7 @@
  * what was not understood.
  */
 import type { Brief } from "@/core/brief";
-import { chipOf } from "../clauses/chips";
+import { chipOf } from "../clauses";
 
 export type PieceKind = "plain" | "read" | "you" | "unread";
 

@@ -2,8 +2,9 @@
 
 /** The receiver's wording, with the words that became clauses tied to them. */
 import { useMemo, useState } from "react";
-import type { Brief, Unread } from "@/core/brief";
-import { Button } from "../parts/button";
+import type { Brief } from "@/core/brief";
+import type { Unread } from "@/core/brief/read";
+import { Button } from "../parts";
 import { type Piece, piecesOf } from "./spans";
 
 interface Props {

@@ -4,7 +4,7 @@
 import { useState } from "react";
 import { useForm } from "react-hook-form";
 import type { Brief } from "@/core/brief";
-import { Button } from "../parts/button";
+import { Button } from "../parts";
 import { asAsked, type Chip, isStated, isWished, receiversWords, WISHABLE, withClauses } from "./chips";
 import type { Values } from "./fields";
 import { checkClauses, FORMS, messageOf } from "./forms";

@@ -1,6 +1,6 @@
 /** The clauses as they are shown and edited: which belong together, and how they read. */
 import { type Brief, CLAUSE_KEYS, type ClauseKey, clauseNames, clauseWords, pixelWords } from "@/core/brief";
-import { type Change, overrule } from "@/core/disagreements";
+import { type Change, overrule } from "@/core/plan/disagreements";
 
 export interface Chip {
   key: string;

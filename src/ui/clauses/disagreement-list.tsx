@@ -3,8 +3,8 @@
 /** Where clauses contradict each other, in plain words, with the ways out as buttons. */
 import { useMemo } from "react";
 import type { Brief } from "@/core/brief";
-import { findDisagreements, overrule } from "@/core/disagreements";
-import type { Size } from "@/core/frame";
+import type { Size } from "@/core/photo";
+import { findDisagreements, overrule } from "@/core/plan/disagreements";
 
 interface Props {
   brief: Brief;

@@ -4,11 +4,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { formatBytes, formatSize } from "@/core/units";
-import type { Rules } from "@/receivers/rules";
-import { call } from "../api/client";
-import type { ArrivalView } from "../api/contract";
-import { Button } from "../parts/button";
-import { StateMark } from "../parts/state-mark";
+import type { Rules } from "@/receivers";
+import type { ArrivalView } from "../api";
+import { call } from "../api";
+import { Button, StateMark } from "../parts";
 
 type Sizes = {
   sizes: ({ width: number; height: number; scale: number | null; ppi: number | null } | null)[];

@@ -2,11 +2,9 @@
 
 /** What was handed over, the newest first: on its way, broken off, or answered. */
 import { formatBytes } from "@/core/units";
-import { call, useChange } from "../api/client";
-import type { ReceiverView } from "../api/contract";
-import { Button } from "../parts/button";
-import { StateMark } from "../parts/state-mark";
-import { when } from "../runs/words";
+import type { ReceiverView } from "../api";
+import { call, useChange } from "../api";
+import { Button, StateMark, when } from "../parts";
 
 interface Props {
   view: ReceiverView;

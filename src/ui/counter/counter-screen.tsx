@@ -2,9 +2,9 @@
 
 /** Counter: the simulated receivers. What they ask, what was handed to them, and what they answered. */
 import { useCallback, useEffect, useState } from "react";
-import { useCounter, useEvents, useReceiver } from "../api/client";
-import type { CounterView } from "../api/contract";
-import { Header } from "../parts/header";
+import type { CounterView } from "../api";
+import { useCounter, useEvents, useReceiver } from "../api";
+import { Header } from "../parts";
 import { ArrivalPane } from "./arrival-pane";
 import { Arrivals } from "./arrivals";
 import { Notice } from "./notice";

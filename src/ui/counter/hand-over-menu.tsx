@@ -6,7 +6,7 @@
  */
 import { useRouter } from "next/navigation";
 import { DropdownMenu } from "radix-ui";
-import { call, ServerError, useChange, useCounter } from "../api/client";
+import { call, ServerError, useChange, useCounter } from "../api";
 import { KINDS } from "./words";
 
 export function HandOver({ runId }: { runId: string }) {

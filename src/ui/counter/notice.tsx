@@ -5,9 +5,9 @@ import { ClipboardCopy } from "lucide-react";
 import Link from "next/link";
 import { useState } from "react";
 import { toast } from "sonner";
-import { call, useChange } from "../api/client";
-import type { ReceiverView } from "../api/contract";
-import { Button } from "../parts/button";
+import type { ReceiverView } from "../api";
+import { call, useChange } from "../api";
+import { Button } from "../parts";
 import { RulesForm } from "./rules-form";
 import { KINDS, MOODS } from "./words";
 

@@ -4,14 +4,11 @@ import { useQuery } from "@tanstack/react-query";
 /** The documents of a form, prepared together: what is there, what is missing, one button. */
 import Link from "next/link";
 import { useRef, useState } from "react";
-import type { FormRules, Slot } from "@/receivers/rules";
-import { call, useBatch, useChange } from "../api/client";
-import type { BatchView, ReceiverView, RowView } from "../api/contract";
-import { sendPhoto } from "../api/upload";
-import { briefSummary } from "../clauses/chips";
-import { rowState } from "../desk/row-state";
-import { Button } from "../parts/button";
-import { STATE_INK, StateMark } from "../parts/state-mark";
+import type { FormRules, Slot } from "@/receivers";
+import type { BatchView, ReceiverView, RowView } from "../api";
+import { call, sendPhoto, useBatch, useChange } from "../api";
+import { briefSummary } from "../clauses";
+import { Button, rowState, STATE_INK, StateMark } from "../parts";
 
 export function PackagePanel({ view, rules }: { view: ReceiverView; rules: FormRules }) {
   const pack = view.package;

@@ -2,17 +2,10 @@
 
 /** The rules of a receiver, to be changed. What is wrong is said at its field, and nothing is lost. */
 import { type FormEvent, type ReactNode, useState } from "react";
-import {
-  type FileType,
-  type FormRules,
-  type Rules,
-  rulesSchema,
-  type Slot,
-  TYPE_NAMES,
-} from "@/receivers/rules";
-import { call, useChange } from "../api/client";
-import type { ReceiverView } from "../api/contract";
-import { Button } from "../parts/button";
+import { type FileType, type FormRules, type Rules, rulesSchema, type Slot, TYPE_NAMES } from "@/receivers";
+import type { ReceiverView } from "../api";
+import { call, useChange } from "../api";
+import { Button } from "../parts";
 
 /** Fields by their place in the rules, as they were typed. */
 type Typed = Record<string, string>;

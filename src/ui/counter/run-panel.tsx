@@ -3,9 +3,9 @@
 /** A run that is to be handed to the chosen receiver; for a form with the document that each file is. */
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { call, useChange, useRun } from "../api/client";
-import type { ReceiverView } from "../api/contract";
-import { Button } from "../parts/button";
+import type { ReceiverView } from "../api";
+import { call, useChange, useRun } from "../api";
+import { Button } from "../parts";
 
 interface Props {
   view: ReceiverView;

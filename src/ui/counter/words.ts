@@ -1,7 +1,7 @@
 /** Receivers and their answers in a few words. */
 
 import { formatBytes } from "@/core/units";
-import type { Mood, Rules } from "@/receivers/rules";
+import type { Mood, Rules } from "@/receivers";
 
 export const KINDS: Record<Rules["kind"], string> = {
   form: "Upload form",

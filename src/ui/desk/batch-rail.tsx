@@ -5,11 +5,9 @@ import { DropdownMenu } from "radix-ui";
 import { type FormEvent, type KeyboardEvent, type ReactNode, useState } from "react";
 import { toast } from "sonner";
 import { formatBytes } from "@/core/units";
-import { call, useChange } from "../api/client";
-import type { DeskView } from "../api/contract";
-import type { Upload } from "../api/upload";
-import { Button } from "../parts/button";
-import { ProgressBar } from "../parts/progress-bar";
+import type { DeskView, Upload } from "../api";
+import { call, useChange } from "../api";
+import { Button, ProgressBar } from "../parts";
 
 interface Props {
   desk: DeskView | null;

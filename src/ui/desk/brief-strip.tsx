@@ -3,12 +3,10 @@
 /** The brief of the chosen photo: its clauses as chips, and where they contradict each other. */
 import { DropdownMenu } from "radix-ui";
 import { type Brief, resolveBrief } from "@/core/brief";
-import { call, useChange } from "../api/client";
-import type { BatchView, DeskView, RowView } from "../api/contract";
-import { AddClauses, ChipButton } from "../clauses/chip-button";
-import { statedChips } from "../clauses/chips";
-import { DisagreementList } from "../clauses/disagreement-list";
-import { Button } from "../parts/button";
+import type { BatchView, DeskView, RowView } from "../api";
+import { call, useChange } from "../api";
+import { AddClauses, ChipButton, DisagreementList, statedChips } from "../clauses";
+import { Button } from "../parts";
 import { PaperPixels } from "./paper-pixels";
 import { PasteWording } from "./paste-wording";
 import { TotalNote } from "./total-note";

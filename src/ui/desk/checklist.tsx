@@ -14,8 +14,8 @@ import {
   resolveBrief,
 } from "@/core/brief";
 import { type Check, checkFacts } from "@/core/proof";
-import type { RowView } from "../api/contract";
-import { StateMark } from "../parts/state-mark";
+import type { RowView } from "../api";
+import { StateMark } from "../parts";
 
 interface Props {
   brief: Brief;

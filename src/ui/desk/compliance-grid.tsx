@@ -4,14 +4,12 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { type KeyboardEvent, type MouseEvent, useEffect, useMemo, useRef } from "react";
 import { type Brief, type ClauseKey, formatName, type ResolvedBrief, resolveBrief } from "@/core/brief";
-import { pixelGauge } from "@/core/gauge";
-import { nameNoteWords } from "@/core/names";
+import { nameNoteWords } from "@/core/plan/names";
+import { pixelGauge } from "@/core/proof/gauge";
 import { formatBytes, formatPpi, formatSize, trimNumber } from "@/core/units";
-import { call, useChange } from "../api/client";
-import type { BatchView, RowView } from "../api/contract";
-import { Gauge } from "../parts/gauge";
-import { STATE_INK, STATE_WORDS, StateMark } from "../parts/state-mark";
-import { rowState, toneOf } from "./row-state";
+import type { BatchView, RowView } from "../api";
+import { call, useChange } from "../api";
+import { Gauge, rowState, STATE_INK, STATE_WORDS, StateMark, toneOf } from "../parts";
 
 interface Props {
   batch: BatchView;

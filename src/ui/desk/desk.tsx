@@ -4,12 +4,9 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useDropzone } from "react-dropzone";
 import { toast } from "sonner";
-import { call, useBatch, useChange, useDesk, useEvents } from "../api/client";
-import type { RowView } from "../api/contract";
-import { type Arrival, useUploads } from "../api/upload";
-import { Header } from "../parts/header";
-import { useRemembered } from "../parts/remembered";
-import { useStepKeys } from "../parts/step-keys";
+import type { RowView } from "../api";
+import { type Arrival, call, useBatch, useChange, useDesk, useEvents, useUploads } from "../api";
+import { Header, useRemembered, useStepKeys } from "../parts";
 import { BatchRail } from "./batch-rail";
 import { BriefStrip } from "./brief-strip";
 import { ComplianceGrid } from "./compliance-grid";

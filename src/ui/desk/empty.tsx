@@ -1,4 +1,4 @@
-import { Button } from "../parts/button";
+import { Button } from "../parts";
 
 export function Welcome({ onOpen, demoComing }: { onOpen: () => void; demoComing: boolean }) {
   return (

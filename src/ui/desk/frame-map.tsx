@@ -2,9 +2,9 @@
 
 /** The whole photo, small, with the frame on it: drag or use the arrow keys to move it. */
 import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from "react";
-import type { Frame } from "@/core/frame";
-import { call, useChange } from "../api/client";
-import type { RowView } from "../api/contract";
+import type { Frame } from "@/core/photo";
+import type { RowView } from "../api";
+import { call, useChange } from "../api";
 
 const LONGEST = 76;
 const clamp = (value: number) => Math.min(1, Math.max(0, value));

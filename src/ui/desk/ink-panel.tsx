@@ -1,11 +1,11 @@
 "use client";
 
 /** What was found as ink, shown on the photo, with the two things that can be set about it. */
-import { DEFAULT_INK } from "@/core/ink/types";
+import { DEFAULT_INK } from "@/core/photo";
 import { trimNumber } from "@/core/units";
-import { call, useChange } from "../api/client";
-import type { RowView } from "../api/contract";
-import { Slide } from "../parts/slide";
+import type { RowView } from "../api";
+import { call, useChange } from "../api";
+import { Slide } from "../parts";
 
 interface Props {
   batchId: string;

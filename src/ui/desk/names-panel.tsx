@@ -8,11 +8,11 @@ import { ChevronUp } from "lucide-react";
 import { Popover } from "radix-ui";
 import { useMemo, useRef, useState } from "react";
 import { resolveBrief } from "@/core/brief";
-import { nameNoteWords, type PlannedName, planNames, type WrittenKind } from "@/core/names";
 import { writtenKind } from "@/core/plan";
-import { call, useChange } from "../api/client";
-import type { BatchView } from "../api/contract";
-import { Button } from "../parts/button";
+import { nameNoteWords, type PlannedName, planNames, type WrittenKind } from "@/core/plan/names";
+import type { BatchView } from "../api";
+import { call, useChange } from "../api";
+import { Button } from "../parts";
 
 const LINE = 44;
 

@@ -4,8 +4,9 @@
 import { Popover } from "radix-ui";
 import { useId, useState } from "react";
 import { type Brief, resolveBrief } from "@/core/brief";
-import { overrule } from "@/core/disagreements";
-import { aimedSize, askedPpi, type Geometry, planGeometry, type Size } from "@/core/frame";
+import { askedPpi, type Geometry, planGeometry } from "@/core/geometry";
+import { aimedSize, type Size } from "@/core/photo";
+import { overrule } from "@/core/plan/disagreements";
 import {
   actWords,
   balance,
@@ -22,7 +23,7 @@ import {
   sumChange,
   sumOf,
   type Term,
-} from "@/core/paper";
+} from "@/core/plan/paper";
 import {
   formatBytes,
   LENGTH_UNITS,
@@ -31,9 +32,9 @@ import {
   toInches,
   trimNumber,
 } from "@/core/units";
-import type { RowView } from "../api/contract";
-import { checkClauses, messageOf } from "../clauses/forms";
-import { Button } from "../parts/button";
+import type { RowView } from "../api";
+import { checkClauses, messageOf } from "../clauses";
+import { Button } from "../parts";
 
 interface Props {
   row: RowView;

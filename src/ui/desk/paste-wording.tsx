@@ -3,12 +3,12 @@
 /** A receiver's wording pasted right where it is needed: read while it is typed, used with one press. */
 import { Popover } from "radix-ui";
 import { useDeferredValue, useMemo, useState } from "react";
-import { type Brief, type Reading, readWording, UNNAMED } from "@/core/brief";
-import { findDisagreements } from "@/core/disagreements";
-import { call, useChange } from "../api/client";
-import { statedChips } from "../clauses/chips";
-import { messageOf } from "../clauses/forms";
-import { Button } from "../parts/button";
+import type { Brief } from "@/core/brief";
+import { type Reading, readWording, UNNAMED } from "@/core/brief/read";
+import { findDisagreements } from "@/core/plan/disagreements";
+import { call, useChange } from "../api";
+import { messageOf, statedChips } from "../clauses";
+import { Button } from "../parts";
 
 interface Props {
   batchId: string;

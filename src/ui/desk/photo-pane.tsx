@@ -6,19 +6,16 @@ import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
 import type { Brief } from "@/core/brief";
-import { CLEAN, PLAIN } from "@/core/difference/types";
+import { CLEAN, PLAIN } from "@/core/difference";
 import { formatSize, trimNumber } from "@/core/units";
-import { call, useChange } from "../api/client";
-import type { BatchView, DeskView, MadeView, RowView } from "../api/contract";
-import { Button } from "../parts/button";
-import { ProofLines } from "../parts/proof-lines";
-import { TickList } from "../parts/tick-list";
-import { PartPicture } from "../picture/part-picture";
+import type { BatchView, DeskView, MadeView, RowView } from "../api";
+import { call, useChange } from "../api";
+import { Button, ProofLines, rowState, TickList } from "../parts";
+import { PartPicture } from "../picture";
 import { Checklist } from "./checklist";
 import { FrameMap } from "./frame-map";
 import { InkPanel } from "./ink-panel";
 import { RowBrief } from "./row-brief";
-import { rowState } from "./row-state";
 import { TakingPanel } from "./taking-panel";
 
 interface Props {

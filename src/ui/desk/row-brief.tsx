@@ -3,8 +3,8 @@
 /** Which brief a photo is held against: that of its batch, or one of its own. */
 import { ChevronDown } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
-import { call, useChange } from "../api/client";
-import type { BatchView, DeskView, RowView } from "../api/contract";
+import type { BatchView, DeskView, RowView } from "../api";
+import { call, useChange } from "../api";
 
 interface Props {
   batch: BatchView;

@@ -2,16 +2,10 @@
 
 /** Totals, names, and the one button that says what it will do. */
 import { formatBytes } from "@/core/units";
-import { call, useChange } from "../api/client";
-import type { BatchView, RowView, TotalView } from "../api/contract";
-import { Button } from "../parts/button";
-import { Figure } from "../parts/figure";
-import { Gauge } from "../parts/gauge";
-import { WholePanel } from "../parts/whole-panel";
-import { RunGoing } from "../runs/run-progress";
-import { TakeAway } from "../runs/take-away";
+import type { BatchView, RowView, TotalView } from "../api";
+import { call, useChange } from "../api";
+import { Button, Figure, Gauge, RunGoing, rowState, TakeAway, WholePanel } from "../parts";
 import { NamesPanel } from "./names-panel";
-import { rowState } from "./row-state";
 
 /** Bytes that a row's file has, or will have. */
 const bytesOf = (row: RowView): number => (row.made?.state === "done" ? row.made.bytes : row.bytes) ?? 0;

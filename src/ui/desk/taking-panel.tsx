@@ -5,11 +5,11 @@
  * taken above white.
  */
 import Link from "next/link";
-import { DEFAULT_LIGHT, DEFAULT_RAW, type Frame } from "@/core/frame";
+import { DEFAULT_LIGHT, DEFAULT_RAW, type Frame } from "@/core/photo";
 import { formatSize, trimNumber } from "@/core/units";
-import { call, useChange } from "../api/client";
-import type { RowView } from "../api/contract";
-import { Slide } from "../parts/slide";
+import type { RowView } from "../api";
+import { call, useChange } from "../api";
+import { Slide } from "../parts";
 
 interface Props {
   batchId: string;

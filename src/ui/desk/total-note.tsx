@@ -6,12 +6,11 @@
  */
 import type { Brief } from "@/core/brief";
 import { cannotWords, type Offer, offerWords } from "@/core/budget";
-import { overrule } from "@/core/disagreements";
+import { overrule } from "@/core/plan/disagreements";
 import { formatBytes, trimNumber } from "@/core/units";
-import { call, useChange } from "../api/client";
-import type { BatchView, TotalView } from "../api/contract";
-import { Button } from "../parts/button";
-import { ProgressBar } from "../parts/progress-bar";
+import type { BatchView, TotalView } from "../api";
+import { call, useChange } from "../api";
+import { Button, ProgressBar } from "../parts";
 
 interface Props {
   batch: BatchView;

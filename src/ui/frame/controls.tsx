@@ -4,22 +4,21 @@
 import { RotateCcw, RotateCw } from "lucide-react";
 import { useEffect, useId, useState } from "react";
 import {
-  CENTRED,
   canCut,
   canSwap,
   centreAt,
   type Geometry,
   leanTo,
-  MOST_ANGLE,
   moveBy,
   turnBy,
   widthTo,
   zoomBy,
-} from "@/core/frame";
-import { KERNELS, type KernelName, kernelNames } from "@/core/resample";
+} from "@/core/geometry";
+import { CENTRED, KERNELS, type KernelName, MOST_ANGLE } from "@/core/photo";
+import { kernelNames } from "@/core/pixels/resample";
 import { trimNumber } from "@/core/units";
-import type { RowView } from "../api/contract";
-import { Button } from "../parts/button";
+import type { RowView } from "../api";
+import { Button } from "../parts";
 import type { FrameEditor } from "./use-frame";
 
 interface Props {

@@ -2,12 +2,11 @@
 
 /** Frame: one photo with the output frame on it, the result beside it, and the way to the next photo. */
 import { useCallback, useEffect, useState } from "react";
-import { carried, type Frame } from "@/core/frame";
-import { call, useChange } from "../api/client";
-import type { BatchView, RowView } from "../api/contract";
-import { Button } from "../parts/button";
-import { Header } from "../parts/header";
-import { usePhotoScreen } from "../parts/use-photo-screen";
+import { carried } from "@/core/geometry";
+import type { Frame } from "@/core/photo";
+import type { BatchView, RowView } from "../api";
+import { call, useChange } from "../api";
+import { Button, Header, usePhotoScreen } from "../parts";
 import { Controls, frameKey } from "./controls";
 import { PhotoList } from "./photo-list";
 import { Result } from "./result";

@@ -2,8 +2,8 @@
 
 /** The batch's photos with the state of each one's frame. */
 import { useEffect, useRef } from "react";
-import type { RowView } from "../api/contract";
-import { StateMark } from "../parts/state-mark";
+import type { RowView } from "../api";
+import { StateMark } from "../parts";
 
 /** How a photo's frame stands, in a few words. */
 export function frameState(row: RowView): { words: string; state: "meets" | "needs" | "cannot" | null } {

@@ -3,10 +3,10 @@
 /** The result at its true pixels: the real file once it is measured, until then drawn from the preview. */
 import { useEffect, useRef } from "react";
 import { type Brief, resolveBrief } from "@/core/brief";
-import type { Geometry } from "@/core/frame";
+import type { Geometry } from "@/core/geometry";
 import { formatBytes, formatSize, trimNumber } from "@/core/units";
-import type { RowView } from "../api/contract";
-import { PartPicture } from "../picture/part-picture";
+import type { RowView } from "../api";
+import { PartPicture } from "../picture";
 
 interface Props {
   row: RowView;

@@ -2,9 +2,10 @@
 
 /** The photo with the output frame on it: drag moves it, wheel and pinch bring it closer. */
 import { type PointerEvent, useEffect, useLayoutEffect, useRef, useState } from "react";
-import { centreAt, centreOf, type Geometry, turnedSize, zoomBy } from "@/core/frame";
-import type { RowView } from "../api/contract";
-import { turnedStyle } from "../picture/draw-part";
+import { centreAt, centreOf, type Geometry, zoomBy } from "@/core/geometry";
+import { turnedSize } from "@/core/photo";
+import type { RowView } from "../api";
+import { turnedStyle } from "../picture";
 import type { FrameEditor } from "./use-frame";
 
 interface Props {

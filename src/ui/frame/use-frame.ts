@@ -3,9 +3,10 @@
 /** The frame of one photo while it is edited: shown at once, saved when the hand rests. */
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { type Brief, resolveBrief } from "@/core/brief";
-import { type Editing, type Frame, type Geometry, planGeometry, tidyFrame } from "@/core/frame";
-import { call, useChange } from "../api/client";
-import type { RowView } from "../api/contract";
+import { type Editing, type Geometry, planGeometry } from "@/core/geometry";
+import { type Frame, tidyFrame } from "@/core/photo";
+import type { RowView } from "../api";
+import { call, useChange } from "../api";
 
 export interface FrameEditor {
   frame: Frame;

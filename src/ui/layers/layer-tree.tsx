@@ -4,10 +4,10 @@
  * The layers and groups of the file, from the top, each with a tick for whether it takes part when all are
  * flattened.
  */
-import type { Frame } from "@/core/frame";
-import { call, useChange } from "../api/client";
-import type { LayersView, LayerView, RowView } from "../api/contract";
-import { Button } from "../parts/button";
+import type { Frame } from "@/core/photo";
+import type { LayersView, LayerView, RowView } from "../api";
+import { call, useChange } from "../api";
+import { Button } from "../parts";
 
 interface Props {
   batchId: string;

@@ -6,11 +6,9 @@
  */
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { call, useChange } from "../api/client";
-import type { BatchView, LayersView, RowView } from "../api/contract";
-import { Button } from "../parts/button";
-import { Header } from "../parts/header";
-import { usePhotoScreen } from "../parts/use-photo-screen";
+import type { BatchView, LayersView, RowView } from "../api";
+import { call, useChange } from "../api";
+import { Button, Header, usePhotoScreen } from "../parts";
 import { LayerTree } from "./layer-tree";
 import { Measures } from "./measures";
 import { WeightTable } from "./weight-table";

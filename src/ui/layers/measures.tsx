@@ -2,12 +2,12 @@
 
 /** The measures that make layered artwork lighter, each with what it really saves. */
 import { useQuery } from "@tanstack/react-query";
-import type { Lighter } from "@/core/frame";
-import type { Savings } from "@/core/layers";
+import type { Lighter } from "@/core/photo";
+import type { Savings } from "@/core/pixels/layers";
 import { formatBytes, formatSize, trimNumber } from "@/core/units";
-import { call, useChange } from "../api/client";
-import type { LayersView, LighterView, RowView } from "../api/contract";
-import { Slide } from "../parts/slide";
+import type { LayersView, LighterView, RowView } from "../api";
+import { call, useChange } from "../api";
+import { Slide } from "../parts";
 
 interface Props {
   batchId: string;

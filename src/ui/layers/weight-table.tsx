@@ -2,7 +2,7 @@
 
 /** What weighs how much: every part of the file, the heaviest first, with its share drawn. */
 import { formatBytes, trimNumber } from "@/core/units";
-import type { LayersView } from "../api/contract";
+import type { LayersView } from "../api";
 
 const KINDS = {
   layer: "layer",

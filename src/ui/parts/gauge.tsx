@@ -1,7 +1,7 @@
 /**
  * The gauge, drawn: line, band between two ticks, hollow circle for now, filled triangle for what will be.
  */
-import { type GaugeInput, gaugeModel } from "@/core/gauge";
+import { type GaugeInput, gaugeModel } from "@/core/proof/gauge";
 
 export type GaugeTone = "meets" | "needs" | "cannot" | "open";
 

@@ -2,7 +2,7 @@
 
 /** What no machine can check, to be ticked by a person; kept with the run. */
 import { useId } from "react";
-import { call, useChange } from "../api/client";
+import { call, useChange } from "../api";
 
 interface Props {
   runId: string;

@@ -6,8 +6,8 @@
  */
 import { useRouter } from "next/navigation";
 import { useCallback, useEffect, useMemo } from "react";
-import { call, useBatch, useChange, useEvents } from "../api/client";
-import type { RowView } from "../api/contract";
+import type { RowView } from "../api";
+import { call, useBatch, useChange, useEvents } from "../api";
 import { useAddress } from "./address";
 import { useStepKeys } from "./step-keys";
 

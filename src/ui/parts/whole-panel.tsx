@@ -6,7 +6,7 @@
  */
 import { Popover } from "radix-ui";
 import { type ReactNode, useState } from "react";
-import { base64Bytes, secondsWords, sendSeconds } from "@/core/mail";
+import { base64Bytes, secondsWords, sendSeconds } from "@/core/delivery/mail";
 import { formatBytes, toBytes } from "@/core/units";
 import { useRemembered } from "./remembered";
 

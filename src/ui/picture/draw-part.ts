@@ -1,5 +1,6 @@
 /** Drawing the part of a photo that a frame takes, from its preview: what the file will show, about. */
-import { type Geometry, type Size, turnOrientation } from "@/core/frame";
+import type { Geometry } from "@/core/geometry";
+import { type Size, turnOrientation } from "@/core/photo";
 
 /**
  * Moves the context so that the turned photo's pixels can be drawn by the upright one's: x and y of the

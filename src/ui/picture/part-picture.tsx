@@ -1,7 +1,8 @@
 "use client";
 
 import { useEffect, useRef } from "react";
-import type { Geometry, Size } from "@/core/frame";
+import type { Geometry } from "@/core/geometry";
+import type { Size } from "@/core/photo";
 import { drawPart } from "./draw-part";
 
 interface Props {

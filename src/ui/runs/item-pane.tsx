@@ -3,9 +3,8 @@
 /** The chosen file of a run: how it looks, its proof, and what only a person can check. */
 import { Download } from "lucide-react";
 import { formatBytes, formatSize } from "@/core/units";
-import type { RunItemView } from "../api/contract";
-import { ProofLines } from "../parts/proof-lines";
-import { TickList } from "../parts/tick-list";
+import type { RunItemView } from "../api";
+import { ProofLines, TickList } from "../parts";
 
 interface Props {
   item: RunItemView;

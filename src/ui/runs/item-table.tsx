@@ -4,8 +4,8 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { type KeyboardEvent, useEffect, useRef } from "react";
 import { formatBytes, formatSize, trimNumber } from "@/core/units";
-import type { RunItemView } from "../api/contract";
-import { STATE_INK, type State, StateMark } from "../parts/state-mark";
+import type { RunItemView } from "../api";
+import { STATE_INK, type State, StateMark } from "../parts";
 import type { Order } from "./words";
 
 interface Props {

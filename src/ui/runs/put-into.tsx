@@ -7,9 +7,9 @@ import { FolderDown } from "lucide-react";
 import { Popover } from "radix-ui";
 import { useState } from "react";
 import { toast } from "sonner";
-import { call, useChange } from "../api/client";
-import type { RunDetail } from "../api/contract";
-import { Button } from "../parts/button";
+import type { RunDetail } from "../api";
+import { call, useChange } from "../api";
+import { Button } from "../parts";
 
 export function PutInto({ run }: { run: RunDetail }) {
   const [open, setOpen] = useState(false);

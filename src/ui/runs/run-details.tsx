@@ -5,23 +5,18 @@ import { DropdownMenu } from "radix-ui";
 import { useMemo, useState } from "react";
 import { toast } from "sonner";
 import type { Limit } from "@/core/budget";
-import { base64Bytes, fileBytesWithin } from "@/core/mail";
+import { base64Bytes, fileBytesWithin } from "@/core/delivery/mail";
 import { formatBytes, trimNumber } from "@/core/units";
-import { call, useChange, useDesk } from "../api/client";
-import type { RunDetail, RunItemView } from "../api/contract";
-import { HandOver } from "../counter/hand-over-menu";
-import { Button } from "../parts/button";
-import { Figure } from "../parts/figure";
-import { StateMark } from "../parts/state-mark";
-import { WholePanel } from "../parts/whole-panel";
+import type { RunDetail, RunItemView } from "../api";
+import { call, useChange, useDesk } from "../api";
+import { HandOver } from "../counter";
+import { Button, Figure, RunGoing, StateMark, TakeAway, WholePanel, when } from "../parts";
 import { ItemPane } from "./item-pane";
 import { ItemTable } from "./item-table";
 import { PutInto } from "./put-into";
-import { RunGoing } from "./run-progress";
 import { SizeChart } from "./size-chart";
-import { TakeAway } from "./take-away";
 /** One run: totals, what each file was and is, its proof, and what can be done with it. */
-import { type Order, when } from "./words";
+import type { Order } from "./words";
 
 const ORDERS: readonly [Order, string][] = [
   ["largest", "Largest first"],

@@ -2,13 +2,12 @@
 
 import { useCallback, useEffect, useState } from "react";
 import { formatBytes } from "@/core/units";
-import { useEvents, useRun, useRuns } from "../api/client";
-import type { RunView } from "../api/contract";
-import { Header } from "../parts/header";
+import type { RunView } from "../api";
+import { useEvents, useRun, useRuns } from "../api";
+/** Runs: what was made, when and from what, with proofs; what can be taken away, made again or given up. */
+import { Header, when } from "../parts";
 import { RunDetails } from "./run-details";
 import { Storage } from "./storage";
-/** Runs: what was made, when and from what, with proofs; what can be taken away, made again or given up. */
-import { when } from "./words";
 
 /** The chosen run stands in the address, so that a reload comes back to it. */
 function useChosenRun(runs: readonly RunView[] | null): [string | null, (id: string) => void] {

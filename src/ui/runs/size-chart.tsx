@@ -7,7 +7,7 @@
 import { memo, useEffect, useMemo, useRef, useState } from "react";
 import { ReferenceLine, Scatter, ScatterChart, XAxis, YAxis } from "recharts";
 import { formatBytes } from "@/core/units";
-import type { RunItemView } from "../api/contract";
+import type { RunItemView } from "../api";
 
 interface Props {
   items: readonly RunItemView[];

@@ -4,8 +4,8 @@
 import { Popover } from "radix-ui";
 import { useState } from "react";
 import { formatBytes } from "@/core/units";
-import { call, useChange, useStorage } from "../api/client";
-import { Button } from "../parts/button";
+import { call, useChange, useStorage } from "../api";
+import { Button } from "../parts";
 
 interface Checked {
   files: number;

@@ -1,10 +1,3 @@
 /** "25 Nov, 14:05". */
-export const when = (iso: string): string =>
-  new Date(iso).toLocaleString("en-GB", {
-    day: "numeric",
-    month: "short",
-    hour: "2-digit",
-    minute: "2-digit",
-  });
 
 export type Order = "made" | "largest" | "worst";

@@ -4,11 +4,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { Download, X } from "lucide-react";
 import { memo, useEffect } from "react";
-import { type Choice, choiceName, forAll } from "@/core/search";
+import { type Choice, choiceName, forAll } from "@/core/coding";
 import { formatBytes, trimNumber } from "@/core/units";
-import { call, useChange } from "../api/client";
-import type { BatchView, ComparedView } from "../api/contract";
-import { Button } from "../parts/button";
+import type { BatchView, ComparedView } from "../api";
+import { call, useChange } from "../api";
+import { Button } from "../parts";
 
 const CLEAN: Choice = { aim: "clean" };
 const same = (a: Choice, b: Choice) => JSON.stringify(forAll(a)) === JSON.stringify(forAll(b));

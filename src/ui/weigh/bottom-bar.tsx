@@ -1,8 +1,8 @@
 "use client";
 
 /** What can be done with the panes, each with its key. */
-import type { LightView } from "@/core/light";
-import { Button } from "../parts/button";
+import type { LightView } from "@/core/pixels/light";
+import { Button } from "../parts";
 
 interface Props {
   zoom: number;

@@ -7,10 +7,10 @@
 import { memo, useMemo, useRef, useState } from "react";
 import { Label, ReferenceArea, ReferenceLine, Scatter, ScatterChart, XAxis, YAxis } from "recharts";
 import { formatName } from "@/core/brief";
-import { CLEAN } from "@/core/difference/types";
-import { type Choice, type Lossy, lineChoice, qualityFor } from "@/core/search";
+import { type Choice, type Lossy, lineChoice, qualityFor } from "@/core/coding";
+import { CLEAN } from "@/core/difference";
 import { formatBytes } from "@/core/units";
-import type { WeighView } from "../api/contract";
+import type { WeighView } from "../api";
 import { byteTicks, DASHES, heightAt, type Line, linesOf } from "./lines";
 import { pixelsOf } from "./panes";
 

@@ -2,10 +2,10 @@
 
 /** The comparison itself: chart and trials on the left, panes on the right, what to do with them below. */
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { LIGHT_VIEWS, type LightView } from "@/core/light";
-import type { Choice } from "@/core/search";
-import { call, useChange } from "../api/client";
-import type { BatchView, RowView, WeighView } from "../api/contract";
+import type { Choice } from "@/core/coding";
+import { LIGHT_VIEWS, type LightView } from "@/core/pixels/light";
+import type { BatchView, RowView, WeighView } from "../api";
+import { call, useChange } from "../api";
 import { BatchSettings } from "./batch-settings";
 import { BottomBar } from "./bottom-bar";
 import { Chart } from "./chart";

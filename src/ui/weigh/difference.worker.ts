@@ -1,7 +1,7 @@
 /** Holds what is in sight of a trial against the reference, by the same measure as the server. */
 
-import { SPACES } from "@/core/colour";
 import { visibleDifference } from "@/core/difference";
+import { SPACES } from "@/core/pixels/colour";
 
 export interface Ask {
   id: number;

@@ -1,7 +1,7 @@
 /** Drawing into a pane, and reading pixels out of it. */
-import { CELL, CLEAN, PLAIN } from "@/core/difference/types";
-import type { Rect, Size } from "@/core/frame";
-import { whiteTimes } from "@/core/light";
+import { CELL, CLEAN, PLAIN } from "@/core/difference";
+import type { Rect, Size } from "@/core/photo";
+import { whiteTimes } from "@/core/pixels/light";
 
 import { TILE, type Tiles } from "./tiles";
 import { inSight, type Placed, tilesOf } from "./view";

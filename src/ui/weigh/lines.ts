@@ -1,7 +1,7 @@
 /** The lines of the chart: one a format, through its trials of one kind, coarse to fine. */
 import type { OutputFormat } from "@/core/brief";
-import { type LinePoint, LOSSY, type Lossy } from "@/core/search";
-import type { TrialView, WeighView } from "../api/contract";
+import { type LinePoint, LOSSY, type Lossy } from "@/core/coding";
+import type { TrialView, WeighView } from "../api";
 
 export interface Line {
   format: Lossy;

@@ -1,10 +1,10 @@
 "use client";
 
 /** Two to six panes in lock. */
-import type { Rect, Size } from "@/core/frame";
-import type { LightView } from "@/core/light";
+import type { Rect, Size } from "@/core/photo";
+import type { LightView } from "@/core/pixels/light";
 import { formatSize } from "@/core/units";
-import type { WeighView } from "../api/contract";
+import type { WeighView } from "../api";
 import { Pane } from "./pane";
 import { LEAST_PANES, type PaneOf, paneName, pictureKey, trialOf } from "./panes";
 import type { Tiles } from "./tiles";

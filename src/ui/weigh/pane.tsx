@@ -2,10 +2,10 @@
 
 import { X } from "lucide-react";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { linearTable, SRGB_CURVE } from "@/core/colour";
-import { CLEAN, PLAIN } from "@/core/difference/types";
-import type { Rect, Size } from "@/core/frame";
-import { LIGHT_BANDS, type LightView, readoutWords } from "@/core/light";
+import { CLEAN, PLAIN } from "@/core/difference";
+import type { Rect, Size } from "@/core/photo";
+import { linearTable, SRGB_CURVE } from "@/core/pixels/colour";
+import { LIGHT_BANDS, type LightView, readoutWords } from "@/core/pixels/light";
 import { formatBytes, trimNumber } from "@/core/units";
 /** One picture in lock with the others. */
 import { drawMap, drawPicture, drawSpot, gather, MAP_WORDS, pixelAt, type Readout } from "./draw";

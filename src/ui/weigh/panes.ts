@@ -2,8 +2,8 @@
  * Which pictures stand side by side. A trial is named by its choice, so that the same setting can be shown
  * of the next photo.
  */
-import { type Choice, choiceName, choiceSchema, settingKey, settingOf } from "@/core/search";
-import type { TrialView, WeighView } from "../api/contract";
+import { type Choice, choiceName, choiceSchema, settingKey, settingOf } from "@/core/coding";
+import type { TrialView, WeighView } from "../api";
 
 /** Pictures that are no trials: before encoding, the photo itself, and the two ways of taking a raw file. */
 const PLAIN_PANES = ["reference", "original", "developed", "camera"] as const;

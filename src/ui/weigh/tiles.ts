@@ -2,8 +2,8 @@
 
 /** Squares of pictures as they come from the server, held while they are of use. */
 
-import type { PqName } from "@/core/colour";
-import { type LightView, lightOnScreen } from "@/core/light";
+import type { PqName } from "@/core/pixels/colour";
+import { type LightView, lightOnScreen } from "@/core/pixels/light";
 
 /** Side of a square in px of its level. */
 export const TILE = 512;

@@ -5,10 +5,10 @@
  */
 import { memo } from "react";
 import { formatName } from "@/core/brief";
-import { CLEAN } from "@/core/difference/types";
-import { type Choice, choiceName } from "@/core/search";
+import { type Choice, choiceName } from "@/core/coding";
+import { CLEAN } from "@/core/difference";
 import { formatBytes, trimNumber } from "@/core/units";
-import type { TrialView, WeighView } from "../api/contract";
+import type { TrialView, WeighView } from "../api";
 import { asked } from "./lines";
 
 interface Props {

@@ -6,12 +6,12 @@
  */
 import { useCallback, useEffect } from "react";
 import { formatName } from "@/core/brief";
-import { DEFAULT_RAW, type RawTaking } from "@/core/frame";
-import { type Choice, formatOf } from "@/core/search";
+import { type Choice, formatOf } from "@/core/coding";
+import { DEFAULT_RAW, type RawTaking } from "@/core/photo";
 import { formatBytes } from "@/core/units";
-import { call, useChange } from "../api/client";
-import type { BatchView, RowView, WeighView } from "../api/contract";
-import { Button } from "../parts/button";
+import type { BatchView, RowView, WeighView } from "../api";
+import { call, useChange } from "../api";
+import { Button } from "../parts";
 import { type PaneOf, trialOf } from "./panes";
 
 /** Why the brief does not allow a trial, in a few words; null where it does. */

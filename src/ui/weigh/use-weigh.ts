@@ -4,9 +4,9 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { toast } from "sonner";
-import type { Choice } from "@/core/search";
-import { call } from "../api/client";
-import type { TrialView, WeighView } from "../api/contract";
+import type { Choice } from "@/core/coding";
+import type { TrialView, WeighView } from "../api";
+import { call } from "../api";
 import { pictureKey } from "./panes";
 import { Tiles } from "./tiles";
 

@@ -1,5 +1,5 @@
 /** Where panes look: one place and one zoom for all of them, in pixels of the output. */
-import type { Rect, Size } from "@/core/frame";
+import type { Rect, Size } from "@/core/photo";
 import { TILE, type TileAt } from "./tiles";
 
 export interface View {

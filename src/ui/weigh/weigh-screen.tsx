@@ -2,10 +2,8 @@
 
 /** Weigh: file size against harm, in panes that look at the same place. */
 import { useCallback, useEffect } from "react";
-import type { BatchView, RowView } from "../api/contract";
-import { Button } from "../parts/button";
-import { Header } from "../parts/header";
-import { usePhotoScreen } from "../parts/use-photo-screen";
+import type { BatchView, RowView } from "../api";
+import { Button, Header, usePhotoScreen } from "../parts";
 import { Comparing } from "./comparing";
 
 const weighable = (row: RowView) => row.assignmentId !== null && row.geometry !== null;

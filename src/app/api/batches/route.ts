@@ -1,8 +1,7 @@
 import { z } from "zod";
-import { readBody, route } from "@/app/server/answer";
-import { getStore, getWorkspace } from "@/app/server/store";
-import { createBatch } from "@/store/queries/batches";
-import { announce } from "@/store/queue";
+import { announce } from "@/store";
+import { createBatch } from "@/store/queries";
+import { getStore, getWorkspace, readBody, route } from "../../server";
 
 const body = z.strictObject({ name: z.string().trim().min(1).max(200) });
 

@@ -1,9 +1,8 @@
 import { z } from "zod";
-import { readBody, route } from "@/app/server/answer";
-import { getStore, getWorkspace } from "@/app/server/store";
 import { parseBrief } from "@/core/brief";
-import { createBrief, listBriefs } from "@/store/queries/briefs";
-import type { ShelfBrief } from "@/ui/api/contract";
+import { createBrief, listBriefs } from "@/store/queries";
+import type { ShelfBrief } from "@/ui/api";
+import { getStore, getWorkspace, readBody, route } from "../../server";
 
 export const dynamic = "force-dynamic";
 

@@ -1,5 +1,4 @@
-import { route } from "@/app/server/answer";
-import { counterView } from "@/app/server/counter";
+import { counterView, route } from "../../server";
 
 export const dynamic = "force-dynamic";
 

@@ -1,6 +1,5 @@
-import { route } from "@/app/server/answer";
-import { getStore } from "@/app/server/store";
-import { addJob, announce, PRIORITY } from "@/store/queue";
+import { addJob, announce, PRIORITY } from "@/store";
+import { getStore, route } from "../../server";
 
 /** Puts the demo back as it was. */
 export const POST = route(async () => {

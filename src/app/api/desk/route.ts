@@ -1,9 +1,7 @@
 import { sql } from "drizzle-orm";
-import { route } from "@/app/server/answer";
-import { getStore, getWorkspace } from "@/app/server/store";
-import { listBatches } from "@/store/queries/batches";
-import { listBriefs } from "@/store/queries/briefs";
-import type { DeskView } from "@/ui/api/contract";
+import { listBatches, listBriefs } from "@/store/queries";
+import type { DeskView } from "@/ui/api";
+import { getStore, getWorkspace, route } from "../../server";
 
 export const dynamic = "force-dynamic";
 

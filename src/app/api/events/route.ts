@@ -1,4 +1,4 @@
-import { events } from "@/app/server/events";
+import { events } from "../../server";
 
 export const dynamic = "force-dynamic";
 

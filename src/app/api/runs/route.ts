@@ -1,6 +1,4 @@
-import { route } from "@/app/server/answer";
-import { listRunViews } from "@/app/server/runs";
-import { getStore, getWorkspace } from "@/app/server/store";
+import { getStore, getWorkspace, listRunViews, route } from "../../server";
 
 export const dynamic = "force-dynamic";
 

@@ -1,11 +1,9 @@
 import { z } from "zod";
-import { readBody, route } from "@/app/server/answer";
-import { getStore } from "@/app/server/store";
-import { plannedPictures } from "@/runs/planned";
-import { freeBytes } from "@/runs/space";
-import { checkStore, freeSpace, removeStrays, usage } from "@/store/queries/storage";
-import { announce } from "@/store/queue";
-import type { StorageView } from "@/ui/api/contract";
+import { freeBytes, plannedPictures } from "@/jobs";
+import { announce } from "@/store";
+import { checkStore, freeSpace, removeStrays, usage } from "@/store/queries";
+import type { StorageView } from "@/ui/api";
+import { getStore, readBody, route } from "../../server";
 
 export const dynamic = "force-dynamic";
 

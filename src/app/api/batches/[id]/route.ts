@@ -1,10 +1,16 @@
 import { z } from "zod";
-import { RequestError, readBody, route } from "@/app/server/answer";
-import { changeBatch, requireBatch } from "@/app/server/batch";
-import { getStore, getWorkspace } from "@/app/server/store";
-import { batchView } from "@/app/server/views";
-import { removeBatch, renameBatch } from "@/store/queries/batches";
-import { announce } from "@/store/queue";
+import {
+  batchView,
+  changeBatch,
+  getStore,
+  getWorkspace,
+  RequestError,
+  readBody,
+  requireBatch,
+  route,
+} from "@/app/server";
+import { announce } from "@/store";
+import { removeBatch, renameBatch } from "@/store/queries";
 
 export const dynamic = "force-dynamic";
 

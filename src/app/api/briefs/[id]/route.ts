@@ -1,8 +1,7 @@
 import { z } from "zod";
-import { checkId, RequestError, readBody, route } from "@/app/server/answer";
-import { getStore, getWorkspace } from "@/app/server/store";
+import { checkId, getStore, getWorkspace, RequestError, readBody, route } from "@/app/server";
 import { parseBrief } from "@/core/brief";
-import { putOnShelf, setShelved, shelve } from "@/store/queries/briefs";
+import { putOnShelf, setShelved, shelve } from "@/store/queries";
 
 const GONE = "This brief is no longer on the shelf. Choose another.";
 const body = z.union([z.strictObject({ brief: z.unknown() }), z.strictObject({ revisionId: z.uuid() })]);

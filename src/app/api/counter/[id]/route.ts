@@ -1,11 +1,8 @@
 import { z } from "zod";
-import { RequestError, readBody, route } from "@/app/server/answer";
-import { receiverView } from "@/app/server/counter";
-import { requireReceiver } from "@/app/server/receive";
-import { getStore } from "@/app/server/store";
-import { rulesSchema } from "@/receivers/rules";
-import { setRules } from "@/store/queries/counter";
-import { announce } from "@/store/queue";
+import { getStore, RequestError, readBody, receiverView, requireReceiver, route } from "@/app/server";
+import { rulesSchema } from "@/receivers";
+import { announce } from "@/store";
+import { setRules } from "@/store/queries";
 
 export const GET = route((_request, { id }) => receiverView(id));
 

@@ -1,5 +1,4 @@
-import { route } from "@/app/server/answer";
-import { photosToChoose } from "@/app/server/counter";
+import { photosToChoose, route } from "@/app/server";
 
 export const dynamic = "force-dynamic";
 

@@ -1,8 +1,6 @@
-import { route } from "@/app/server/answer";
-import { requireRun, runDetail } from "@/app/server/runs";
-import { getStore } from "@/app/server/store";
-import { giveUpFiles, keepFiles } from "@/store/queries/run-control";
-import { announce } from "@/store/queue";
+import { getStore, requireRun, route, runDetail } from "@/app/server";
+import { announce } from "@/store";
+import { giveUpFiles, keepFiles } from "@/store/queries";
 
 export const dynamic = "force-dynamic";
 

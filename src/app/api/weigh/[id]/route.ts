@@ -1,12 +1,17 @@
-import { route } from "@/app/server/answer";
-import { originalSize } from "@/app/server/pictures";
-import { getStore } from "@/app/server/store";
-import { requireWeighed, trialView, waysOf, weighedGeometry } from "@/app/server/weigh";
+import {
+  getStore,
+  originalSize,
+  requireWeighed,
+  route,
+  trialView,
+  waysOf,
+  weighedGeometry,
+} from "@/app/server";
 import { resolveBrief } from "@/core/brief";
+import { settingKey } from "@/core/coding";
 import { allowedFormats } from "@/core/plan";
-import { settingKey } from "@/core/search";
-import { seeWeighing, stopWeighing, trialsOf } from "@/store/queries/weigh";
-import type { WeighView } from "@/ui/api/contract";
+import { seeWeighing, stopWeighing, trialsOf } from "@/store/queries";
+import type { WeighView } from "@/ui/api";
 
 export const dynamic = "force-dynamic";
 

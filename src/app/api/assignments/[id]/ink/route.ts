@@ -1,9 +1,8 @@
 import { and, eq } from "drizzle-orm";
-import { checkId, RequestError, route } from "@/app/server/answer";
-import { getStore, getWorkspace } from "@/app/server/store";
-import { readSource } from "@/imaging/facts";
-import { overlayPicture } from "@/imaging/ink";
-import { assignments, batches, batchPhotos, briefRevisions, photos } from "@/store/schema";
+import { checkId, getStore, getWorkspace, RequestError, route } from "@/app/server";
+import { overlayPicture } from "@/imaging/planned";
+import { readSource } from "@/imaging/source";
+import { assignments, batches, batchPhotos, briefRevisions, photos } from "@/store";
 
 /** What is taken as ink, marked on the paled photo. */
 export const GET = route(async (_request, { id }) => {

@@ -1,7 +1,5 @@
-import { readBody, route } from "@/app/server/answer";
-import { layersView, lighterView } from "@/app/server/layers";
-import { requireWeighed } from "@/app/server/weigh";
-import { lighterSchema } from "@/core/frame";
+import { layersView, lighterView, readBody, requireWeighed, route } from "@/app/server";
+import { lighterSchema } from "@/core/photo";
 
 export const dynamic = "force-dynamic";
 

@@ -1,8 +1,6 @@
 import { and, eq } from "drizzle-orm";
-import { checkId, RequestError, route } from "@/app/server/answer";
-import { forScreen } from "@/app/server/look";
-import { getStore, getWorkspace } from "@/app/server/store";
-import { assignments, batches, batchPhotos } from "@/store/schema";
+import { checkId, forScreen, getStore, getWorkspace, RequestError, route } from "@/app/server";
+import { assignments, batches, batchPhotos } from "@/store";
 
 /** The measured file of an assignment, to be looked at. */
 export const GET = route(async (_request, { id }) => {

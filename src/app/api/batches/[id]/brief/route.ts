@@ -1,12 +1,8 @@
 import { z } from "zod";
-import { RequestError, readBody, route } from "@/app/server/answer";
-import { changeBatch } from "@/app/server/batch";
+import { changeBatch, RequestError, readBody, route } from "@/app/server";
 import { type Brief, parseBrief } from "@/core/brief";
-import { type BatchRow, listRows } from "@/store/queries/batches";
-import { createBrief, getRevision, reviseBrief } from "@/store/queries/briefs";
-import { makeEdit } from "@/store/queries/edits";
-import type { EditChange } from "@/store/schema";
-import type { Executor } from "@/store/store";
+import type { EditChange, Executor } from "@/store";
+import { type BatchRow, createBrief, getRevision, listRows, makeEdit, reviseBrief } from "@/store/queries";
 
 const rows = z.array(z.uuid()).min(1).max(2000).optional();
 const words = z.string().min(1).max(300);

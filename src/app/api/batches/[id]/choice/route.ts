@@ -1,9 +1,7 @@
 import { z } from "zod";
-import { RequestError, readBody, route } from "@/app/server/answer";
-import { changeBatch } from "@/app/server/batch";
-import { choiceName, choiceSchema, forAll } from "@/core/search";
-import { frameKey, listRows } from "@/store/queries/batches";
-import { makeEdit } from "@/store/queries/edits";
+import { changeBatch, RequestError, readBody, route } from "@/app/server";
+import { choiceName, choiceSchema, forAll } from "@/core/coding";
+import { frameKey, listRows, makeEdit } from "@/store/queries";
 
 const body = z.strictObject({
   /** Null: Zumbrel looks for a setting itself again. */

@@ -1,9 +1,7 @@
 import { z } from "zod";
-import { readBody, route } from "@/app/server/answer";
-import { changeBatch, requireBatch } from "@/app/server/batch";
-import { getStore } from "@/app/server/store";
-import { choiceSchema } from "@/core/search";
-import { compare, MOST_CHOICES, totals } from "@/store/queries/comparisons";
+import { changeBatch, getStore, readBody, requireBatch, route } from "@/app/server";
+import { choiceSchema } from "@/core/coding";
+import { compare, MOST_CHOICES, totals } from "@/store/queries";
 
 export const dynamic = "force-dynamic";
 

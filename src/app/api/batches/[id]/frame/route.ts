@@ -1,9 +1,7 @@
 import { z } from "zod";
-import { RequestError, readBody, route } from "@/app/server/answer";
-import { changeBatch } from "@/app/server/batch";
-import { type Frame, frameSchema, tidyFrame } from "@/core/frame";
-import { frameKey, listRows } from "@/store/queries/batches";
-import { makeEdit } from "@/store/queries/edits";
+import { changeBatch, RequestError, readBody, route } from "@/app/server";
+import { type Frame, frameSchema, tidyFrame } from "@/core/photo";
+import { frameKey, listRows, makeEdit } from "@/store/queries";
 
 const body = z.strictObject({ rowId: z.uuid(), frame: frameSchema, accepted: z.boolean() });
 

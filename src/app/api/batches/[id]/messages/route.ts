@@ -1,7 +1,6 @@
 import { z } from "zod";
-import { readBody, route } from "@/app/server/answer";
-import { changeBatch } from "@/app/server/batch";
-import { makeEdit } from "@/store/queries/edits";
+import { changeBatch, readBody, route } from "@/app/server";
+import { makeEdit } from "@/store/queries";
 
 const body = z.strictObject({ messages: z.int().min(1).max(20) });
 

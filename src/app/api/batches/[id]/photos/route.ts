@@ -1,6 +1,5 @@
-import { RequestError, route } from "@/app/server/answer";
-import { bring } from "@/app/server/bring";
-import type { BroughtIn } from "@/ui/api/contract";
+import { bring, RequestError, route } from "@/app/server";
+import type { BroughtIn } from "@/ui/api";
 
 /**
  * One photo as the body of the request, its name and folder in the query: streamed to disk, then looked at.

@@ -1,7 +1,6 @@
-import { checkId, RequestError, route } from "@/app/server/answer";
-import { getStore, getWorkspace } from "@/app/server/store";
-import { restoreBatch } from "@/store/queries/batches";
-import { announce } from "@/store/queue";
+import { checkId, getStore, getWorkspace, RequestError, route } from "@/app/server";
+import { announce } from "@/store";
+import { restoreBatch } from "@/store/queries";
 
 /** Brings a removed batch back. */
 export const POST = route(async (_request, { id }) => {

@@ -1,7 +1,6 @@
 import { z } from "zod";
-import { RequestError, readBody, route } from "@/app/server/answer";
-import { changeBatch } from "@/app/server/batch";
-import { startRun } from "@/store/queries/runs";
+import { changeBatch, RequestError, readBody, route } from "@/app/server";
+import { startRun } from "@/store/queries";
 
 const body = z.strictObject({ anew: z.boolean().optional() });
 

@@ -1,9 +1,7 @@
 import { z } from "zod";
-import { readBody, route } from "@/app/server/answer";
-import { requireBatch } from "@/app/server/batch";
-import { getStore } from "@/app/server/store";
-import { listRows } from "@/store/queries/batches";
-import { addJobs, PRIORITY } from "@/store/queue";
+import { getStore, readBody, requireBatch, route } from "@/app/server";
+import { addJobs, PRIORITY } from "@/store";
+import { listRows } from "@/store/queries";
 
 const body = z.strictObject({ ids: z.array(z.uuid()).max(200) });
 

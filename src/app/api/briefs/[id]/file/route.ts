@@ -1,6 +1,5 @@
-import { attachment, checkId, RequestError, route } from "@/app/server/answer";
-import { getStore, getWorkspace } from "@/app/server/store";
-import { listBriefs } from "@/store/queries/briefs";
+import { attachment, checkId, getStore, getWorkspace, RequestError, route } from "@/app/server";
+import { listBriefs } from "@/store/queries";
 
 /** The brief as a file that can be kept or sent on. */
 export const GET = route(async (_request, { id }) => {

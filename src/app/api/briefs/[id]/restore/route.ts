@@ -1,6 +1,5 @@
-import { checkId, RequestError, route } from "@/app/server/answer";
-import { getStore, getWorkspace } from "@/app/server/store";
-import { setShelved } from "@/store/queries/briefs";
+import { checkId, getStore, getWorkspace, RequestError, route } from "@/app/server";
+import { setShelved } from "@/store/queries";
 
 /** Puts a deleted brief back on the shelf. */
 export const POST = route(async (_request, { id }) => {

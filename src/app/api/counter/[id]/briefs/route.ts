@@ -1,5 +1,4 @@
-import { route } from "@/app/server/answer";
-import { shelveBriefs } from "@/app/server/counter";
+import { route, shelveBriefs } from "@/app/server";
 
 /** Reads the receiver's wording into briefs, and puts them on the shelf. */
 export const POST = route((_request, { id }) => shelveBriefs(id));

@@ -1,6 +1,5 @@
 import { z } from "zod";
-import { readBody, route } from "@/app/server/answer";
-import { beginHandover } from "@/app/server/hand-over";
+import { beginHandover, readBody, route } from "@/app/server";
 
 const body = z.strictObject({ runId: z.uuid(), slots: z.record(z.string().max(40), z.uuid()).optional() });
 

@@ -1,6 +1,5 @@
 import { z } from "zod";
-import { readBody, route } from "@/app/server/answer";
-import { beginPackage, fillSlot } from "@/app/server/counter";
+import { beginPackage, fillSlot, readBody, route } from "@/app/server";
 
 /** Begins the documents of a form anew. */
 export const POST = route((_request, { id }) => beginPackage(id));

@@ -1,5 +1,4 @@
-import { route } from "@/app/server/answer";
-import { runForForm } from "@/app/server/counter";
+import { route, runForForm } from "@/app/server";
 
 /** A run's files, and which document of the form each would be. */
 export const GET = route((request, { id }) =>

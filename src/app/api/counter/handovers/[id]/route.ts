@@ -1,5 +1,4 @@
-import { checkId, route } from "@/app/server/answer";
-import { tryAgain } from "@/app/server/hand-over";
+import { checkId, route, tryAgain } from "@/app/server";
 
 /** Tries again what broke off. */
 export const POST = route((_request, { id }) => tryAgain(checkId(id)));

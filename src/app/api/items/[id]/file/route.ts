@@ -1,8 +1,6 @@
 import { Readable } from "node:stream";
-import { attachment, checkId, RequestError, route } from "@/app/server/answer";
-import { forScreen } from "@/app/server/look";
-import { getStore, getWorkspace } from "@/app/server/store";
-import { outputsOf } from "@/store/queries/runs";
+import { attachment, checkId, forScreen, getStore, getWorkspace, RequestError, route } from "@/app/server";
+import { outputsOf } from "@/store/queries";
 
 /** One finished file, under its name; `?look=1` as a picture that every browser shows. */
 export const GET = route(async (request, { id }) => {

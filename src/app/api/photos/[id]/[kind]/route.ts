@@ -1,8 +1,7 @@
 import { and, eq } from "drizzle-orm";
-import { checkId, RequestError, route } from "@/app/server/answer";
-import { getStore, getWorkspace } from "@/app/server/store";
-import { preview } from "@/imaging/preview";
-import { photos } from "@/store/schema";
+import { checkId, getStore, getWorkspace, RequestError, route } from "@/app/server";
+import { preview } from "@/imaging/shown";
+import { photos } from "@/store";
 
 /** Longest side of the larger preview, in px. */
 const VIEW_SIDE = 900;

@@ -1,10 +1,8 @@
 import { Readable } from "node:stream";
 import { z } from "zod";
-import { attachment, RequestError, route } from "@/app/server/answer";
-import { mailFiles, requireRun } from "@/app/server/runs";
-import { getStore } from "@/app/server/store";
-import { safeName } from "@/core/names";
-import { composeMail, parcelsOf } from "@/packing";
+import { attachment, getStore, mailFiles, RequestError, requireRun, route } from "@/app/server";
+import { safeName } from "@/core/plan/names";
+import { composeMail, parcelsOf } from "@/delivery";
 
 const query = z.object({
   n: z.coerce.number().int().min(1).max(100).default(1),

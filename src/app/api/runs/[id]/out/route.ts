@@ -1,11 +1,9 @@
 import { z } from "zod";
-import { RequestError, readBody, route } from "@/app/server/answer";
-import { requireRun } from "@/app/server/runs";
-import { getStore, getWorkspace } from "@/app/server/store";
-import { safeFolder } from "@/core/names";
-import { putInto } from "@/imaging/write";
-import { readEnvironment } from "@/store/env";
-import { outputsOf } from "@/store/queries/runs";
+import { getStore, getWorkspace, RequestError, readBody, requireRun, route } from "@/app/server";
+import { safeFolder } from "@/core/plan/names";
+import { putInto } from "@/imaging/written";
+import { readEnvironment } from "@/store";
+import { outputsOf } from "@/store/queries";
 
 const body = z.strictObject({ root: z.string().min(1).max(4000), folder: z.string().max(400) });
 

@@ -1,12 +1,9 @@
 import { Readable } from "node:stream";
 import { z } from "zod";
-import { attachment, route } from "@/app/server/answer";
-import { printable } from "@/app/server/print";
-import { requireRun } from "@/app/server/runs";
-import { getStore, getWorkspace } from "@/app/server/store";
-import { safeName } from "@/core/names";
-import { pagesOf, zipOf } from "@/packing";
-import { outputsOf } from "@/store/queries/runs";
+import { attachment, getStore, getWorkspace, printable, requireRun, route } from "@/app/server";
+import { safeName } from "@/core/plan/names";
+import { pagesOf, zipOf } from "@/delivery";
+import { outputsOf } from "@/store/queries";
 
 const query = z.object({ as: z.enum(["pdf", "zip"]) });
 

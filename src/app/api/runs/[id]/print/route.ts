@@ -1,11 +1,9 @@
 import { z } from "zod";
-import { attachment, RequestError, route } from "@/app/server/answer";
-import { printable } from "@/app/server/print";
-import { requireRun } from "@/app/server/runs";
-import { safeName } from "@/core/names";
-import { layOut, sheetTask } from "@/core/sheet";
-import { sheetPicture } from "@/imaging/sheet-picture";
-import { printSheets } from "@/packing";
+import { attachment, printable, RequestError, requireRun, route } from "@/app/server";
+import { layOut, sheetTask } from "@/core/delivery/print-sheet";
+import { safeName } from "@/core/plan/names";
+import { printSheets } from "@/delivery";
+import { sheetPicture } from "@/imaging/shown";
 
 const query = z.object({
   task: z

@@ -1,7 +1,5 @@
-import { attachment, route } from "@/app/server/answer";
-import { requireRun, sheetOf } from "@/app/server/runs";
-import { getStore } from "@/app/server/store";
-import { safeName } from "@/core/names";
+import { attachment, getStore, requireRun, route, sheetOf } from "@/app/server";
+import { safeName } from "@/core/plan/names";
 
 /** The proof sheet: a small picture, the facts and the verdict of every file, as PDF. */
 export const GET = route(async (_request, { id }) => {

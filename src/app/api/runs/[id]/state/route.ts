@@ -1,9 +1,7 @@
 import { z } from "zod";
-import { RequestError, readBody, route } from "@/app/server/answer";
-import { requireRun } from "@/app/server/runs";
-import { getStore } from "@/app/server/store";
-import { cancelRun, pauseRun, resumeRun, retryRun } from "@/store/queries/run-control";
-import { announce } from "@/store/queue";
+import { getStore, RequestError, readBody, requireRun, route } from "@/app/server";
+import { announce } from "@/store";
+import { cancelRun, pauseRun, resumeRun, retryRun } from "@/store/queries";
 
 const body = z.strictObject({ to: z.enum(["pause", "resume", "cancel", "retry"]) });
 

@@ -1,10 +1,7 @@
 import { and, eq } from "drizzle-orm";
 import { z } from "zod";
-import { RequestError, readBody, route } from "@/app/server/answer";
-import { requireRun } from "@/app/server/runs";
-import { getStore } from "@/app/server/store";
-import { announce } from "@/store/queue";
-import { runItems } from "@/store/schema";
+import { getStore, RequestError, readBody, requireRun, route } from "@/app/server";
+import { announce, runItems } from "@/store";
 
 const body = z.strictObject({ itemId: z.uuid(), rule: z.string().min(1).max(1000), on: z.boolean() });
 

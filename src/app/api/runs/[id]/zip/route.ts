@@ -1,12 +1,10 @@
 import { Readable } from "node:stream";
 import { z } from "zod";
-import { attachment, RequestError, route } from "@/app/server/answer";
-import { requireRun } from "@/app/server/runs";
-import { getStore, getWorkspace } from "@/app/server/store";
-import { type ManifestRow, manifestCsv, manifestJson } from "@/core/manifest";
-import { freeName, safeName, splitName } from "@/core/names";
-import { type ZipEntry, zipOf } from "@/packing";
-import { outputsOf } from "@/store/queries/runs";
+import { attachment, getStore, getWorkspace, RequestError, requireRun, route } from "@/app/server";
+import { type ManifestRow, manifestCsv, manifestJson } from "@/core/delivery/manifest";
+import { freeName, safeName, splitName } from "@/core/plan/names";
+import { type ZipEntry, zipOf } from "@/delivery";
+import { outputsOf } from "@/store/queries";
 
 const query = z.object({
   of: z.enum(["files", "originals"]).default("files"),

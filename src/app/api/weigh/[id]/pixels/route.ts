@@ -1,16 +1,18 @@
 import { z } from "zod";
-import { RequestError, route } from "@/app/server/answer";
+import type { Shown } from "@/app/server";
 import {
+  getStore,
   originalPicture,
+  RequestError,
   referencePicture,
-  type Shown,
+  requireWeighed,
+  route,
   trialPicture,
   wayPicture,
-} from "@/app/server/pictures";
-import { getStore } from "@/app/server/store";
-import { requireWeighed, weighedGeometry } from "@/app/server/weigh";
-import { regionOf } from "@/imaging/levels";
-import { keptTrial, weighPlan } from "@/store/queries/weigh";
+  weighedGeometry,
+} from "@/app/server";
+import { regionOf } from "@/imaging/shown";
+import { keptTrial, weighPlan } from "@/store/queries";
 
 /** Side of a square that is sent at once. */
 const SIDE = 512;

@@ -1,13 +1,19 @@
 import { z } from "zod";
-import { RequestError, readBody, route } from "@/app/server/answer";
-import { events } from "@/app/server/events";
-import { trialPicture } from "@/app/server/pictures";
-import { getStore } from "@/app/server/store";
-import { requireWeighed, trialView, weighedGeometry } from "@/app/server/weigh";
-import { choiceSchema, settingKey, settingOf } from "@/core/search";
-import { keptTrial, seeWeighing, weighPlan } from "@/store/queries/weigh";
-import { addTrial } from "@/store/queue";
-import type { TrialView } from "@/ui/api/contract";
+import {
+  events,
+  getStore,
+  RequestError,
+  readBody,
+  requireWeighed,
+  route,
+  trialPicture,
+  trialView,
+  weighedGeometry,
+} from "@/app/server";
+import { choiceSchema, settingKey, settingOf } from "@/core/coding";
+import { addTrial } from "@/store";
+import { keptTrial, seeWeighing, weighPlan } from "@/store/queries";
+import type { TrialView } from "@/ui/api";
 
 const body = z.strictObject({ choice: choiceSchema });
 

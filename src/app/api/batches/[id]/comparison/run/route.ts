@@ -1,6 +1,5 @@
-import { RequestError, route } from "@/app/server/answer";
-import { changeBatch } from "@/app/server/batch";
-import { runAll } from "@/store/queries/comparisons";
+import { changeBatch, RequestError, route } from "@/app/server";
+import { runAll } from "@/store/queries";
 
 /** Makes every photo under every setting that is compared, each setting in a folder of its own. */
 export const POST = route(async (_request, { id }) => {

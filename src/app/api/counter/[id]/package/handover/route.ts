@@ -1,5 +1,4 @@
-import { route } from "@/app/server/answer";
-import { handOverPackage } from "@/app/server/counter";
+import { handOverPackage, route } from "@/app/server";
 
 /** Makes the documents and hands them over. */
 export const POST = route((_request, { id }) => handOverPackage(id));

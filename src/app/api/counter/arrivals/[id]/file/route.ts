@@ -1,10 +1,7 @@
 import { z } from "zod";
-import { RequestError, route } from "@/app/server/answer";
-import { requireArrival } from "@/app/server/counter";
-import { forScreen } from "@/app/server/look";
-import { getStore } from "@/app/server/store";
-import { closeUp, fileHead } from "@/imaging/head";
-import { effectivePpi } from "@/receivers/print";
+import { forScreen, getStore, RequestError, requireArrival, route } from "@/app/server";
+import { closeUp, fileHead } from "@/imaging/shown";
+import { effectivePpi } from "@/receivers";
 
 const query = z.object({
   n: z.coerce.number().int().min(0).max(5000),

@@ -1,0 +1,70 @@
+/** The web process: Next behind a guard that answers only to this machine's own addresses. */
+import { createServer, type IncomingMessage, type ServerResponse } from "node:http";
+import next from "next";
+import { makeLog, readEnvironment } from "@/store";
+import { breakOff } from "@/store/queries";
+import { atDoor, bring, getStore, refusalOf, route, startMailbox } from "./server";
+
+const { port, logLevel } = readEnvironment();
+const log = makeLog("web", logLevel);
+const app = next({ dev: false, dir: process.cwd(), hostname: "127.0.0.1", port });
+await app.prepare();
+const handle = app.getRequestHandler();
+
+/** Photos on their way in do not go through Next, which copies bodies several times. */
+const UPLOAD = /^\/api\/batches\/([0-9a-f-]{36})\/photos(?:\?|$)/;
+
+async function receive(id: string, request: IncomingMessage, response: ServerResponse): Promise<void> {
+  const query = new URL(request.url ?? "/", `http://127.0.0.1:${port}`).searchParams;
+  const answer = await route(() => bring(id, query, request))(new Request("http://127.0.0.1/"), {
+    params: Promise.resolve({}),
+  });
+  // What is left of a body that was refused is read and thrown away, so that the sender hears the answer.
+  request.resume();
+  response.writeHead(answer.status, Object.fromEntries(answer.headers));
+  response.end(await answer.text());
+}
+
+const server = createServer((request, response) => {
+  const refused = refusalOf(request.headers, port);
+  if (refused) {
+    response.writeHead(403, { "content-type": "application/json" });
+    response.end(JSON.stringify({ error: refused }));
+    return;
+  }
+  response.setHeader("x-content-type-options", "nosniff");
+  response.setHeader("referrer-policy", "no-referrer");
+  response.setHeader(
+    "content-security-policy",
+    "default-src 'self'; img-src 'self' blob: data:; style-src 'self' 'unsafe-inline'; script-src " +
+      "'self' 'unsafe-inline' 'wasm-unsafe-eval'; frame-ancestors 'none'",
+  );
+  const upload = request.method === "POST" ? UPLOAD.exec(request.url ?? "") : null;
+  const served = upload
+    ? receive(upload[1], request, response)
+    : (atDoor(request, response) ?? handle(request, response));
+  served.catch((error: unknown) => {
+    log.error({ err: error }, "a request failed");
+    if (!response.headersSent) response.writeHead(500);
+    response.end();
+  });
+});
+// Large photos over slow links take longer than Node's usual five minutes.
+server.requestTimeout = 0;
+await breakOff(
+  getStore().db,
+  "Zumbrel was stopped in the middle of it. Try again; what has arrived is not sent twice.",
+);
+const mailbox = await startMailbox(port);
+server.listen(port, "127.0.0.1", () => process.send?.("ready"));
+
+function stop(): void {
+  void mailbox.close();
+  server.close(() => process.exit(0));
+  server.closeAllConnections();
+  setTimeout(() => process.exit(0), 1500).unref();
+}
+
+process.on("SIGTERM", stop);
+process.on("SIGINT", () => undefined);
+process.on("disconnect", stop);

@@ -1,0 +1,35 @@
+export { attachment, checkId, RequestError, readBody, route } from "./answer";
+export { changeBatch, requireBatch } from "./batch";
+export { bring } from "./bring";
+export {
+  arrivedSizes,
+  beginPackage,
+  counterView,
+  fillSlot,
+  handOverPackage,
+  photosToChoose,
+  receiverView,
+  requireArrival,
+  runForForm,
+  shelveBriefs,
+} from "./counter";
+export { requireReceiver, startMailbox } from "./counter-desk";
+export { atDoor } from "./doors";
+export { events } from "./events";
+export { refusalOf } from "./guard";
+export { beginHandover, tryAgain } from "./hand-over";
+export { layersView, lighterView } from "./layers";
+export { forScreen } from "./look";
+export {
+  originalPicture,
+  originalSize,
+  referencePicture,
+  type Shown,
+  trialPicture,
+  wayPicture,
+} from "./pictures";
+export { printable } from "./print";
+export { listRunViews, mailFiles, requireRun, runDetail, sheetOf } from "./runs";
+export { getStore, getWorkspace } from "./store";
+export { batchView } from "./views";
+export { requireWeighed, trialView, waysOf, weighedGeometry } from "./weigh";

@@ -1,0 +1,46 @@
+/** From which size on nothing would be seen, in the format of a setting. */
+import { CLEAN } from "../difference";
+import { asTried, type CleanArm, solveClean } from "./clean";
+import { cleanJpeg } from "./jpeg-clean";
+import { differenceLog } from "./prior";
+import type { AvifSetting, JpegSetting, Picture, Setting, WebpSetting, Weighed } from "./types";
+
+const SAMPLE_BUDGET = 5;
+const BUDGET = 4;
+
+/** The trials of the whole picture that were made; none where the format has no quality. */
+export async function cleanAlong(picture: Picture, setting: Setting, annexK: boolean): Promise<Weighed[]> {
+  if (setting.format === "jpeg") {
+    const made: Weighed<JpegSetting>[] = [];
+    await cleanJpeg(picture, { lowest: 1, highest: 100, annexK }, CLEAN, made);
+    return made;
+  }
+  if (setting.format !== "webp" && setting.format !== "avif") return [];
+  return solveWhole(picture, {
+    setting: (quality) => ({ ...setting, quality }),
+    lowest: 1,
+    highest: 100,
+    expect: (quality) => differenceLog(setting.format, quality),
+  });
+}
+
+/** Settled on the sample of a large picture first, whose whole takes seconds. */
+export async function solveWhole<S extends WebpSetting | AvifSetting>(
+  picture: Picture,
+  arm: CleanArm<S>,
+): Promise<Weighed<S>[]> {
+  const sample = await picture.sample();
+  const guess = sample
+    ? await solveClean({ picture: sample, arm, limit: CLEAN, budget: SAMPLE_BUDGET })
+    : null;
+  const first = guess ? (guess.found?.setting.quality ?? arm.highest) : undefined;
+  return (
+    await solveClean({
+      picture,
+      arm: guess ? asTried(arm, guess.made) : arm,
+      limit: CLEAN,
+      budget: sample ? BUDGET : SAMPLE_BUDGET + 1,
+      first,
+    })
+  ).made;
+}

@@ -1,0 +1,195 @@
+import type { OutputFormat, ResolvedBrief } from "../brief";
+import type { Geometry } from "../geometry";
+import type { Frame, Size } from "../photo";
+/** What a search tries and what it answers. */
+export type Chroma = "4:2:0" | "4:4:4";
+
+export interface JpegSetting {
+  format: "jpeg";
+  /** 1 to 100. */
+  quality: number;
+  chroma: Chroma;
+  /** Which of the encoder's quantisation tables; 0 are those of ITU-T T.81 annex K. */
+  table: number;
+  /**
+   * careful: trellis and progressive; quick: progressive; fast: best Huffman tables only; plain: none of
+   * them, the largest file at the same quality.
+   */
+  effort: "careful" | "quick" | "fast" | "plain";
+}
+
+export interface PngSetting {
+  format: "png";
+  /** Null keeps every colour; else a palette of 2 to 256. */
+  colours: number | null;
+  /** Deflate level 0 (stored) to 9. */
+  level: number;
+}
+
+export interface WebpSetting {
+  format: "webp";
+  /** 1 to 100 on the encoder's own scale; null is lossless. */
+  quality: number | null;
+  /** 0 to 6, chosen by the number of pixels. */
+  effort: number;
+}
+
+export interface AvifSetting {
+  format: "avif";
+  /** 1 to 100 on the encoder's own scale. */
+  quality: number;
+  bits: 8 | 10;
+  /** 0 to 9, chosen by the number of pixels. */
+  effort: number;
+}
+
+export interface TiffSetting {
+  format: "tiff";
+  /** Lossless either way; none is the largest. */
+  packing: "deflate" | "lzw" | "none";
+}
+
+export interface GifSetting {
+  format: "gif";
+  /** 2 to 256. */
+  colours: number;
+}
+
+export interface BmpSetting {
+  format: "bmp";
+}
+
+/** A JPEG on a page. */
+export interface PdfSetting extends Omit<JpegSetting, "format"> {
+  format: "pdf";
+}
+
+export type Setting =
+  | PdfSetting
+  | JpegSetting
+  | PngSetting
+  | WebpSetting
+  | AvifSetting
+  | TiffSetting
+  | GifSetting
+  | BmpSetting;
+
+/** A string that is equal for equal settings: part of the key of a cached trial. */
+export function settingKey(setting: Setting): string {
+  switch (setting.format) {
+    // The page is put around it later: the encoding is that of a JPEG.
+    case "pdf":
+    case "jpeg":
+      return `jpeg q${setting.quality} ${setting.chroma} t${setting.table} ${setting.effort}`;
+    case "png":
+      return `png ${setting.colours ?? "all"} z${setting.level}`;
+    case "webp":
+      return `webp ${setting.quality === null ? "lossless" : `q${setting.quality}`} e${setting.effort}`;
+    case "avif":
+      return `avif q${setting.quality} ${setting.bits} bit e${setting.effort}`;
+    case "tiff":
+      return `tiff ${setting.packing}`;
+    case "gif":
+      return `gif ${setting.colours}`;
+    default:
+      return "bmp";
+  }
+}
+
+export interface Goal {
+  /** Bytes, inclusive; null where free. */
+  min: number | null;
+  max: number | null;
+  aim: "best" | "clean" | "middle";
+}
+
+/** A planned picture that can be encoded, and whose encodings can be held against it. */
+export interface Picture {
+  /** Width times height of the output. */
+  pixels: number;
+  /** Large flat areas and hard edges: lettering, logos, drawings. */
+  flat: boolean;
+  /** Bytes of headers (profile, EXIF …) that each file carries whatever its setting. */
+  overhead: number;
+  /** Really encodes, and answers with the size of the whole file in bytes. */
+  encode(setting: Setting): Promise<number>;
+  /** Visible difference of that encoding, decoded again, from the planned picture. */
+  difference(setting: Setting): Promise<number>;
+  /**
+   * Parts of a large picture, put together, on which settings can be tried quickly; null where the picture
+   * is small enough itself.
+   */
+  sample(): Promise<Picture | null>;
+}
+
+export interface Found<S extends Setting = Setting> {
+  setting: S;
+  bytes: number;
+}
+
+/** A trial whose difference is known. */
+export interface Weighed<S extends Setting = Setting> extends Found<S> {
+  difference: number;
+}
+
+export interface SearchResult<S extends Setting = Setting> {
+  /**
+   * met: inside the range. over: even the smallest sensible file is too large. under: even the largest is
+   * too small.
+   */
+  outcome: "met" | "over" | "under";
+  /** The file to take; for over the smallest, for under the largest that was made. */
+  found: Found<S>;
+  encodes: number;
+  /** What had to be done beyond choosing the quality, in the order it was done. */
+  told: string[];
+}
+
+/** No search makes more encodes than this for one picture and format. */
+export const MAX_ENCODES = 14;
+/** A file at or above this share of the ceiling is near enough. */
+export const NEAR = 0.965;
+/** Encoding above this many pixels leaves out the trellis, which would take seconds. */
+export const CAREFUL_PIXELS = 4_000_000;
+
+export interface FitTask {
+  brief: ResolvedBrief;
+  /** Upright size of the photo. */
+  photo: Size;
+  frame: Frame;
+  geometry: Geometry;
+  /** Allowed formats in order of preference; at least one. */
+  formats: OutputFormat[];
+  /**
+   * Bytes of the source: no file larger than it is made where nothing asks for that. Null where larger is
+   * fine.
+   */
+  softCeiling: number | null;
+  /**
+   * A planned picture of this geometry, ready to be encoded in this format; differences are judged at the
+   * size of `seenAs`, else at its own.
+   */
+  picture(geometry: Geometry, format: OutputFormat, seenAs?: Geometry): Promise<Picture>;
+}
+
+export type Fitted =
+  | {
+      ok: true;
+      setting: Setting;
+      bytes: number;
+      geometry: Geometry;
+      padTo: number | null;
+      encodes: number;
+      told: string[];
+      /**
+       * Visible difference from the planned picture with the most pixels that the brief allows, at the same
+       * apparent size.
+       */
+      difference: number;
+      /**
+       * Bytes from which on the ceiling would force no visible loss; null where it does not, or no such file
+       * was found.
+       */
+      cleanFrom: number | null;
+    }
+  | { ok: false; why: string; encodes: number };

@@ -1,0 +1,132 @@
+/**
+ * What is done with a file that lies in its range: fewer pixels where they look better, and from which size
+ * on nothing would be seen.
+ */
+
+import type { OutputFormat } from "../brief";
+import { CLEAN } from "../difference";
+import { type Geometry, rescale } from "../geometry";
+import { formatBytes, formatSize, trimNumber } from "../units";
+import { cleanAlong } from "./clean-along";
+import { asPages, search } from "./one-format";
+import type { FitTask, Fitted, Goal, Picture, SearchResult, Setting, Weighed } from "./types";
+
+interface Met {
+  format: OutputFormat;
+  geometry: Geometry;
+  result: SearchResult;
+  picture: Picture;
+  encodes: number;
+  told: string[];
+}
+
+/** Each step down keeps this share of the pixels; a step must lessen the difference by this factor. */
+const STEP = 0.72;
+const BETTER = 0.97;
+const STEPS = 3;
+const LOSSY: ReadonlySet<OutputFormat> = new Set(["jpeg", "webp", "avif", "pdf"]);
+
+export async function weighed(task: FitTask, goal: Goal, met: Met): Promise<Fitted> {
+  const { found } = met.result;
+  let best = {
+    ...found,
+    geometry: met.geometry,
+    told: met.told,
+    difference: await met.picture.difference(found.setting),
+  };
+  let { encodes } = met;
+  const forced =
+    goal.max !== null &&
+    task.brief.fileSize.max !== null &&
+    goal.aim === "best" &&
+    LOSSY.has(met.format) &&
+    best.difference > CLEAN;
+  if (forced) {
+    const fewer = await fewerPixels(task, goal, met, best.difference);
+    encodes += fewer.encodes;
+    if (fewer.better) best = { ...best, ...fewer.better };
+  }
+  const clean =
+    forced && best.difference > CLEAN ? await smallestClean(task, best.geometry, best.setting) : null;
+  encodes += clean?.encodes ?? 0;
+  // The search for a clean file knows more tables than the one for a size: what it found may fit after all.
+  if (clean?.found && clean.found.bytes <= goal.max! && clean.found.bytes >= (goal.min ?? 0))
+    best = { ...best, ...clean.found };
+  if (forced && best.difference > CLEAN) {
+    const from = clean?.found ? `; from ${formatBytes(clean.found.bytes)} on nothing would be seen` : "";
+    best.told = [
+      ...best.told,
+      `visible loss (difference ${trimNumber(best.difference, 2)}), because the ceiling of ` +
+        `${formatBytes(goal.max!)} forces it${from}`,
+    ];
+  }
+  return {
+    ok: true,
+    setting: best.setting,
+    bytes: best.bytes,
+    geometry: best.geometry,
+    padTo: null,
+    encodes,
+    told: best.told,
+    difference: best.difference,
+    cleanFrom: best.difference > CLEAN ? (clean?.found?.bytes ?? null) : null,
+  };
+}
+
+/** Fewer pixels coded more finely, where they look closer to the photo at the same apparent size. */
+async function fewerPixels(task: FitTask, goal: Goal, { format, geometry, told }: Met, difference: number) {
+  let better: {
+    setting: SearchResult["found"]["setting"];
+    bytes: number;
+    geometry: Geometry;
+    told: string[];
+    difference: number;
+  } | null = null;
+  let encodes = 0;
+  let area = 1;
+  let best = difference;
+  for (let step = 0; step < STEPS; step += 1) {
+    area *= STEP;
+    const next = rescale(task.brief, task.photo, geometry, area, task.frame);
+    if (!next) break;
+    const picture = await task.picture(next, format, geometry);
+    const result = await search(picture, format, goal, task.brief, true, false);
+    encodes += result.encodes;
+    if (result.outcome !== "met") break;
+    const seen = await picture.difference(result.found.setting);
+    if (seen > best * BETTER) break;
+    best = seen;
+    const size = formatSize(next.width, next.height);
+    better = {
+      ...result.found,
+      geometry: next,
+      told: [
+        ...result.told,
+        ...told,
+        `fewer pixels (${size}), because coded finely they look closer to the photo than ` +
+          `${formatSize(geometry.width, geometry.height)} coded coarsely`,
+      ],
+      difference: seen,
+    };
+  }
+  return { better, encodes };
+}
+
+/** The smallest file of this geometry without visible loss. */
+async function smallestClean(
+  task: FitTask,
+  geometry: Geometry,
+  setting: Setting,
+): Promise<{ found: Weighed | null; encodes: number }> {
+  const picture = await task.picture(geometry, setting.format);
+  const page = setting.format === "pdf";
+  const trials = page
+    ? await cleanAlong(asPages(picture), { ...setting, format: "jpeg" }, task.brief.quality !== null)
+    : await cleanAlong(picture, setting, task.brief.quality !== null);
+  const made = trials.map((trial) =>
+    page ? { ...trial, setting: { ...trial.setting, format: "pdf" } as Setting } : trial,
+  );
+  const found =
+    made.filter((trial) => trial.difference <= CLEAN).sort((a, b) => a.bytes - b.bytes)[0] ?? null;
+  return { found, encodes: made.length };
+}

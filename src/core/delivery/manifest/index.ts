@@ -1,0 +1,1 @@
+export { type ManifestRow, manifestCsv, manifestJson } from "./manifest";

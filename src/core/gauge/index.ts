@@ -1,2 +1,0 @@
-export * from "./clauses";
-export * from "./model";

@@ -1,0 +1,19 @@
+export { askedPpi, holdsPaper } from "./density";
+export { type DetailMap, detailMap } from "./detail";
+export {
+  canCut,
+  canSwap,
+  carried,
+  centreAt,
+  centreOf,
+  type Editing,
+  leanTo,
+  moveBy,
+  turnBy,
+  widthTo,
+  zoomBy,
+} from "./editing";
+export { type Geometry, keepsPixels, planGeometry, rescale } from "./geometry";
+export { type Page, pageFor } from "./page";
+export { proposeFrame } from "./propose";
+export { hasShape, naturalSize, targetFor } from "./target";

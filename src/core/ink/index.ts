@@ -1,5 +1,0 @@
-export * from "./find";
-export * from "./notes";
-export * from "./otsu";
-export * from "./render";
-export * from "./types";

@@ -1,2 +1,0 @@
-export * from "./size";
-export * from "./split";

@@ -1,2 +1,0 @@
-export * from "./name";
-export * from "./plan";

@@ -1,3 +1,0 @@
-export * from "./change";
-export * from "./readings";
-export * from "./sum";

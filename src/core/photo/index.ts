@@ -1,0 +1,43 @@
+export { GeometryError, PhotoError } from "./error";
+export {
+  AUTO,
+  aimedSize,
+  CENTRED,
+  checkFrame,
+  cutsByHand,
+  type Frame,
+  frameSchema,
+  inkSettingsOf,
+  lightSettingsOf,
+  MOST_ANGLE,
+  MOST_ZOOM,
+  rawTakingOf,
+  tidyFrame,
+  turnedSize,
+} from "./frame";
+export {
+  isMirrored,
+  orientPixels,
+  type QuarterTurn,
+  type Rect,
+  type Size,
+  swapsSides,
+  toStored,
+  turnOrientation,
+  uprightSize,
+} from "./orientation";
+export {
+  DEFAULT_INK,
+  DEFAULT_LIGHT,
+  DEFAULT_LIGHTER,
+  DEFAULT_RAW,
+  type InkSettings,
+  KERNELS,
+  type KernelName,
+  type LayerChoice,
+  type Lighter,
+  type LightSettings,
+  lighterSchema,
+  type RawTaking,
+  sameSettings,
+} from "./settings";

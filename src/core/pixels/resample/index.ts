@@ -1,0 +1,5 @@
+export { DEFAULT_ENLARGING, DEFAULT_REDUCING, kernelNames } from "./kernels";
+export { type ByteRows, type FloatImage, LANES, type RowReader, resample } from "./resample";
+export { sampleTurned } from "./rotate";
+export { type Sharpening, sharpen } from "./sharpen";
+export { axis } from "./weights";

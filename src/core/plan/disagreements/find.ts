@@ -1,0 +1,35 @@
+/** Disagreements of a brief with itself, and with a photo. */
+import { type Brief, resolveBrief } from "../../brief";
+import type { Size } from "../../photo";
+import { boundDisagreements } from "./bounds";
+import { densityDisagreements } from "./density";
+import { formatDisagreements } from "./formats";
+import { photoDisagreements } from "./photo";
+import { screenDisagreements } from "./screen";
+import { shapeDisagreements } from "./shape";
+import type { Disagreement } from "./types";
+import { weightDisagreements } from "./weight";
+
+/**
+ * What in a brief contradicts itself; with a photo also what that photo cannot give. Empty where all can
+ * hold together.
+ * `screen`: the period in px of a dot screen in the photo that beats with the new pixels.
+ */
+export function findDisagreements(
+  brief: Brief,
+  photo: Size | null = null,
+  screen: number | null = null,
+): Disagreement[] {
+  const resolved = resolveBrief(brief);
+  const shapes = shapeDisagreements(brief, resolved);
+  return [
+    ...shapes,
+    // Three numbers that are of two shapes have no common resolution either; that is said once.
+    ...(shapes.some((d) => d.clauses.includes("paper")) ? [] : densityDisagreements(brief, resolved)),
+    ...boundDisagreements(brief, resolved, photo),
+    ...weightDisagreements(brief, resolved, photo),
+    ...formatDisagreements(brief),
+    ...(photo ? photoDisagreements(brief, resolved, photo) : []),
+    ...screenDisagreements(screen),
+  ];
+}

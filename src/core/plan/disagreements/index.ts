@@ -1,0 +1,2 @@
+export { findDisagreements } from "./find";
+export { type Change, overrule } from "./types";

@@ -1,0 +1,2 @@
+export { clauseGauge, NOTHING, pixelGauge } from "./clauses";
+export { type GaugeInput, gaugeModel } from "./model";

@@ -1,4 +1,0 @@
-export * from "./lay-out";
-export * from "./lines";
-export * from "./sizes";
-export * from "./task";

@@ -1,0 +1,33 @@
+/** A trial decoded again, as far as its bytes go: code values in the planned picture's own colours. */
+import sharp from "sharp";
+import type { Setting } from "@/core/coding";
+import { decodeBmp, readBmp } from "@/core/containers";
+import type { Pixels } from "@/core/difference";
+import type { Planned } from "@/core/pixels/develop";
+
+/**
+ * `encoded` is the bare encoding, without the profile that the file will get. CMYK comes back as the sRGB it
+ * was made from.
+ */
+export async function decodeTrial(
+  encoded: Uint8Array,
+  setting: Setting,
+  like: Planned,
+  cmyk: boolean,
+): Promise<Pixels> {
+  if (setting.format === "bmp") {
+    const file = readBmp(encoded);
+    return { data: decodeBmp(file), width: file.width, height: file.height, channels: 3 };
+  }
+  const deep = like.data instanceof Uint16Array;
+  const grey = like.channels < 3;
+  const { data, info } = await sharp(encoded, { limitInputPixels: false, ignoreIcc: !cmyk })
+    .toColourspace(grey ? (deep ? "grey16" : "b-w") : deep ? "rgb16" : "srgb")
+    .raw({ depth: deep ? "ushort" : "uchar" })
+    .toBuffer({ resolveWithObject: true });
+  const codes = deep ? new Uint16Array(data.buffer, data.byteOffset, data.length / 2) : data;
+  // A decoder puts fewer than 16 bits into the upper ones, so that white is not the highest code.
+  const top =
+    deep && setting.format === "avif" ? (2 ** setting.bits - 1) * 2 ** (16 - setting.bits) : undefined;
+  return { data: codes, width: info.width, height: info.height, channels: info.channels, top };
+}

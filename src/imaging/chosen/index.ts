@@ -1,0 +1,2 @@
+export type { FitAnswer, FitRequest, Shared } from "./asked";
+export { fitLayered } from "./layered";

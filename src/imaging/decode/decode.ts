@@ -1,0 +1,336 @@
+/**
+ * Decoding: code values as the file has them, only as many as are needed, without any conversion of colours.
+ */
+import sharp from "sharp";
+import { formatName } from "@/core/brief";
+import { decodeBmp, type GainMap } from "@/core/containers";
+import { DEFAULT_RAW, PhotoError, type Rect, type Size, swapsSides, toStored } from "@/core/photo";
+import { linearSpace, PQ_PEAK, PQ_SPACES, type RgbName, type RgbSpace, SPACES } from "@/core/pixels/colour";
+import { type Samples, screenPeriod, TILE } from "@/core/pixels/develop";
+import { applyGain } from "@/core/pixels/light";
+import { MAX_PIXELS } from "@/core/units";
+import type { ForeignPixels } from "../foreign";
+import { decodeForeign } from "../foreign";
+import type { Source } from "../source";
+
+export interface Wanted {
+  /** The part that is needed, in upright pixels of the photo. */
+  region: Rect;
+  /**
+   * Output pixels per photo pixel: a JPEG may be shrunk while it is loaded, to no less than twice the output.
+   */
+  scale: number;
+}
+
+export interface Taken {
+  /** Believed only where the file says nothing itself. */
+  takenAs: RgbName | null;
+  /** The code values are to stay: profiles that work by tables are left alone too. */
+  keeps: boolean;
+  /** Light above white is wanted too, where it is in the file. */
+  bright?: boolean;
+}
+
+export interface Decoded {
+  samples: Samples;
+  /** Stored pixels that the samples show; all of the photo when it was shrunk. */
+  shown: Rect;
+  /** Samples per stored pixel, across and down. */
+  density: [number, number];
+  space: RgbSpace;
+  /**
+   * Multiples of white that the highest code stands for, and that the picture reaches; missing for ordinary
+   * pictures.
+   */
+  peak?: number;
+  reach?: number;
+}
+
+/** Damage that decoders warn of but that loses nothing of the picture. */
+const HARMLESS =
+  /extraneous bytes before marker|unknown Adobe color transform|Invalid SOS parameters|bad sRGB|known incorrect sRGB|iCCP|[Pp]rofile/;
+
+/**
+ * Tries strictly first; what is harmless is let through. Throws {@link PhotoError}: a damaged photo never
+ * becomes a half-grey picture.
+ */
+export async function strictly<T>(
+  source: Source,
+  make: (failOn: "warning" | "truncated") => Promise<T>,
+): Promise<T> {
+  try {
+    return await make("warning");
+  } catch (error) {
+    // A decoder of a process of its own has said already what is wrong.
+    if (error instanceof PhotoError) throw error;
+    const message = error instanceof Error ? error.message : String(error);
+    if (!HARMLESS.test(message)) throw damaged(source, message);
+    return await make("truncated").catch((again: unknown) => {
+      throw damaged(source, again instanceof Error ? again.message : String(again));
+    });
+  }
+}
+
+function damaged(source: Source, message: string): PhotoError {
+  const short = /premature|truncat|end of|too few|not enough|read gave/i.test(message);
+  const kind = source.facts.format.toUpperCase();
+  return new PhotoError(
+    `The ${kind} is ${short ? "cut short" : "damaged"}: its picture data cannot be decoded to the ` +
+      "end. Bring in a sound copy.",
+  );
+}
+
+/** The space in which the samples stand. `takenAs` is believed only where the file says nothing itself. */
+export function spaceOf(source: Source, takenAs: RgbName | null = null): RgbSpace {
+  const { profile, facts } = source;
+  if (profile?.rgb) return profile.rgb;
+  if (profile?.grey) return { toXyz: SPACES.srgb.toXyz, curves: [profile.grey, profile.grey, profile.grey] };
+  if (!profile && facts.colourSpace && facts.colourSpace in SPACES && facts.colourSpace !== "srgb")
+    return SPACES[facts.colourSpace as RgbName];
+  return takenAs && !facts.profile && facts.colourSpace === "srgb" ? SPACES[takenAs] : SPACES.srgb;
+}
+
+/** Whether the colour library has to convert while decoding: CMYK, Lab and profiles that work by tables. */
+export const needsLibrary = ({ profile, facts }: Source): boolean =>
+  facts.colourSpace === "cmyk" ||
+  facts.colourSpace === "lab" ||
+  (profile !== null && profile.rgb === null && profile.grey === null);
+
+/** The factor by which a JPEG can be shrunk on loading. */
+function shrinkFor(source: Source, scale: number): 1 | 2 | 4 | 8 {
+  if (!source.jpeg) return 1;
+  return scale <= 1 / 16 ? 8 : scale <= 1 / 8 ? 4 : scale <= 1 / 4 ? 2 : 1;
+}
+
+export async function decodeSamples(
+  source: Source,
+  wanted: Wanted,
+  taken: Taken,
+  failOn: "warning" | "truncated",
+): Promise<Decoded> {
+  const { facts } = source;
+  const stored: Size = swapsSides(facts.orientation)
+    ? { width: facts.height, height: facts.width }
+    : { width: facts.width, height: facts.height };
+  if (source.bmp) {
+    const samples = { data: decodeBmp(source.bmp), width: facts.width, height: facts.height, channels: 3 };
+    return {
+      samples,
+      shown: { x: 0, y: 0, ...stored },
+      density: [1, 1],
+      space: spaceOf(source, taken.takenAs),
+    };
+  }
+  if (source.foreign) {
+    return decodedElsewhere(
+      source,
+      await decodeForeign(source.foreign, source.bytes, {
+        ...source.wish,
+        ...(halfServes(source, wanted.scale) && { half: true }),
+      }),
+      taken,
+    );
+  }
+  if (taken.bright && source.gainMap && facts.colourSpace !== "cmyk")
+    return decodedWithGain(source, source.gainMap, taken, failOn);
+  const deep = (facts.bits ?? 8) > 8 && facts.colourSpace !== "cmyk";
+  const converts =
+    needsLibrary(source) && !(taken.keeps && source.profile?.channels === 3 && facts.colourSpace !== "lab");
+  const shrink = shrinkFor(source, wanted.scale);
+  let image = sharp(source.bytes, {
+    failOn,
+    limitInputPixels: MAX_PIXELS,
+    autoOrient: false,
+    ignoreIcc: !converts,
+    page: source.page,
+  });
+  let shown: Rect = { x: 0, y: 0, ...stored };
+  if (shrink > 1) {
+    image = image.resize(
+      Math.max(1, Math.floor(stored.width / shrink)),
+      Math.max(1, Math.floor(stored.height / shrink)),
+      { fit: "fill" },
+    );
+  } else {
+    shown = whole(toStored(wanted.region, stored, facts.orientation), stored);
+    if (shown.width < stored.width || shown.height < stored.height)
+      image = image.extract({ left: shown.x, top: shown.y, width: shown.width, height: shown.height });
+  }
+  const grey = !converts && facts.colourSpace === "gray";
+  const space = converts ? "srgb" : grey ? (deep ? "grey16" : "b-w") : deep ? "rgb16" : "srgb";
+  const { data, info } = await image
+    .toColourspace(space)
+    .raw({ depth: deep && !converts ? "ushort" : "uchar" })
+    .toBuffer({ resolveWithObject: true });
+  const codes = deep && !converts ? new Uint16Array(data.buffer, data.byteOffset, data.length / 2) : data;
+  // A decoder puts fewer than 16 bits into the upper ones, so that white is not the highest code.
+  const top =
+    codes instanceof Uint16Array && facts.bits !== null && facts.bits < 16 && facts.format === "avif"
+      ? (2 ** facts.bits - 1) * 2 ** (16 - facts.bits)
+      : undefined;
+  return {
+    samples: { data: codes, width: info.width, height: info.height, channels: info.channels, top },
+    shown,
+    density: [info.width / shown.width, info.height / shown.height],
+    ...(facts.light && !converts
+      ? { space: pqSpaceOf(source), peak: PQ_PEAK, reach: Math.max(1, facts.light.reach) }
+      : { space: converts ? SPACES.srgb : spaceOf(source, taken.takenAs) }),
+  };
+}
+
+/** Of PQ signals, whose scale is that of {@link Decoded.peak}. */
+const pqSpaceOf = ({ facts }: Source): RgbSpace => {
+  const name =
+    facts.colourSpace !== null && facts.colourSpace in PQ_SPACES
+      ? (facts.colourSpace as keyof typeof PQ_SPACES)
+      : "srgb";
+  return { toXyz: SPACES[name].toXyz, curves: PQ_SPACES[name].curves };
+};
+
+/** The whole picture with the light of its gain map. */
+async function decodedWithGain(
+  source: Source,
+  gain: GainMap,
+  taken: Taken,
+  failOn: "warning" | "truncated",
+): Promise<Decoded> {
+  const codes = async (bytes: Uint8Array) => {
+    const { data, info } = await sharp(bytes, {
+      failOn,
+      limitInputPixels: MAX_PIXELS,
+      autoOrient: false,
+      ignoreIcc: true,
+    })
+      .raw({ depth: "uchar" })
+      .toBuffer({ resolveWithObject: true });
+    return { data, width: info.width, height: info.height, channels: info.channels };
+  };
+  const [base, map] = await Promise.all([codes(source.bytes), codes(gain.jpeg)]);
+  const space = spaceOf(source, taken.takenAs);
+  const { data, reach } = applyGain(base, map, gain, space);
+  const size = { width: base.width, height: base.height };
+  return {
+    samples: { data, ...size, channels: 3 },
+    shown: { x: 0, y: 0, ...size },
+    density: [1, 1],
+    space: { toXyz: space.toXyz, curves: PQ_SPACES.srgb.curves },
+    peak: PQ_PEAK,
+    reach,
+  };
+}
+
+/** A sensor's mosaic may be read four places at a time, to no less than twice the output. */
+const halfServes = ({ foreign, wish }: Source, scale: number): boolean =>
+  foreign === "raw" && (wish.raw ?? DEFAULT_RAW).way === "developed" && scale <= 1 / 4;
+
+/** How far a picture may depart from the photo's shape before it is cut to it. */
+const SAME_SHAPE = 0.004;
+
+function decodedElsewhere(source: Source, pixels: ForeignPixels, taken: Taken): Decoded {
+  const { facts } = source;
+  const { light } = pixels;
+  if (source.foreign !== "raw" && (pixels.width !== facts.width || pixels.height !== facts.height)) {
+    throw new PhotoError(
+      `The ${formatName(facts.format)} says ${facts.width} × ${facts.height} px and holds ` +
+        `${pixels.width} × ${pixels.height}. Save it anew where it came from.`,
+    );
+  }
+  const { data, width, height, channels } = inShape(pixels, facts.width / facts.height);
+  return {
+    samples: { data, width, height, channels },
+    shown: { x: 0, y: 0, width: facts.width, height: facts.height },
+    density: [width / facts.width, height / facts.height],
+    // A camera's own picture of its raw file has been brought to sRGB.
+    space: light
+      ? linearSpace(light.space)
+      : source.foreign === "raw"
+        ? SPACES.srgb
+        : spaceOf(source, taken.takenAs),
+    ...(light && { peak: light.peak, reach: light.reach }),
+  };
+}
+
+/** The middle of a picture that is wider or higher than the photo it shows. */
+function inShape(pixels: ForeignPixels, shape: number): ForeignPixels {
+  const { data, width, height, channels } = pixels;
+  if (Math.abs(width / height / shape - 1) <= SAME_SHAPE + 1.5 / Math.min(width, height)) return pixels;
+  const [w, h] = [
+    Math.min(width, Math.max(1, Math.round(height * shape))),
+    Math.min(height, Math.max(1, Math.round(width / shape))),
+  ];
+  const [left, top] = [Math.floor((width - w) / 2), Math.floor((height - h) / 2)];
+  const out =
+    data instanceof Uint16Array ? new Uint16Array(w * h * channels) : new Uint8Array(w * h * channels);
+  for (let y = 0; y < h; y += 1) {
+    const from = ((top + y) * width + left) * channels;
+    out.set(data.subarray(from, from + w * channels), y * w * channels);
+  }
+  return { ...pixels, data: out, width: w, height: h };
+}
+
+/** Whole pixels that cover a rectangle, inside the picture. */
+function whole(rect: Rect, inside: Size): Rect {
+  const x = Math.min(inside.width - 1, Math.max(0, Math.floor(rect.x + 1e-6)));
+  const y = Math.min(inside.height - 1, Math.max(0, Math.floor(rect.y + 1e-6)));
+  const right = Math.min(inside.width, Math.max(x + 1, Math.ceil(rect.x + rect.width - 1e-6)));
+  const bottom = Math.min(inside.height, Math.max(y + 1, Math.ceil(rect.y + rect.height - 1e-6)));
+  return { x, y, width: right - x, height: bottom - y };
+}
+
+/** Standard deviation (8-bit codes) below which a tile shows nothing. */
+const BLANK = 4;
+
+/**
+ * A screen covers a whole picture, so one tile is judged: the middle one, or another where that is blank.
+ * Null where it shows none.
+ */
+export function screenIn({ data, width, height, channels }: Samples): number | null {
+  if (width < TILE || height < TILE) return null;
+  const left = Math.floor((width - TILE) / 2);
+  for (const share of [0.5, 0.25, 0.75]) {
+    const top = Math.floor((height - TILE) * share);
+    const tile = new Float64Array(TILE * TILE);
+    const middle = channels < 3 ? 0 : 1;
+    for (let y = 0, i = 0; y < TILE; y += 1)
+      for (let x = 0; x < TILE; x += 1, i += 1)
+        tile[i] = data[((top + y) * width + left + x) * channels + middle];
+    const mean = tile.reduce((sum, v) => sum + v, 0) / tile.length;
+    const spread = Math.sqrt(tile.reduce((sum, v) => sum + (v - mean) ** 2, 0) / tile.length);
+    if (spread > BLANK * (data instanceof Uint16Array ? 257 : 1)) return screenPeriod(tile);
+  }
+  return null;
+}
+
+/**
+ * A decoder that shrinks a JPEG while loading does not notice that the last rows are missing
+ * (measured: a file that lacks its last 3 % decodes without a warning), and one that is asked for a part may
+ * stop before
+ * the end. So a strip down the middle to the last row is read at full size too, beside the real decode: 0.2
+ * s for 24 megapixels.
+ * Where the real decode shrinks, the strip is also the only place to see a dot screen; its period in px is
+ * the answer.
+ */
+export async function checkTail(
+  source: Source,
+  { region, scale }: Wanted,
+  failOn: "warning" | "truncated",
+): Promise<number | null> {
+  const { jpeg, png, bytes, facts } = source;
+  if (png || source.bmp || source.foreign) return null;
+  const all = region.width >= facts.width && region.height >= facts.height;
+  if (all && shrinkFor(source, scale) === 1) return null;
+  if (!jpeg && all) return null;
+  const stored =
+    jpeg?.frame ?? (swapsSides(facts.orientation) ? { width: facts.height, height: facts.width } : facts);
+  const width = Math.min(TILE, stored.width);
+  const strip = sharp(bytes, {
+    failOn,
+    limitInputPixels: MAX_PIXELS,
+    ignoreIcc: true,
+    page: source.page,
+  }).extract({ left: Math.floor((stored.width - width) / 2), top: 0, width, height: stored.height });
+  const { data, info } = await strip.raw({ depth: "uchar" }).toBuffer({ resolveWithObject: true });
+  return scale < 1
+    ? screenIn({ data, width: info.width, height: info.height, channels: info.channels })
+    : null;
+}

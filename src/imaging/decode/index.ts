@@ -1,0 +1,1 @@
+export { checkTail, decodeSamples, screenIn, strictly, type Wanted } from "./decode";

@@ -1,0 +1,51 @@
+/**
+ * Encodes that take more than a second run in a process of their own: a native encode cannot be broken off
+ * from JavaScript,
+ * a process can be killed. Shorter ones run here.
+ */
+import { existsSync } from "node:fs";
+import { dirname, join } from "node:path";
+import { fileURLToPath } from "node:url";
+import { expectedSeconds, type Setting } from "@/core/coding";
+import type { PqName } from "@/core/pixels/colour";
+import type { Planned } from "@/core/pixels/develop";
+import { pipeThrough } from "../workers";
+import { encode } from "./encode";
+
+/** What the child is told before the pixels come. */
+export interface Order {
+  setting: Setting;
+  cmyk: boolean;
+  width: number;
+  height: number;
+  channels: number;
+  deep: boolean;
+  light?: PqName;
+}
+
+const CHILD = [dirname(fileURLToPath(import.meta.url)), join(process.cwd(), ".build")]
+  .map((folder) => join(folder, "encode-child.mjs"))
+  .find((path) => existsSync(path));
+/** From this many seconds on, expected, a process of its own is worth its start (0.2 s). */
+const LONG = 1;
+
+/** `wanted` throws when nobody waits for the answer any more; then nothing of the encode is left behind. */
+export async function encodeAside(
+  pixels: Planned,
+  setting: Setting,
+  cmyk: boolean,
+  wanted?: () => void | Promise<void>,
+): Promise<Uint8Array> {
+  if (!CHILD || expectedSeconds(setting, pixels.width * pixels.height) < LONG)
+    return encode(pixels, setting, cmyk);
+  const { data, width, height, channels, light } = pixels;
+  const order: Order = { setting, cmyk, width, height, channels, deep: data instanceof Uint16Array, light };
+  const ended = await pipeThrough(
+    process.execPath,
+    [CHILD, JSON.stringify(order)],
+    new Uint8Array(data.buffer, data.byteOffset, data.byteLength),
+    wanted,
+  );
+  if (ended?.code === 0) return ended.out;
+  throw new Error(`the encoder ended with ${ended?.code ?? "no process"}: ${ended?.words ?? ""}`);
+}

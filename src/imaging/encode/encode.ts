@@ -1,0 +1,130 @@
+/**
+ * One encoding of a planned picture at one setting, without profile, EXIF or resolution; those are added by
+ * `assemble`.
+ */
+import sharp, { type Sharp } from "sharp";
+import type { JpegSetting, PdfSetting, PngSetting, Setting } from "@/core/coding";
+import { readAvif, readPng, rebuildAvif, rebuildPng, writeBmp } from "@/core/containers";
+import type { PqName } from "@/core/pixels/colour";
+import type { Planned } from "@/core/pixels/develop";
+import { meterLight } from "@/core/pixels/light";
+import { indexedPng } from "./indexed-png";
+
+/** The chunks that make up the picture; everything else comes from `assemble`. */
+const PICTURE_CHUNKS = new Set(["PLTE", "tRNS", "IDAT", "IEND"]);
+
+/**
+ * `cmyk`: the picture stands in sRGB and becomes CMYK by the colour library's free profile, which it embeds.
+ */
+export async function encode(pixels: Planned, setting: Setting, cmyk = false): Promise<Uint8Array> {
+  switch (setting.format) {
+    case "bmp":
+      return writeBmp(rgbOf(pixels), pixels.width, pixels.height);
+    case "png":
+      return encodePng(pixels, setting);
+    case "pdf":
+    case "jpeg":
+      return encodeJpeg(open(pixels, cmyk), setting);
+    case "webp": {
+      const { quality, effort } = setting;
+      return open(pixels, false)
+        .webp(
+          quality === null
+            ? { lossless: true, effort, exact: false }
+            : { quality, effort, smartSubsample: true },
+        )
+        .toBuffer();
+    }
+    case "avif": {
+      const file = await open(pixels, false)
+        .avif({
+          quality: setting.quality,
+          effort: setting.effort,
+          bitdepth: setting.bits,
+          chromaSubsampling: "4:4:4",
+        })
+        .toBuffer();
+      return pixels.light ? signalled(file, pixels) : file;
+    }
+    case "tiff": {
+      const compression = setting.packing;
+      return open(pixels, cmyk)
+        .tiff({ compression, ...(compression !== "none" && { predictor: "horizontal" as const }) })
+        .toBuffer();
+    }
+    default:
+      return open(pixels, false).gif({ colours: setting.colours, dither: 1, effort: 7 }).toBuffer();
+  }
+}
+
+function open({ data, width, height, channels }: Planned, cmyk: boolean): Sharp {
+  const image = sharp(data, {
+    raw: { width, height, channels: channels as 1 | 2 | 3 | 4 },
+    limitInputPixels: false,
+  });
+  const deep = data instanceof Uint16Array;
+  if (cmyk) return image.toColourspace("cmyk").withIccProfile("cmyk");
+  if (channels < 3) return image.toColourspace(deep ? "grey16" : "b-w");
+  return deep ? image.toColourspace("rgb16") : image;
+}
+
+/**
+ * Code points of ITU-T H.273 for primaries, PQ, and the matrix that the encoder works by (BT.601, full
+ * range).
+ */
+const PRIMARIES: Record<PqName, number> = { srgb: 1, bt2020: 9, "display-p3": 12 };
+const [PQ, ENCODER_MATRIX] = [16, 6];
+
+/**
+ * The colour library writes no colour box: what the signals mean, and how light the picture is, is put in
+ * here.
+ */
+function signalled(file: Uint8Array, { data, channels, light }: Planned): Uint8Array {
+  const { peak, average } = meterLight({ data: data as Uint16Array, channels });
+  const colour = {
+    primaries: PRIMARIES[light!],
+    transfer: PQ,
+    matrix: ENCODER_MATRIX,
+    fullRange: true,
+    light: { peak: Math.round(peak), average: Math.round(average) },
+  };
+  return rebuildAvif(readAvif(file), { exif: null, xmp: null, colour });
+}
+
+function rgbOf({ data, channels }: Planned): Uint8Array {
+  if (channels === 3 && data instanceof Uint8Array) return data;
+  const out = new Uint8Array((data.length / channels) * 3);
+  for (let p = 0, o = 0; p < data.length; p += channels, o += 3)
+    for (let c = 0; c < 3; c += 1) out[o + c] = data[p + (channels < 3 ? 0 : c)];
+  return out;
+}
+
+async function encodePng(pixels: Planned, { colours, level }: PngSetting): Promise<Uint8Array> {
+  // Up to 256 colours a table of them loses nothing and takes a fraction of the bytes.
+  const indexed = colours === null && level === 9 ? indexedPng(pixels) : null;
+  if (indexed) return indexed;
+  const options =
+    colours === null
+      ? { compressionLevel: level, adaptiveFiltering: level > 6, palette: false }
+      : { palette: true, colours, dither: 1, effort: 7, compressionLevel: level };
+  const file = readPng(await open(pixels, false).png(options).toBuffer());
+  return rebuildPng(file, [], (type) => PICTURE_CHUNKS.has(type));
+}
+
+function encodeJpeg(
+  image: Sharp,
+  { quality, chroma, table, effort }: JpegSetting | PdfSetting,
+): Promise<Buffer> {
+  const careful = effort === "careful";
+  return image
+    .jpeg({
+      quality,
+      chromaSubsampling: chroma,
+      quantisationTable: table,
+      trellisQuantisation: careful,
+      progressive: careful || effort === "quick",
+      optimiseCoding: effort !== "plain",
+      optimiseScans: false,
+    })
+    .toBuffer();
+}

@@ -1,0 +1,2 @@
+export { encode } from "./encode";
+export { encodeAside } from "./encode-aside";

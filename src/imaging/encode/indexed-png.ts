@@ -1,0 +1,56 @@
+/**
+ * PNG with a table of exactly the colours that are there: lossless, and small for drawings. Source: PNG
+ * third edition, 11.2.2 PLTE, 11.3.1.1 tRNS, 7.2 packing.
+ */
+import { deflateSync } from "node:zlib";
+import { ascii, chunk, concat, view } from "@/core/containers";
+import type { Planned } from "@/core/pixels/develop";
+
+const SIGNATURE = concat([new Uint8Array([0x89]), ascii("PNG\r\n\x1a\n")]);
+
+/**
+ * Null where the picture has more than 256 colours or more than 8 bits, and for grey, which has a kind of
+ * its own.
+ */
+export function indexedPng({ data, width, height, channels }: Planned): Uint8Array | null {
+  if (!(data instanceof Uint8Array) || channels < 3) return null;
+  const found = new Map<number, number>();
+  const indices = new Uint8Array(width * height);
+  for (let i = 0, p = 0; i < indices.length; i += 1, p += channels) {
+    const alpha = channels === 4 ? data[p + 3] : 255;
+    const code = ((data[p] << 24) | (data[p + 1] << 16) | (data[p + 2] << 8) | alpha) >>> 0;
+    let index = found.get(code);
+    if (index === undefined) {
+      if (found.size === 256) return null;
+      index = found.size;
+      found.set(code, index);
+    }
+    indices[i] = index;
+  }
+  // Colours that let something through come first, so that the table of their alphas is short.
+  const order = [...found.keys()]
+    .map((code, was) => ({ code, was }))
+    .sort((a, b) => Number((a.code & 255) === 255) - Number((b.code & 255) === 255));
+  const place = new Uint8Array(order.length);
+  order.forEach(({ was }, now) => (place[was] = now));
+  const bits = order.length <= 2 ? 1 : order.length <= 4 ? 2 : order.length <= 16 ? 4 : 8;
+  const stride = Math.ceil((width * bits) / 8);
+  const rows = new Uint8Array((stride + 1) * height);
+  for (let y = 0, i = 0; y < height; y += 1) {
+    const row = y * (stride + 1) + 1;
+    for (let x = 0; x < width; x += 1, i += 1)
+      rows[row + ((x * bits) >> 3)] |= place[indices[i]] << (8 - bits - ((x * bits) & 7));
+  }
+  const head = new Uint8Array(13);
+  view(head).setUint32(0, width);
+  view(head).setUint32(4, height);
+  head.set([bits, 3, 0, 0, 0], 8);
+  const table = Uint8Array.from(
+    order.flatMap(({ code }) => [code >>> 24, (code >>> 16) & 255, (code >>> 8) & 255]),
+  );
+  const alphas = order.map(({ code }) => code & 255).filter((a) => a < 255);
+  const parts = [SIGNATURE, chunk("IHDR", head), chunk("PLTE", table)];
+  if (alphas.length) parts.push(chunk("tRNS", Uint8Array.from(alphas)));
+  parts.push(chunk("IDAT", deflateSync(rows, { level: 9, memLevel: 9 })), chunk("IEND", new Uint8Array(0)));
+  return concat(parts);
+}

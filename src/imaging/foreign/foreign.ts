@@ -1,0 +1,162 @@
+/**
+ * Decoding files of foreign kinds in a process of their own, which may die without taking anything with it.
+ */
+import { createHash } from "node:crypto";
+import { existsSync } from "node:fs";
+import { dirname, join } from "node:path";
+import { fileURLToPath } from "node:url";
+import { formatName } from "@/core/brief";
+import type { Lighter } from "@/core/photo";
+import { PhotoError } from "@/core/photo";
+import { pipeThrough } from "../workers";
+import type { Layered } from "./decoders";
+import type { Foreign, ForeignPixels, Wish } from "./kinds";
+import type { Lightened } from "./ora-lighter";
+import type { RawFacts } from "./raw-pixels";
+
+const CHILD = [dirname(fileURLToPath(import.meta.url)), join(process.cwd(), ".build")]
+  .map((folder) => join(folder, "foreign-child.mjs"))
+  .find((path) => existsSync(path));
+/** The most pixels that are decoded: the process takes ten to thirty bytes a pixel. */
+export const MOST_FOREIGN_PIXELS: Record<Foreign, number> = {
+  heif: 120_000_000,
+  ora: 40_000_000,
+  raw: 120_000_000,
+};
+/**
+ * A picture that takes longer is given up, in milliseconds; so is what needs no developing: a broken one has
+ * been seen to make its reader go round for ever.
+ */
+const PATIENCE_MS = 120_000;
+const QUICK_MS = 12_000;
+
+/** Pictures decoded already, as long as their bytes are held: one photo is worked on in several steps. */
+const known = new WeakMap<Buffer, Map<string, Promise<ForeignPixels>>>();
+/** Ways of decoding one photo that are held at a time. */
+const KEPT_WAYS = 2;
+
+/** Throws a {@link PhotoError} where it cannot be decoded. */
+export function decodeForeign(kind: Foreign, bytes: Buffer, wish: Wish = {}): Promise<ForeignPixels> {
+  const ways = known.get(bytes) ?? new Map<string, Promise<ForeignPixels>>();
+  known.set(bytes, ways);
+  const key = JSON.stringify(wish);
+  // All of a picture serves where half would do.
+  let pixels =
+    ways.get(key) ?? (wish.half ? ways.get(JSON.stringify({ ...wish, half: undefined })) : undefined);
+  if (!pixels) {
+    pixels = decoded(kind, bytes, wish);
+    ways.set(key, pixels);
+    if (ways.size > KEPT_WAYS) ways.delete(ways.keys().next().value!);
+    pixels.catch(() => ways.delete(key));
+  }
+  return pixels;
+}
+
+/**
+ * Facts of raw files by their bytes: asked for each time a photo is opened, and each time they take a
+ * process.
+ */
+const factsKnown = new Map<string, Promise<RawFacts>>();
+const KEPT_FACTS = 300;
+
+/** Throws a {@link PhotoError} where it is no raw file of a camera that is known. */
+export function readRawFacts(bytes: Buffer): Promise<RawFacts> {
+  const key = createHash("sha256").update(bytes).digest("hex");
+  let facts = factsKnown.get(key);
+  if (!facts) {
+    facts = rawFactsOf(bytes);
+    factsKnown.set(key, facts);
+    if (factsKnown.size > KEPT_FACTS) factsKnown.delete(factsKnown.keys().next().value!);
+    facts.catch(() => factsKnown.delete(key));
+  }
+  return facts;
+}
+
+type Asked = "pixels" | "facts" | "lighter";
+
+const refusal = (kind: Foreign | Layered, why: string, what: Asked = "pixels") =>
+  new PhotoError(
+    what === "lighter"
+      ? `The ${formatName(kind)} cannot be made lighter: ${why.replace(/[.]$/, "")}. It can still be ` +
+          "flattened."
+      : `The ${formatName(kind)} cannot be ${kind === "raw" ? "developed" : "decoded"}: ` +
+          `${why.replace(/[.]$/, "")}. Bring in a sound copy, or save it as JPEG or PNG where it came ` +
+          "from.",
+  );
+
+async function rawFactsOf(bytes: Buffer): Promise<RawFacts> {
+  if (!CHILD) {
+    const { READERS } = await import("./decoders");
+    return READERS.raw(bytes).catch((error: Error) => {
+      throw refusal("raw", error.message);
+    });
+  }
+  return JSON.parse((await asked("raw", bytes, "facts", {})).text) as RawFacts;
+}
+
+async function decoded(kind: Foreign, bytes: Buffer, wish: Wish): Promise<ForeignPixels> {
+  if (!CHILD) {
+    const { DECODERS } = await import("./decoders");
+    return DECODERS[kind](bytes, wish).catch((error: Error) => {
+      throw refusal(kind, error.message);
+    });
+  }
+  const { text, rest } = await asked(kind, bytes, "pixels", wish);
+  const { deep, ...head } = JSON.parse(text) as Omit<ForeignPixels, "data"> & { deep: boolean };
+  const length = head.width * head.height * head.channels;
+  // Samples of 16 bits begin at an even address.
+  const at = deep && rest.byteOffset % 2 ? Uint8Array.from(rest) : rest;
+  return {
+    ...head,
+    data: deep
+      ? new Uint16Array(at.buffer, at.byteOffset, length)
+      : new Uint8Array(at.buffer, at.byteOffset, length),
+  };
+}
+
+/** A file of layers or pages made lighter. Throws a {@link PhotoError} where it cannot be. */
+export async function lightenLayered(
+  kind: Layered,
+  bytes: Buffer,
+  lighter: Lighter,
+  size?: { width: number; height: number },
+): Promise<{ file: Buffer; report: Lightened }> {
+  if (!CHILD) {
+    const { LIGHTENERS } = await import("./decoders");
+    return LIGHTENERS[kind](bytes, lighter, size).catch((error: Error) => {
+      throw refusal(kind, error.message, "lighter");
+    });
+  }
+  const { text, rest } = await asked(kind, bytes, "lighter", { lighter, size });
+  return { file: Buffer.from(rest), report: JSON.parse(text) as Lightened };
+}
+
+async function asked(
+  kind: Foreign | Layered,
+  bytes: Buffer,
+  what: Asked,
+  wish: Wish,
+): Promise<{ text: string; rest: Uint8Array }> {
+  const start = Date.now();
+  const camera = wish.raw?.way === "camera";
+  const patience = camera || what === "facts" ? QUICK_MS : PATIENCE_MS;
+  const ended = await pipeThrough(
+    process.execPath,
+    ["--max-old-space-size=2048", CHILD!, kind, what, JSON.stringify(wish)],
+    bytes,
+    () => {
+      if (Date.now() - start > patience)
+        throw refusal(
+          kind,
+          camera
+            ? "the camera's own picture in it is damaged, choose the developed one"
+            : "it takes too long",
+          what,
+        );
+    },
+  );
+  if (ended?.code !== 0)
+    throw refusal(kind, ended?.code === 1 && ended.words ? ended.words : "its worker did not end well", what);
+  const from = 4 + ended.out.readUInt32LE(0);
+  return { text: ended.out.toString("utf8", 4, from), rest: ended.out.subarray(from) };
+}

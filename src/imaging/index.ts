@@ -1,0 +1,2 @@
+export { fitPhoto, type Made, type Proof, prove } from "./fit";
+export { photosOf, type SharedOut, shareOut } from "./share-out";

@@ -1,0 +1,31 @@
+/** What threads are asked for, and how it is done: the same on a thread and in place. */
+
+import { type Difference, type Pixels, Reference } from "@/core/difference";
+import type { InkSettings } from "@/core/photo";
+import { type Developed, type Development, develop, type Samples } from "@/core/pixels/develop";
+import { findInk, type InkFound, type RgbPicture } from "@/core/pixels/ink";
+
+export type Work =
+  | { kind: "ink"; picture: RgbPicture; settings: InkSettings }
+  | { kind: "develop"; samples: Samples; plan: Development }
+  | { kind: "difference"; id: string; reference: Pixels; trial: Pixels };
+
+/** A comparison without its map, which nobody asks for across threads. */
+export type Judged = Omit<Difference, "map">;
+
+/**
+ * The reference met last: what it alone gives is not worked out again for every trial. One a thread, since a
+ * large one takes 200 MB.
+ */
+let last: { id: string; reference: Reference } | null = null;
+
+/** What comes back from a thread. */
+export type Done = Developed | Judged | InkFound;
+
+export function carryOut(work: Work): Done {
+  if (work.kind === "ink") return findInk(work.picture, work.settings);
+  if (work.kind === "develop") return develop(work.samples, work.plan);
+  if (last?.id !== work.id) last = { id: work.id, reference: new Reference(work.reference) };
+  const { difference, worst, shift } = last.reference.compare(work.trial);
+  return { difference, worst, shift };
+}

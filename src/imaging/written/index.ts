@@ -1,0 +1,3 @@
+export { keepGainMap } from "./gain-map";
+export { samePicture } from "./picture-bytes";
+export { putAs, putInto, writeNewFile } from "./write";

@@ -1,0 +1,2 @@
+export { plannedPictures } from "./planned";
+export { freeBytes } from "./space";

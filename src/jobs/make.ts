@@ -1,0 +1,134 @@
+/**
+ * Makes one item of a run: the measured file if it is still there, else a fresh one; either way proved from
+ * disk.
+ */
+import { eq } from "drizzle-orm";
+import { outputName, type WrittenKind } from "@/core/plan/names";
+import { fitPhoto, type Proof, prove } from "@/imaging";
+import { isDiskFull, readSource, sentence } from "@/imaging/source";
+import type { Store } from "@/store";
+import { announce, assignments, type ItemSnapshot, runItems, runs } from "@/store";
+import { type Finished, finishItem, pauseRun, trialStore } from "@/store/queries";
+import { measure } from "./measure";
+
+/** Why a run pauses by itself; it goes on when there is space. */
+export const DISK_FULL = "disk";
+
+export async function make(store: Store, id: string): Promise<void> {
+  const [item] = await store.db
+    .select({
+      state: runItems.state,
+      snapshot: runItems.snapshot,
+      assignmentId: assignments.id,
+      measured: assignments.measured,
+      share: assignments.share,
+      batchId: runs.batchId,
+      runId: runs.id,
+      pausedAt: runs.pausedAt,
+    })
+    .from(runItems)
+    .innerJoin(assignments, eq(assignments.id, runItems.assignmentId))
+    .innerJoin(runs, eq(runs.id, runItems.runId))
+    .where(eq(runItems.id, id));
+  // A paused run's items get their jobs back when it goes on.
+  if (item?.state !== "waiting" || item.pausedAt) return;
+  let done: Finished | { error: string };
+  try {
+    // A photo that nobody has measured yet is measured now: once for the Desk and for the run.
+    const proof = item.measured ? null : await measure(store, item.assignmentId);
+    if (proof) [item.measured] = await measuredOf(store, item.assignmentId);
+    // What was measured is the file, unless the limit on the whole was shared out anew since the button was
+    // pressed.
+    const ready =
+      JSON.stringify(item.share ?? null) === JSON.stringify(item.snapshot.share ?? null)
+        ? item.measured
+        : null;
+    const kept =
+      ready?.outputSha256 && (await store.files.has(ready.outputSha256))
+        ? { sha256: ready.outputSha256, difference: ready.difference ?? null }
+        : null;
+    done =
+      kept && proof
+        ? finished(item.snapshot, kept, proof)
+        : await proved(store, item.snapshot, kept ?? (await makeAnew(store, item.snapshot)));
+  } catch (error) {
+    if (isDiskFull(error)) {
+      await pauseRun(store.db, item.runId, DISK_FULL);
+      await announce(store.db, item.batchId);
+      return;
+    }
+    done = { error: sentence(error) };
+  }
+  await finishItem(store.db, id, done);
+  await announce(store.db, item.batchId);
+}
+
+interface MadeFile {
+  sha256: string;
+  difference: number | null;
+}
+
+async function makeAnew(
+  store: Store,
+  { brief, frame, choice, share, sourceSha256 }: ItemSnapshot,
+): Promise<MadeFile> {
+  const source = await readSource(await store.files.read(sourceSha256));
+  const answer = await fitPhoto({
+    source,
+    brief,
+    frame,
+    choice,
+    share: share?.kind === "set" ? share : undefined,
+    trials: trialStore(store),
+    sha256: sourceSha256,
+  });
+  if (!answer.output)
+    throw Object.assign(new Error(answer.error ?? "It cannot be made."), { name: "GeometryError" });
+  return { sha256: (await store.files.put(answer.output)).sha256, difference: answer.difference };
+}
+
+async function measuredOf(store: Store, id: string) {
+  return (
+    await store.db.select({ measured: assignments.measured }).from(assignments).where(eq(assignments.id, id))
+  ).map((row) => row.measured);
+}
+
+async function proved(
+  store: Store,
+  snapshot: ItemSnapshot,
+  made: MadeFile,
+): Promise<Finished | { error: string }> {
+  const { brief, frame, before, sourceSha256 } = snapshot;
+  return finished(
+    snapshot,
+    made,
+    await prove(brief, await store.files.read(made.sha256), {
+      before,
+      frame,
+      original: await store.files.read(sourceSha256),
+    }),
+  );
+}
+
+function finished(
+  { brief, before, sourceName, n, folder }: ItemSnapshot,
+  { sha256, difference }: MadeFile,
+  proof: Proof,
+): Finished | { error: string } {
+  if (!proof.ok) {
+    const failed = proof.checks.find((check) => check.ok === false)!;
+    return {
+      error: `The made file failed its proof: ${failed.clause} asked ${failed.asked}, found ${failed.found}.`,
+    };
+  }
+  const name = outputName(brief.names ?? "{name}", {
+    source: sourceName,
+    n,
+    width: proof.facts.width,
+    height: proof.facts.height,
+    date: before.date,
+    brief: brief.name,
+    format: proof.facts.format as WrittenKind,
+  });
+  return { sha256, bytes: proof.facts.bytes, name: folder ? `${folder}/${name}` : name, difference, proof };
+}

@@ -1,0 +1,75 @@
+/** Loads Quillmoor's batches: the generator's pictures, made once and kept, become photos like any others. */
+import { spawn } from "node:child_process";
+import { readFile, stat } from "node:fs/promises";
+import { join } from "node:path";
+import { DEMO_BATCHES, DEMO_VERSION } from "@demo/batches";
+import { STARTER_BRIEFS } from "@demo/briefs";
+import { readSource } from "@/imaging/source";
+import type { Store } from "@/store";
+import { announce } from "@/store";
+import {
+  addPhoto,
+  createBatch,
+  createBrief,
+  getBatch,
+  listBriefs,
+  localWorkspace,
+  putDemoAway,
+  putSetting,
+} from "@/store/queries";
+
+/** Where the pictures are kept between loads. */
+export const demoFolder = (dataDir: string): string => join(dataDir, "demo", DEMO_VERSION);
+
+/** Puts the shipped briefs on the shelf, once. */
+export async function shipBriefs(store: Store): Promise<void> {
+  const workspaceId = await localWorkspace(store.db);
+  const names = new Set((await listBriefs(store.db, workspaceId)).map((brief) => brief.body.name));
+  for (const brief of STARTER_BRIEFS)
+    if (!names.has(brief.name)) await createBrief(store.db, workspaceId, brief, { shipped: true });
+}
+
+function generate(root: string, folder: string): Promise<void> {
+  return new Promise((resolve, reject) => {
+    const child = spawn(process.execPath, [join(root, ".build/demo.mjs"), folder], {
+      stdio: ["ignore", "ignore", "inherit"],
+    });
+    child.on("error", reject);
+    child.on("exit", (code) =>
+      code === 0 ? resolve() : reject(new Error(`the demo's generator ended with ${code}`)),
+    );
+  });
+}
+
+/**
+ * Makes the demo's batches anew; earlier ones are put away. Answers the pictures that were left out because
+ * no maker for them is at hand.
+ */
+export async function loadDemo(store: Store, root: string, dataDir: string): Promise<string[]> {
+  const folder = demoFolder(dataDir);
+  if (!(await stat(join(folder, "done")).catch(() => null))) await generate(root, folder);
+  const missing = new Set((await readFile(join(folder, "done"), "utf8")).split("\n").filter(Boolean));
+  const workspaceId = await localWorkspace(store.db);
+  await shipBriefs(store);
+  const shelf = await listBriefs(store.db, workspaceId);
+  await putDemoAway(
+    store.db,
+    workspaceId,
+    DEMO_BATCHES.flatMap((batch) => batch.photos),
+  );
+  for (const batch of DEMO_BATCHES) {
+    const revision = batch.brief === null ? null : shelf.find((brief) => brief.body.name === batch.brief);
+    const id = await createBatch(store.db, workspaceId, batch.name, revision?.id ?? null, true);
+    const row = await getBatch(store.db, workspaceId, id);
+    for (const name of batch.photos.filter((one) => !missing.has(one))) {
+      const bytes = await readFile(join(folder, name));
+      const stored = await store.files.put(bytes);
+      const { facts } = await readSource(bytes);
+      await store.db.transaction((tx) => addPhoto(tx, row!, { name, ...stored, facts }));
+      await announce(store.db, id);
+    }
+  }
+  await putSetting(store.db, "demo", DEMO_VERSION);
+  await announce(store.db, null);
+  return [...missing];
+}

@@ -1,0 +1,86 @@
+export {
+  addPhoto,
+  type BatchRow,
+  createBatch,
+  frameKey,
+  getBatch,
+  listBatches,
+  listRows,
+  putDemoAway,
+  removeBatch,
+  renameBatch,
+  restoreBatch,
+} from "./batches";
+export {
+  createBrief,
+  getRevision,
+  listBriefs,
+  putOnShelf,
+  reviseBrief,
+  revisionsWithShelf,
+  setShelved,
+  shelve,
+} from "./briefs";
+export { compare, MOST_CHOICES, runAll, totals } from "./comparisons";
+export {
+  type ArrivalRow,
+  addArrived,
+  addMessage,
+  answerArrival,
+  beginTry,
+  breakOff,
+  createHandover,
+  createPackage,
+  endTry,
+  getArrival,
+  getHandover,
+  type HandoverRow,
+  latestPackage,
+  listArrivals,
+  listHandovers,
+  listReceivers,
+  openArrival,
+  type ReceiverRow,
+  setRules,
+  setSlots,
+} from "./counter";
+export { editState, makeEdit, stepEdit } from "./edits";
+export { isRemembered, rememberFile } from "./files";
+export {
+  cancelRun,
+  getRun,
+  giveUpFiles,
+  keepFiles,
+  pausedFor,
+  pauseRun,
+  resumeRun,
+  retryRun,
+} from "./run-control";
+export { type Finished, finishItem, type ItemRow, latestRun, outputsOf, startRun } from "./runs";
+export {
+  bodiesOf,
+  keepShare,
+  keepTraced,
+  type Member,
+  membersOf,
+  settleShares,
+  sharesOf,
+  stillSharing,
+  touchShares,
+  wantTrials,
+} from "./shares";
+export { checkStore, freeSpace, removeStrays, tidy, usage } from "./storage";
+export { trialStore } from "./trials";
+export {
+  keepPlan,
+  keepWeighError,
+  keptTrial,
+  loadWeighed,
+  seeWeighing,
+  stillWeighed,
+  stopWeighing,
+  trialsOf,
+  weighPlan,
+} from "./weigh";
+export { addLostJobs, beat, buryInstance, DeathWatch, healClock, signOff } from "./workers";
+export { getSetting, localWorkspace, putSetting } from "./workspace";

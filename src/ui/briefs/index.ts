@@ -1,0 +1,1 @@
+export { Briefs } from "./briefs";

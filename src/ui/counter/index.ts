@@ -1,0 +1,2 @@
+export { CounterScreen } from "./counter-screen";
+export { HandOver } from "./hand-over-menu";

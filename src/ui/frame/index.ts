@@ -1,0 +1,1 @@
+export { FrameScreen } from "./frame-screen";

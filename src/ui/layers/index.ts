@@ -1,0 +1,1 @@
+export { LayersScreen } from "./layers-screen";

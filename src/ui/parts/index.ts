@@ -1,0 +1,18 @@
+export { Button } from "./button";
+export { Figure } from "./figure";
+export { Gauge } from "./gauge";
+export { Header } from "./header";
+export { ProgressBar } from "./progress-bar";
+export { ProofLines } from "./proof-lines";
+export { Providers } from "./providers";
+export { useRemembered } from "./remembered";
+export { rowState, toneOf } from "./row-state";
+export { RunGoing } from "./run-progress";
+export { Slide } from "./slide";
+export { STATE_INK, STATE_WORDS, type State, StateMark } from "./state-mark";
+export { useStepKeys } from "./step-keys";
+export { TakeAway } from "./take-away";
+export { TickList } from "./tick-list";
+export { usePhotoScreen } from "./use-photo-screen";
+export { when } from "./when";
+export { WholePanel } from "./whole-panel";

@@ -1,0 +1,2 @@
+export { turnedStyle } from "./draw-part";
+export { PartPicture } from "./part-picture";

@@ -1,0 +1,1 @@
+export { SheetScreen } from "./sheet-screen";

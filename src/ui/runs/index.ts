@@ -1,0 +1,1 @@
+export { RunsScreen } from "./runs-screen";

@@ -1,0 +1,1 @@
+export { WeighScreen } from "./weigh-screen";
