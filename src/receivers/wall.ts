@@ -4,14 +4,6 @@ import type { Answer, Line, Received } from "./answer";
 import { readHead } from "./head";
 import { typeWords, type WallRules } from "./rules";
 
-export interface Shown {
-  name: string;
-  width: number;
-  height: number;
-  /** Screen pixels per picture pixel. */
-  scale: number;
-}
-
 /** How the screen shows a picture: whole, as large as it fits, enlarged if need be. */
 export function shownAt(rules: WallRules, size: { width: number; height: number }): number {
   return Math.min(rules.width / size.width, rules.height / size.height);

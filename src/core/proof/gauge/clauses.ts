@@ -3,8 +3,6 @@ import type { PixelRange, ResolvedBrief } from "../../brief";
 import type { Size } from "../../photo";
 import type { GaugeInput } from "./model";
 
-export type GaugedClause = "pixels" | "sizes" | "box" | "fileSize" | "resolution" | "quality";
-
 /** What is known of a photo or its file; null where it is not. */
 export interface Measures {
   size: Size | null;
