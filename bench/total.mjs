@@ -73,37 +73,39 @@ for (const share of (process.env.SHARES ?? "1.2 1.8").split(" ").map(Number)) {
       whole: { max, fixed: 0, each: (bytes) => bytes },
       aim: "clean",
       atOnce: 2,
-      trace: async (id, side, before, wanted) => {
+      trace: async (asked, before) => {
         const one = await trace(
-          { source: await open(paths[id]), brief, trials: trials[id], planned },
-          side,
+          { source: await open(paths[asked.id]), brief, trials: trials[asked.id], planned },
+          asked,
           before,
-          wanted,
         );
         encodes += one.points.length - (before?.points.length ?? 0);
         return one;
       },
     });
-    if (out.cannot) return { cannot: out.cannot };
+    const { answer: settled, traced } = out;
+    if (settled.kind === "cannot") return { cannot: settled };
+    const key = settled.side == null ? "all" : String(settled.side);
+    const picks = new Map((settled.picks ?? []).map((pick) => [pick.id, pick]));
     let bytes = 0;
     const differences = [];
     await lanes(paths, async (path, i) => {
-      const pick = out.picks?.get(String(i));
+      const pick = picks.get(String(i));
       const answer = await made(path, {
         brief,
         trials: trials[i],
         planned,
-        share: pick && { setting: pick.setting, geometry: out.traced.get(String(i)).geometry, told: [] },
+        share: pick && { setting: pick.setting, geometry: traced.get(String(i))[key].geometry, told: [] },
       });
       bytes += answer.output.length;
       differences.push(answer.difference);
     });
     if (process.env.DETAIL)
-      for (const [id, t] of out.traced)
+      for (const [id, { [key]: t }] of traced)
         console.log(
           id,
-          out.picks?.get(id).quality,
-          out.picks?.get(id).difference.toFixed(3),
+          picks.get(id).quality,
+          picks.get(id).difference.toFixed(3),
           t.points.map((p) => `${p.setting.quality}:${p.difference.toFixed(2)}:${p.bytes}`).join(" "),
           "shape",
           t.shape.map((p) => `${p.setting.quality}:${p.difference.toFixed(2)}`).join(" "),
@@ -111,7 +113,7 @@ for (const share of (process.env.SHARES ?? "1.2 1.8").split(" ").map(Number)) {
     return {
       bytes,
       differences: differences.sort((a, b) => a - b),
-      level: out.level,
+      level: settled.level,
       encodes: encodes / count,
     };
   });

@@ -46,8 +46,8 @@ const IMAGING = [
   "decode",
   "planned",
   "candidates",
-  "written",
   "chosen",
+  "written",
   "proved",
   "shown",
 ];

@@ -6,8 +6,9 @@ import type { Brief } from "@/core/brief";
 import type { Step } from "@/core/plan";
 import { freeName, outputName } from "@/core/plan/names";
 import { type Check, publicFacts } from "@/core/proof";
-import { fitPhoto, type Made, prove } from "@/imaging";
-import type { FitAnswer } from "@/imaging/chosen";
+import type { FitAnswer } from "@/imaging";
+import { fitPhoto } from "@/imaging";
+import { type Made, prove } from "@/imaging/proved";
 import { readSource, type Source, sentence } from "@/imaging/source";
 import { writeNewFile } from "@/imaging/written";
 import { CallError } from "./args";
@@ -163,6 +164,7 @@ async function handOver(
       before: source.facts,
       frame: answer.frame,
       original: source.bytes,
+      judge: answer.judge,
     });
   } catch (error) {
     result.error = error instanceof CallError ? error.message : sentence(error);
@@ -191,10 +193,14 @@ async function writeAs(
 
 /** The proof comes from the file on disk. A file that fails its proof does not stay. */
 async function proveWritten(result: FitResult, path: string, brief: Brief, made: Made): Promise<void> {
-  const proof = await prove(brief, await readFile(path), made);
+  const proof = await prove(brief, await readFile(path), made).catch(async (error: unknown) => {
+    await unlink(path);
+    throw error;
+  });
   result.facts = publicFacts(proof.facts);
   result.checks = proof.checks;
   result.notes.push(...proof.notes);
+  result.difference ??= roundedDifference(proof.difference);
   result.ok = proof.ok;
   if (proof.ok) {
     result.output = path;

@@ -3,7 +3,7 @@ import { type Brief, notChecked, parseBrief } from "@/core/brief";
 import { findDisagreements } from "@/core/plan/disagreements";
 import { type Check, publicFacts } from "@/core/proof";
 import { formatBytes, formatSize } from "@/core/units";
-import { prove } from "@/imaging";
+import { prove } from "@/imaging/proved";
 import { readWritten, sentence } from "@/imaging/source";
 import { type Call, CallError, readCall } from "./args";
 import { loadBrief } from "./briefs";

@@ -11,14 +11,17 @@ import {
   type Limit,
   offersFor,
   offerWords,
+  photosAt,
   sharedWords,
+  sideKey,
+  type TraceAsked,
   type Traced,
   type Whole,
 } from "@/core/budget";
 import { allowedFormats } from "@/core/plan";
 import { outputName, splitName } from "@/core/plan/names";
 import { wholeOf } from "@/delivery";
-import { photosOf, type SharedOut, shareOut } from "@/imaging";
+import { type SharedOut, shareOut } from "@/imaging";
 import type { TrialStore } from "@/imaging/candidates";
 import { memoryTrials, trace } from "@/imaging/candidates";
 import type { Shared } from "@/imaging/chosen";
@@ -83,33 +86,41 @@ export async function planTotal(
   let limit: Limit = { ...total, messages: 1 };
   for (;;) {
     const { out, whole } = await work.share(ids, limit);
-    if (!out.cannot) return plan(limit, sharesOf(out, limit), null);
+    const { answer, traced } = out;
+    if (answer.kind !== "cannot") return plan(limit, sharesOf(out, limit), null);
     const offers = offersFor({
       brief,
       whole,
       counted: limit.counted,
       messages: limit.messages,
-      picks: out.cannot.picks,
-      photos: photosOf(out.traced).map((photo) => ({ ...photo, full: out.traced.get(photo.id)!.full })),
+      picks: answer.picks,
+      photos: photosAt(
+        [...traced].map(([id, one]) => ({ id, traced: one })),
+        null,
+      ).map((photo) => ({
+        ...photo,
+        full: traced.get(photo.id)!.all.full,
+      })),
     });
     const more = offers.find((offer) => offer.kind === "messages");
     if (mail && more && more.count <= MOST_MESSAGES) limit = { ...limit, messages: more.count };
     else {
       const name = (id: string) => splitName(paths[Number(id)].source).stem;
       const ways = offers.map((offer) => offerWords(offer, name)).join("; ");
-      return plan(limit, new Map(), `${cannotWords(limit, out.cannot.total)} What would help: ${ways}.`);
+      return plan(limit, new Map(), `${cannotWords(limit, answer.total)} What would help: ${ways}.`);
     }
   }
 }
 
-function sharesOf(out: SharedOut, limit: Limit): TotalPlan["shares"] {
-  if (!out.picks) return new Map();
-  const told = sharedWords(limit, out.picks.size, out.level);
+function sharesOf({ answer, traced }: SharedOut, limit: Limit): TotalPlan["shares"] {
+  if (answer.kind !== "shared") return new Map();
+  const { picks, side, level } = answer;
+  const told = [sharedWords(limit, picks.length, level)];
   return new Map(
-    [...out.picks].map(([id, pick]) => [
-      Number(id),
-      { setting: pick.setting, geometry: out.traced.get(id)!.geometry, told: [told] },
-    ]),
+    picks.map(({ id, setting }) => {
+      const { geometry } = traced.get(id)![sideKey(side)];
+      return [Number(id), { setting, geometry, told }];
+    }),
   );
 }
 
@@ -160,26 +171,21 @@ class TotalWork {
       whole,
       aim: resolveBrief(this.brief).fileSize.aim === "clean" ? "clean" : "best",
       atOnce: AT_ONCE,
-      trace: (id, side, before, wanted) => this.trace(Number(id), side, before, wanted),
+      trace: (asked, before) => this.trace(asked, before),
     });
     return { out, whole };
   }
 
-  private async trace(
-    i: number,
-    side: number | null,
-    before: Traced | null,
-    wanted: Parameters<typeof trace>[3],
-  ): Promise<Traced> {
-    let trials = this.trials.get(i);
-    if (!trials) this.trials.set(i, (trials = memoryTrials(HELD / this.paths.length)));
-    const traced = await trace(
-      { source: await this.read(i), brief: this.brief, trials, planned: this.planned },
-      side,
-      before,
-      wanted,
-    );
-    if (!before) this.done((this.looked += 1));
+  private async trace(asked: TraceAsked, before: Traced | null): Promise<Traced> {
+    const i = Number(asked.id);
+    const trials = this.trials.get(i) ?? memoryTrials(HELD / this.paths.length);
+    this.trials.set(i, trials);
+    const request = { source: await this.read(i), brief: this.brief, trials, planned: this.planned };
+    const traced = await trace(request, asked, before);
+    if (!before && asked.side === null) {
+      this.looked += 1;
+      this.done(this.looked);
+    }
     return traced;
   }
 

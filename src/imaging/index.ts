@@ -1,2 +1,2 @@
-export { fitPhoto, type Made, type Proof, prove } from "./fit";
-export { photosOf, type SharedOut, shareOut } from "./share-out";
+export { type FitAnswer, fitPhoto } from "./fit";
+export { type SharedOut, shareOut } from "./share-out";

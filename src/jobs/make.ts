@@ -4,7 +4,8 @@
  */
 import { eq } from "drizzle-orm";
 import { outputName, type WrittenKind } from "@/core/plan/names";
-import { fitPhoto, type Proof, prove } from "@/imaging";
+import { fitPhoto } from "@/imaging";
+import { type Made, type Proof, prove } from "@/imaging/proved";
 import { isDiskFull, readSource, sentence } from "@/imaging/source";
 import type { Store } from "@/store";
 import { announce, assignments, type ItemSnapshot, runItems, runs } from "@/store";
@@ -66,6 +67,7 @@ export async function make(store: Store, id: string): Promise<void> {
 interface MadeFile {
   sha256: string;
   difference: number | null;
+  judge?: Made["judge"];
 }
 
 async function makeAnew(
@@ -84,7 +86,11 @@ async function makeAnew(
   });
   if (!answer.output)
     throw Object.assign(new Error(answer.error ?? "It cannot be made."), { name: "GeometryError" });
-  return { sha256: (await store.files.put(answer.output)).sha256, difference: answer.difference };
+  return {
+    sha256: (await store.files.put(answer.output)).sha256,
+    difference: answer.difference,
+    judge: answer.judge,
+  };
 }
 
 async function measuredOf(store: Store, id: string) {
@@ -106,6 +112,7 @@ async function proved(
       before,
       frame,
       original: await store.files.read(sourceSha256),
+      judge: made.judge,
     }),
   );
 }
@@ -130,5 +137,11 @@ function finished(
     brief: brief.name,
     format: proof.facts.format as WrittenKind,
   });
-  return { sha256, bytes: proof.facts.bytes, name: folder ? `${folder}/${name}` : name, difference, proof };
+  return {
+    sha256,
+    bytes: proof.facts.bytes,
+    name: folder ? `${folder}/${name}` : name,
+    difference: difference ?? proof.difference,
+    proof,
+  };
 }

@@ -1,29 +1,21 @@
 /** Measures an assignment: makes its file for real, so that "Make files" mostly hands over what is there. */
 import { and, eq, isNull, or, sql } from "drizzle-orm";
+import { sideKey, type TraceAsked } from "@/core/budget";
 import { verdictOf } from "@/core/plan";
-import { fitPhoto, type Proof, prove } from "@/imaging";
+import { fitPhoto } from "@/imaging";
 import { trace } from "@/imaging/candidates";
+import { type Proof, prove } from "@/imaging/proved";
 import { isDiskFull, readSource, sentence } from "@/imaging/source";
 import type { Store } from "@/store";
-import {
-  announce,
-  assignments,
-  batches,
-  batchPhotos,
-  briefRevisions,
-  type Measured,
-  photos,
-  type TraceWanted,
-} from "@/store";
+import { announce, assignments, batches, batchPhotos, briefRevisions, type Measured, photos } from "@/store";
 import { keepTraced, rememberFile, stillSharing, touchShares, trialStore } from "@/store/queries";
 import { plannedPictures } from "./planned";
-import { sideKey } from "./share";
-
-/** The assignment's batch has another brief, frame or lost the photo meanwhile. */
-class StaleError extends Error {}
+import { UnwantedError, whileWanted } from "./wanted";
 
 /** Its setting is one of several that are compared for the batch. */
 const compared = sql`exists (select 1 from comparisons c where c.batch_id = ${batches.id} and c.deleted_at is null and c.choices @> jsonb_build_array(${assignments.choice}))`;
+
+type Row = NonNullable<Awaited<ReturnType<typeof load>>>;
 
 async function load({ db }: Store, id: string) {
   const [row] = await db
@@ -34,7 +26,7 @@ async function load({ db }: Store, id: string) {
       measured: assignments.measured,
       current: assignments.current,
       traced: assignments.traced,
-      wanted: assignments.wanted,
+      trialsAsked: assignments.trialsAsked,
       share: assignments.share,
       brief: briefRevisions.body,
       sha256: photos.sha256,
@@ -84,8 +76,8 @@ const FAILED: Measured = {
 export async function measure(store: Store, id: string): Promise<Proof | null> {
   const row = await load(store, id);
   if (!row) return null;
-  if (row.wanted) {
-    await traceOne(store, id, row, row.wanted);
+  if (row.trialsAsked) {
+    await traceOne(store, id, row, row.trialsAsked);
     return null;
   }
   // Under a limit on the whole no file is made before that is shared out.
@@ -95,7 +87,7 @@ export async function measure(store: Store, id: string): Promise<Proof | null> {
   try {
     ({ measured, proof } = await fitted(store, id, row));
   } catch (error) {
-    if (error instanceof StaleError) return null;
+    if (error instanceof UnwantedError) return null;
     // Tried again when there is space; nothing is said about the photo.
     if (isDiskFull(error)) throw error;
     measured = { ...FAILED, error: sentence(error) };
@@ -116,104 +108,74 @@ export async function measure(store: Store, id: string): Promise<Proof | null> {
 }
 
 /** Its brief limits the whole, and no setting is tried out for it. */
-const limited = (row: NonNullable<Awaited<ReturnType<typeof load>>>): boolean =>
-  row.brief.total !== undefined && row.current;
+const limited = (row: Row): boolean => row.brief.total !== undefined && row.current;
 
 /** Makes the trials that the sharing of a limit on the whole waits for. */
-async function traceOne(
-  store: Store,
-  id: string,
-  row: NonNullable<Awaited<ReturnType<typeof load>>>,
-  { side, trials: wanted }: TraceWanted,
-): Promise<void> {
-  const key = sideKey(side);
+async function traceOne(store: Store, id: string, row: Row, asked: Omit<TraceAsked, "id">): Promise<void> {
+  const key = sideKey(asked.side);
   try {
     const source = await readSource(await store.files.read(row.sha256));
-    const traced = await trace({ source, ...asked(store, id, row) }, side, row.traced?.[key] ?? null, wanted);
+    const before = row.traced?.[key] ?? null;
+    const traced = await whileWanted(stillThere(store, id), (signal) =>
+      trace({ source, signal, ...requestOf(store, row) }, asked, before),
+    );
     await keepTraced(store.db, id, key, traced);
   } catch (error) {
-    if (error instanceof StaleError) return;
+    if (error instanceof UnwantedError) return;
     if (isDiskFull(error)) throw error;
     const measured = { ...FAILED, error: sentence(error) };
     await store.db
       .update(assignments)
-      .set({ measured, verdict: verdictOf({ ...measured, accepted: row.accepted }), wanted: null })
+      .set({ measured, verdict: verdictOf({ ...measured, accepted: row.accepted }), trialsAsked: null })
       .where(eq(assignments.id, id));
   }
   await announce(store.db, row.batchId);
   if (!(await stillSharing(store.db, row.batchId, "trials"))) await touchShares(store.db, row.batchId);
 }
 
-function asked(store: Store, id: string, row: NonNullable<Awaited<ReturnType<typeof load>>>) {
-  const wanted = async () => {
-    if (!(await load(store, id))) throw new StaleError();
-  };
-  return {
-    brief: row.brief,
-    frame: row.frame,
-    choice: row.choice ?? undefined,
-    trials: trialStore(store),
-    planned: limited(row) ? plannedPictures(store) : undefined,
-    wanted,
-    sha256: row.sha256,
-  };
-}
+/** The assignment may get another brief or frame, or lose its photo, while it is worked on. */
+const stillThere = (store: Store, id: string) => async () => (await load(store, id)) !== null;
+
+const requestOf = (store: Store, row: Row) => ({
+  brief: row.brief,
+  frame: row.frame,
+  choice: row.choice ?? undefined,
+  trials: trialStore(store),
+  planned: limited(row) ? plannedPictures(store) : undefined,
+  sha256: row.sha256,
+});
 
 async function fitted(
   store: Store,
   id: string,
-  row: NonNullable<Awaited<ReturnType<typeof load>>>,
+  row: Row,
 ): Promise<{ measured: Measured; proof: Proof | null }> {
   const source = await readSource(await store.files.read(row.sha256));
   if (row.share?.kind === "cannot") return { measured: { ...FAILED, error: row.share.why }, proof: null };
-  const answer = await fitPhoto({
-    source,
-    ...asked(store, id, row),
-    share: row.share?.kind === "set" ? row.share : undefined,
-  });
-  const {
-    output,
-    geometry,
-    frame,
-    screen,
-    setting,
-    steps,
-    told,
-    notes,
-    passedThrough,
-    encodes,
-    format,
-    difference,
-    cleanFrom,
-    ink,
-  } = answer;
-  const common = {
-    geometry,
-    frame: row.brief.ink ? row.frame : frame,
-    ink,
-    screen,
-    setting,
-    steps,
-    told,
-    notes,
-    passedThrough,
-    encodes,
-    format,
-    difference,
-    cleanFrom,
-  };
-  if (!output) return { measured: { ...FAILED, ...common, error: answer.error }, proof: null };
+  const answer = await whileWanted(stillThere(store, id), (signal) =>
+    fitPhoto({
+      source,
+      signal,
+      ...requestOf(store, row),
+      share: row.share?.kind === "set" ? row.share : undefined,
+    }),
+  );
+  const { output, judge, error, ...told } = answer;
+  const common = { ...told, frame: row.brief.ink ? row.frame : answer.frame };
+  if (!output) return { measured: { ...FAILED, ...common, error }, proof: null };
   const { sha256, bytes } = await store.files.put(output);
   await rememberFile(store.db, { sha256, bytes });
   const proof = await prove(row.brief, await store.files.read(sha256), {
     before: source.facts,
-    frame,
+    frame: answer.frame,
     original: source.bytes,
+    judge,
   });
   return {
     measured: {
       ...common,
-      notes: [...notes, ...proof.notes],
+      notes: [...answer.notes, ...proof.notes],
+      difference: answer.difference ?? proof.difference,
       outputSha256: sha256,
       bytes,
       facts: proof.facts,

@@ -1,46 +1,35 @@
 /**
- * Shares limits on the whole of a batch. Looks at what is known, asks for the trials that are missing, and
- * settles what
- * each file is once nothing is missing; called again whenever the last trial that it waits for is there. Can
- * be broken
- * off anywhere: what it decides follows from the rows alone.
+ * Shares limits on the whole of a batch: the driver that keeps the state in rows, asks for trials as jobs, and
+ * is called again whenever the last trial that it waits for is there. Can be broken off anywhere: what it
+ * decides follows from the rows alone.
  */
 import { createHash } from "node:crypto";
 import { eq, sql } from "drizzle-orm";
 import { type Brief, resolveBrief } from "@/core/brief";
 import {
-  bestSide,
+  type BudgetAnswer,
   cannotWords,
   type Limit,
-  nextSide,
+  next,
   offersFor,
-  Share,
-  type ShareAnswer,
-  type SharedPhoto,
+  photosAt,
   sharedWords,
-  type Traced,
+  sideKey,
   type Whole,
 } from "@/core/budget";
-import { PLAIN } from "@/core/difference";
 import { planNames } from "@/core/plan/names";
 import { wholeOf } from "@/delivery";
 import type { Executor, Store } from "@/store";
-import { announce, batches, type ShareState, type ShareTarget, type TraceWanted } from "@/store";
+import { announce, batches, type ShareState, type ShareTarget } from "@/store";
 import {
+  askTrials,
   bodiesOf,
   keepShare,
   type Member,
   membersOf,
   settleShares,
   sharesOf,
-  wantTrials,
 } from "@/store/queries";
-
-export const sideKey = (side: number | null): string => (side === null ? "all" : String(side));
-
-/** Photos that show first whether fewer pixels can gain anything, and at which quality. */
-const PROBES = 3;
-const PROBE_QUALITY = 92;
 
 export async function share(store: Store, batchId: string): Promise<void> {
   await store.db.transaction(async (tx) => {
@@ -56,13 +45,26 @@ export async function share(store: Store, batchId: string): Promise<void> {
       ...new Set(members.map((member) => member.revisionId)),
     ])) {
       const mine = members.filter((member) => member.revisionId === revisionId);
-      const group = new Group(tx, batchId, revisionId, body, mine, batch.messages);
+      const { messages } = batch;
+      const group = new Group(tx, { batchId, revisionId, brief: body, members: mine, messages });
       await group.step(before.get(revisionId) ?? null);
     }
   });
   await announce(store.db, batchId);
 }
 
+type Answered<K extends BudgetAnswer["kind"]> = Extract<BudgetAnswer, { kind: K }>;
+
+interface GroupTask {
+  batchId: string;
+  revisionId: string;
+  brief: Brief;
+  members: readonly Member[];
+  /** Messages that share the limit out. */
+  messages: number;
+}
+
+/** The photos of a batch under one brief that limits them together. */
 class Group {
   private readonly limit: Limit;
   private readonly aim: "clean" | "best";
@@ -71,12 +73,9 @@ class Group {
 
   constructor(
     private readonly db: Executor,
-    private readonly batchId: string,
-    private readonly revisionId: string,
-    private readonly brief: Brief,
-    members: readonly Member[],
-    messages: number,
+    private readonly task: GroupTask,
   ) {
+    const { brief, members, messages } = task;
     const resolved = resolveBrief(brief);
     const { max, counted } = resolved.total!;
     this.limit = { max, counted, messages: counted === "mail" ? messages : 1 };
@@ -108,135 +107,79 @@ class Group {
     };
     const state = before?.key === key ? { ...before } : fresh;
     if (!this.able.length) return this.keep({ ...fresh, state: "own", total: 0 });
-    if (this.able.some((member) => member.wanted)) return this.keep({ ...state, waiting: this.waiting() });
+    if (this.able.some((member) => member.trialsAsked))
+      return this.keep({ ...state, waiting: this.waiting() });
     if (state.state === "settling") return this.settle(state);
     return this.checked(state);
   }
 
   private waiting(): number {
-    return this.able.filter((member) => member.wanted).length;
+    return this.able.filter((member) => member.trialsAsked).length;
   }
 
   private keep(state: ShareState): Promise<void> {
-    return keepShare(this.db, this.batchId, this.revisionId, state);
-  }
-
-  private traced(side: number | null): (Traced | null)[] {
-    return this.able.map((member) => member.traced?.[sideKey(side)] ?? null);
-  }
-
-  private async want(state: ShareState, wanted: Map<string, TraceWanted>): Promise<void> {
-    await wantTrials(this.db, wanted);
-    await this.keep({ ...state, state: "settling", waiting: wanted.size });
+    return keepShare(this.db, this.task.batchId, this.task.revisionId, state);
   }
 
   private async settle(state: ShareState): Promise<void> {
-    const { side } = state;
-    const missing = this.able.filter((_, i) => this.traced(side)[i] === null);
-    if (side !== null && missing.length) return this.probe(state, missing);
-    if (missing.length)
-      return this.want(state, new Map(missing.map((member) => [member.id, { side, trials: null }])));
     const whole = await this.whole();
-    const answer = new Share({
-      photos: this.photos(side),
-      whole,
-      aim: this.aim,
-      binds: state.binds,
-    }).answer();
-    if (answer.kind === "trials")
-      return this.want(
-        state,
-        new Map(
-          answer.wanted.map(({ id, level, qualities }) => [id, { side, trials: { level, qualities } }]),
-        ),
-      );
-    if (answer.kind === "own")
-      return this.handOut({ ...state, state: "own", total: null }, () => ({ kind: "own" }));
-    const tried = [
-      ...state.tried,
-      { side, level: answer.kind === "shared" ? answer.level : null, total: answer.total },
-    ];
-    const longest = Math.max(...this.traced(null).map((one) => Math.max(one!.full.width, one!.full.height)));
-    const free = this.traced(null).some((one) => one!.free);
-    const next = free ? nextSide(tried, longest, whole.max) : null;
-    if (next !== null) return this.settle({ ...state, tried, side: next });
-    return this.decide({ ...state, tried }, whole);
-  }
-
-  /**
-   * Fewer pixels gain nothing once one photo shows their loss more than all show the coarser coding of more
-   * of them.
-   */
-  private async probe(state: ShareState, missing: Member[]): Promise<void> {
-    const { side, tried } = state;
-    const best = Math.min(PLAIN, ...tried.map((one) => one.level ?? PLAIN));
-    const floors = this.traced(side).flatMap((one) =>
-      one
-        ? [Math.min(...one.points.map((point) => point.difference), one.whole?.difference ?? Infinity)]
-        : [],
-    );
-    if (floors.some((floor) => floor > best))
-      return this.decide({ ...state, side: null }, await this.whole());
-    const busiest = [...missing].sort((a, b) => this.weight(b) - this.weight(a));
-    const wanted = floors.length ? missing : busiest.slice(0, PROBES);
-    const trials = { level: best, qualities: floors.length ? [] : [PROBE_QUALITY] };
-    return this.want(state, new Map(wanted.map((member) => [member.id, { side, trials }])));
-  }
-
-  private weight(member: Member): number {
-    const one = member.traced?.all;
-    return one
-      ? Math.max(0, ...one.points.map((point) => point.bytes)) / (one.geometry.width * one.geometry.height)
-      : 0;
-  }
-
-  private photos(side: number | null): SharedPhoto[] {
-    const traced = this.traced(side);
-    return this.able.map((member, i) => ({ ...traced[i]!, id: member.id }));
-  }
-
-  private async decide(state: ShareState, whole: Whole): Promise<void> {
-    const best = bestSide(state.tried);
-    const side = best?.side ?? null;
-    const answer: ShareAnswer = new Share({
-      photos: this.photos(side),
-      whole,
-      aim: this.aim,
-      binds: state.binds,
-    }).answer();
-    if (answer.kind === "shared") {
-      const told = [sharedWords(this.limit, this.able.length, answer.level)];
-      const traced = new Map(this.photos(side).map((photo, i) => [photo.id, this.traced(side)[i]!.geometry]));
-      const picks = new Map(answer.picks.map((pick) => [pick.id, pick]));
-      return this.handOut(
-        { ...state, state: "shared", side, level: answer.level, total: answer.total },
-        (id) => ({ kind: "set", setting: picks.get(id)!.setting, geometry: traced.get(id)!, told }),
-      );
+    const answer = next(state, { photos: this.able, whole, aim: this.aim, binds: state.binds });
+    const now: ShareState = { ...state, ...answer.state, tried: [...answer.state.tried] };
+    switch (answer.kind) {
+      case "trials":
+        await askTrials(this.db, answer.trials);
+        return this.keep({ ...now, state: "settling", waiting: answer.trials.length });
+      case "own":
+        return this.handOut({ ...now, state: "own", total: null }, () => ({ kind: "own" }));
+      case "shared":
+        return this.handOutShares(now, answer);
+      default:
+        return this.refuse(now, whole, answer);
     }
-    if (answer.kind !== "cannot") return;
-    const why = cannotWords(this.limit, answer.total);
-    const full = this.traced(null).map((one) => one!.full);
-    const offers = offersFor({
-      brief: this.brief,
-      whole,
-      counted: this.limit.counted,
-      messages: this.limit.messages,
-      picks: answer.picks,
-      photos: this.photos(null).map((photo, i) => ({ ...photo, full: full[i] })),
-    });
-    return this.handOut(
-      {
-        ...state,
-        state: "cannot",
-        side: null,
-        total: answer.total,
-        why,
-        offers: offers.map((offer) =>
-          offer.kind === "photos" ? { ...offer, ids: offer.ids.map((id) => this.rowOf(id)) } : offer,
-        ),
-      },
-      () => ({ kind: "cannot", why: "Together the photos are too large for the limit on the whole." }),
+  }
+
+  private handOutShares(state: ShareState, answer: Answered<"shared">): Promise<void> {
+    const { side, level, total } = answer;
+    const told = [sharedWords(this.limit, this.able.length, level)];
+    const settings = new Map(answer.picks.map((pick) => [pick.id, pick.setting]));
+    const geometries = new Map(
+      this.able.map((member) => [member.id, member.traced![sideKey(side)].geometry]),
     );
+    return this.handOut({ ...state, state: "shared", side, level, total }, (id) => ({
+      kind: "set",
+      setting: settings.get(id)!,
+      geometry: geometries.get(id)!,
+      told,
+    }));
+  }
+
+  private refuse(state: ShareState, whole: Whole, answer: Answered<"cannot">): Promise<void> {
+    const { counted, messages } = this.limit;
+    const offers = offersFor({
+      brief: this.task.brief,
+      whole,
+      counted,
+      messages,
+      picks: answer.picks,
+      photos: photosAt(this.able, null).map((photo, i) => ({
+        ...photo,
+        full: this.able[i].traced!.all.full,
+      })),
+    });
+    const refused: ShareState = {
+      ...state,
+      state: "cannot",
+      side: null,
+      total: answer.total,
+      why: cannotWords(this.limit, answer.total),
+      offers: offers.map((offer) =>
+        offer.kind === "photos" ? { ...offer, ids: offer.ids.map((id) => this.rowOf(id)) } : offer,
+      ),
+    };
+    return this.handOut(refused, () => ({
+      kind: "cannot",
+      why: "Together the photos are too large for the limit on the whole.",
+    }));
   }
 
   private rowOf(id: string): string {
@@ -271,7 +214,7 @@ class Group {
   }
 
   private whole(): Promise<Whole> {
-    const { names: pattern } = resolveBrief(this.brief);
+    const { names: pattern } = resolveBrief(this.task.brief);
     const names = planNames(
       this.able.map((member, i) => ({
         id: member.id,
@@ -282,13 +225,13 @@ class Group {
         width: 99_999,
         height: 99_999,
         date: null,
-        brief: this.brief.name,
+        brief: this.task.brief.name,
         format: member.traced?.all?.format ?? "jpeg",
       })),
     );
     return wholeOf(
       this.limit,
-      this.brief.name,
+      this.task.brief.name,
       names.map(({ path }) => path),
     );
   }

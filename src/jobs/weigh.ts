@@ -2,28 +2,20 @@
  * Trials for the Weigh screen: a ladder for its chart, cheapest first, and the ones that somebody clicks on.
  */
 import { setTimeout } from "node:timers/promises";
-import { type Brief, type OutputFormat, resolveBrief } from "@/core/brief";
+import { LRUCache } from "lru-cache";
 import { type Choice, type Chroma, ladder, type Setting, settingOf } from "@/core/coding";
-import { type Geometry, planGeometry } from "@/core/geometry";
-import { type Frame, PhotoError, rawTakingOf } from "@/core/photo";
+import { PhotoError, rawTakingOf } from "@/core/photo";
 import { allowedFormats, keepsLayers, reasonsToEncode } from "@/core/plan";
-import { repackJpeg, Workbench } from "@/imaging/candidates";
+import { Candidates, repackJpeg } from "@/imaging/candidates";
 import { rewriteHeaders } from "@/imaging/headers";
-import { staged } from "@/imaging/planned";
-import { readSource, type Source, sentence } from "@/imaging/source";
-import type { Store, WeighPlan } from "@/store";
-import { announce } from "@/store";
+import { type PlannedPhoto, PlannedPictures, planPhoto } from "@/imaging/planned";
+import { readSource, sentence } from "@/imaging/source";
+import { announce, type Store, type WeighPlan } from "@/store";
 import { keepPlan, keepWeighError, loadWeighed, stillWeighed, trialStore } from "@/store/queries";
+import { UnwantedError, whileWanted } from "./wanted";
 
-/** Nobody looks at this comparison any more. */
-class UnwantedError extends Error {}
-
-interface Bench {
-  bench: Workbench;
-  brief: Brief;
-  source: Source;
-  frame: Frame;
-  geometry: Geometry;
+interface Opened {
+  pictures: PlannedPictures;
   batchId: string;
   /** The setting that the plan takes; null where none was measured. */
   setting: Setting | null;
@@ -31,48 +23,41 @@ interface Bench {
   original: string;
 }
 
+/** A photo that is weighed, as one job works on it. */
+interface Bench extends Opened {
+  candidates: Candidates;
+  photo: PlannedPhoto;
+}
+
 /** Time for a page to fetch and draw what it has asked for. */
 const PANE_FIRST_MS = 250;
 
 /** The pictures weighed last: a click is answered without decoding the photo again. */
-const benches = new Map<string, Promise<Bench>>();
-const KEPT = 2;
+const opened = new LRUCache<string, Promise<Opened>>({ max: 2 });
 
-async function open(store: Store, id: string): Promise<Bench> {
+async function open(store: Store, id: string): Promise<Opened> {
   const row = await loadWeighed(store.db, id);
   if (!row) throw new UnwantedError();
   const key = JSON.stringify([id, row.measured?.geometry ?? null]);
-  const known = benches.get(key) ?? prepare(store, id, row);
-  benches.delete(key);
-  benches.set(key, known);
-  known.catch(() => benches.delete(key));
-  if (benches.size > KEPT) benches.delete(benches.keys().next().value!);
+  const known = opened.get(key) ?? prepare(store, row);
+  opened.set(key, known);
+  known.catch(() => opened.delete(key));
   return known;
 }
 
 async function prepare(
   store: Store,
-  id: string,
   row: NonNullable<Awaited<ReturnType<typeof loadWeighed>>>,
-): Promise<Bench> {
-  const resolved = resolveBrief(row.brief);
-  const photo = await readSource(await store.files.read(row.sha256));
-  const { source, sha256, frame } = await staged({
-    source: photo,
+): Promise<Opened> {
+  const photo = await planPhoto({
+    source: await readSource(await store.files.read(row.sha256)),
     brief: row.brief,
     frame: row.brief.ink ? row.frame : (row.measured?.frame ?? row.frame),
     sha256: row.sha256,
+    geometry: row.measured?.geometry ?? undefined,
   });
-  const geometry = row.measured?.geometry ?? planGeometry(resolved, source.facts, frame);
-  const wanted = async () => {
-    if (!(await stillWeighed(store.db, id))) throw new UnwantedError();
-  };
   return {
-    bench: new Workbench({ source, frame, trials: trialStore(store), sha256, wanted }, resolved),
-    brief: row.brief,
-    source,
-    frame,
-    geometry,
+    pictures: new PlannedPictures(photo),
     batchId: row.batchId,
     setting: row.measured?.setting ?? null,
     original: row.sha256,
@@ -81,34 +66,33 @@ async function prepare(
 
 /** Every trial of the ladder; those that are made already are only looked up. */
 export async function weigh(store: Store, id: string): Promise<void> {
-  await guarded(store, id, async () => {
-    const opened = await open(store, id);
-    const { bench, geometry, batchId, brief, source } = opened;
-    if (keepsLayers(resolveBrief(brief), source.facts))
+  await guarded(store, id, async (bench) => {
+    const { candidates, photo, batchId } = bench;
+    const { resolved, source, geometry } = photo;
+    if (keepsLayers(resolved, source.facts))
       throw new PhotoError(
         "It stays in layers or pages, so there are no encodings to weigh. Layers on the Desk shows " +
           "what weighs how much.",
       );
-    const resolved = resolveBrief(brief);
     const formats = allowedFormats(resolved, source.facts);
-    const look = await bench.look(geometry, "jpeg");
+    const look = await candidates.look(candidates.at(geometry, "jpeg"));
     const chroma: Chroma = look.flat ? "4:4:4" : "4:2:0";
     const choices = ladder(formats, geometry.width * geometry.height, chroma, resolved.bits === 10 ? 10 : 8);
     const plan: WeighPlan = {
       geometry,
       chroma,
-      formats: await keysOf(bench, geometry, choices),
+      formats: await keysOf(bench, choices),
       packed: null,
       ladder: choices.length,
       made: 0,
     };
     await keepPlan(store.db, id, plan);
     await announce(store.db, batchId);
-    plan.packed = await packed(opened);
-    plan.ways = await waysOf(store, opened);
+    plan.packed = await packed(photo);
+    plan.ways = await waysOf(store, bench);
     if (Object.keys(plan.ways).length) await keepPlan(store.db, id, plan);
     for (const choice of choices) {
-      await tryOne(opened, choice);
+      await tryOne(bench, settingOf(choice, geometry.width * geometry.height)!);
       plan.made += 1;
       await keepPlan(store.db, id, plan);
       await announce(store.db, batchId);
@@ -118,29 +102,37 @@ export async function weigh(store: Store, id: string): Promise<void> {
 
 /** One trial that was asked for: shown as soon as it is encoded, judged right after. */
 export async function trial(store: Store, id: string, choice: Choice): Promise<void> {
-  await guarded(store, id, async () => {
-    const opened = await open(store, id);
-    const { bench, geometry, batchId } = opened;
+  await guarded(store, id, async ({ candidates, photo: { geometry }, batchId }) => {
     const setting = settingOf(choice, geometry.width * geometry.height);
     if (!setting) return;
-    await bench.trial(geometry, setting);
+    const picture = candidates.at(geometry, setting.format);
+    await candidates.trial(picture, setting);
     await announce(store.db, batchId);
     // The pane is drawn first: on two cores both at once would make it wait.
     await setTimeout(PANE_FIRST_MS);
-    await bench.judged(geometry, setting);
+    await candidates.judged(picture, setting);
     await announce(store.db, batchId);
   });
 }
 
-async function tryOne({ bench, geometry }: Bench, choice: Choice): Promise<void> {
-  const setting = settingOf(choice, geometry.width * geometry.height)!;
-  await bench.trial(geometry, setting);
-  await bench.judged(geometry, setting);
+async function tryOne({ candidates, photo }: Bench, setting: Setting): Promise<void> {
+  const picture = candidates.at(photo.geometry, setting.format);
+  await candidates.trial(picture, setting);
+  await candidates.judged(picture, setting);
 }
 
-async function guarded(store: Store, id: string, work: () => Promise<void>): Promise<void> {
+async function guarded(store: Store, id: string, work: (bench: Bench) => Promise<void>): Promise<void> {
   try {
-    await work();
+    await whileWanted(
+      () => stillWeighed(store.db, id),
+      async (signal) => {
+        const one = await open(store, id);
+        const { pictures } = one;
+        const { photo } = pictures;
+        const candidates = new Candidates(photo, { trials: trialStore(store), pictures, signal });
+        await work({ ...one, candidates, photo });
+      },
+    );
   } catch (error) {
     if (error instanceof UnwantedError) return;
     await keepWeighError(store.db, id, sentence(error));
@@ -148,17 +140,14 @@ async function guarded(store: Store, id: string, work: () => Promise<void>): Pro
 }
 
 async function keysOf(
-  bench: Workbench,
-  geometry: Geometry,
+  { candidates, photo: { geometry } }: Bench,
   choices: readonly Choice[],
 ): Promise<WeighPlan["formats"]> {
   const out: WeighPlan["formats"] = {};
   for (const choice of choices) {
-    const setting = settingOf(choice, geometry.width * geometry.height)!;
-    out[setting.format as OutputFormat] ??= {
-      pictureKey: bench.pictureKey(geometry, setting.format),
-      added: await bench.added(geometry, setting.format),
-    };
+    const { format } = settingOf(choice, geometry.width * geometry.height)!;
+    const picture = candidates.at(geometry, format);
+    out[format] ??= { pictureKey: picture.key, added: (await candidates.overhead(picture)).added };
   }
   return out;
 }
@@ -169,33 +158,33 @@ const USUAL: Setting = { format: "jpeg", quality: 88, chroma: "4:4:4", table: 0,
 /** What a raw file takes in each of its ways, in one setting. */
 async function waysOf(
   store: Store,
-  { brief, source, frame, geometry, setting, original }: Bench,
+  { photo, setting, original }: Bench,
 ): Promise<NonNullable<WeighPlan["ways"]>> {
   const out: NonNullable<WeighPlan["ways"]> = {};
+  const { brief, source, frame, geometry } = photo;
   if (source.foreign !== "raw") return out;
   for (const way of ["developed", "camera"] as const) {
     if (way === "camera" && !source.facts.preview) continue;
-    const stage = await staged({
+    const raw = { ...rawTakingOf(frame), way };
+    const planned = await planPhoto({
       source,
       brief,
-      frame: { ...frame, raw: { ...rawTakingOf(frame), way } },
+      geometry,
+      frame: { ...frame, raw },
       sha256: original,
     });
-    const bench = new Workbench(
-      { source: stage.source, frame: stage.frame, trials: trialStore(store), sha256: stage.sha256 },
-      resolveBrief(brief),
-    );
+    const candidates = new Candidates(planned, { trials: trialStore(store) });
+    const tried = setting ?? USUAL;
     // A camera's own picture may be broken where the sensor's values are not.
-    const made = await bench.trial(geometry, setting ?? USUAL).catch(() => null);
+    const made = await candidates.trial(candidates.at(geometry, tried.format), tried).catch(() => null);
     if (made) out[way] = made.bytes;
   }
   return out;
 }
 
 /** Bytes of the photo's own data packed tighter, where the picture may stay as it is. */
-async function packed({ brief, source, geometry, frame }: Bench): Promise<number | null> {
-  const resolved = resolveBrief(brief);
-  if (!source.jpeg || reasonsToEncode(brief, resolved, source.facts, geometry, frame.takenAs).length)
-    return null;
+async function packed({ brief, resolved, source, geometry, frame }: PlannedPhoto): Promise<number | null> {
+  const task = { brief, resolved, facts: source.facts, geometry, takenAs: frame.takenAs };
+  if (!source.jpeg || reasonsToEncode(task).length) return null;
   return (await repackJpeg(rewriteHeaders(resolved, source)))?.length ?? null;
 }

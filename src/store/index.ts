@@ -18,7 +18,6 @@ export {
   runs,
   type ShareState,
   type ShareTarget,
-  type TraceWanted,
   type WeighPlan,
 } from "./schema";
 export { type Database, type Executor, openStore, type Store } from "./store";

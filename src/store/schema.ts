@@ -19,7 +19,7 @@ import {
   uuid,
 } from "drizzle-orm/pg-core";
 import type { Brief, OutputFormat } from "@/core/brief";
-import type { Limit, Offer, Traced, Tried } from "@/core/budget";
+import type { Limit, Offer, TraceAsked, Traced, Tried } from "@/core/budget";
 import type { Choice, Chroma, Setting } from "@/core/coding";
 import type { Shift } from "@/core/difference";
 import type { Geometry } from "@/core/geometry";
@@ -135,12 +135,6 @@ export const batchPhotos = pgTable(
   ],
 );
 
-/** `trials` is null where only what can be told without any is wanted. */
-export interface TraceWanted {
-  side: number | null;
-  trials: { level: number; qualities: number[] } | null;
-}
-
 /** own: as if it were alone. cannot: the whole is too large, and why. */
 export type ShareTarget =
   | { kind: "own" }
@@ -157,7 +151,7 @@ export interface Measured {
   /** The frame that was used; missing in what was measured before frames were proposed. */
   frame?: Frame;
   /** Period in px of a dot screen that would beat with the new pixels. */
-  screen?: number | null;
+  dotScreen?: number | null;
   setting: Setting | null;
   /** Visible difference from the planned picture; missing in what was measured before that was known. */
   difference?: number | null;
@@ -199,7 +193,7 @@ export const assignments = pgTable(
      */
     traced: jsonb("traced").$type<Record<string, Traced>>(),
     /** Trials that the sharing waits for. */
-    wanted: jsonb("wanted").$type<TraceWanted>(),
+    trialsAsked: jsonb("trials_asked").$type<Omit<TraceAsked, "id">>(),
     /** What the sharing has settled; its file is made from this. */
     share: jsonb("share").$type<ShareTarget>(),
     measured: jsonb("measured").$type<Measured>(),
@@ -261,7 +255,7 @@ export const plannedPictures = pgTable("planned_pictures", {
   /** The kernel it was resized with and what the conversion of its colours did. */
   kernel: text("kernel").$type<KernelName>(),
   conversion: jsonb("conversion").$type<ConversionReport>(),
-  screen: doublePrecision("screen"),
+  dotScreen: doublePrecision("dot_screen"),
   createdAt: created(),
 });
 

@@ -99,7 +99,7 @@ const facts: Facts = {
 describe("checks", () => {
   const check = (clauses: Partial<Brief>, change: Partial<Facts> = {}) => {
     const brief = parseBrief({ zumbrelBrief: 1, name: "b", ...clauses });
-    return checkFacts(brief, resolveBrief(brief), { ...facts, ...change });
+    return checkFacts({ brief, resolved: resolveBrief(brief), facts: { ...facts, ...change } });
   };
 
   it("holds each stated clause against what was found", () => {

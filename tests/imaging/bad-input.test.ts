@@ -2,11 +2,16 @@ import sharp from "sharp";
 import { describe, expect, it } from "vitest";
 import { parseBrief } from "@/core/brief";
 import { fitPhoto } from "@/imaging";
+import { prove } from "@/imaging/proved";
 import { readSource } from "@/imaging/source";
 import { jpegPhoto, pngPhoto, raw } from "../support/photos";
 
 const small = parseBrief({ zumbrelBrief: 1, name: "b", format: ["jpeg"], longSide: { max: 100 } });
-const attempt = async (bytes: Buffer) => fitPhoto({ source: await readSource(bytes), brief: small });
+/** As every way into the product does it: made, then read back. */
+const attempt = async (bytes: Buffer) => {
+  const { output } = await fitPhoto({ source: await readSource(bytes), brief: small });
+  return { output, proof: output && (await prove(small, Buffer.from(output), null)) };
+};
 
 describe("bad photos give one clear sentence", () => {
   it("an empty file, and a text file called .jpg", async () => {

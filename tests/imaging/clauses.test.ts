@@ -2,7 +2,8 @@
 import jpegJs from "jpeg-js";
 import { describe, expect, it } from "vitest";
 import { type Brief, parseBrief } from "@/core/brief";
-import { fitPhoto, prove } from "@/imaging";
+import { fitPhoto } from "@/imaging";
+import { prove } from "@/imaging/proved";
 import { readSource } from "@/imaging/source";
 import { jpegPhoto } from "../support/photos";
 

@@ -21,9 +21,10 @@ import {
   writeExif,
 } from "@/core/containers";
 import { writeProfile } from "@/core/pixels/colour";
-import { fitPhoto, prove } from "@/imaging";
+import { fitPhoto } from "@/imaging";
 import type { TrialStore } from "@/imaging/candidates";
 import { memoryTrials } from "@/imaging/candidates";
+import { prove } from "@/imaging/proved";
 import { readSource } from "@/imaging/source";
 import { jpegPhoto, pixels, pngPhoto, raw } from "../support/photos";
 

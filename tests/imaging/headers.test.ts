@@ -163,7 +163,12 @@ describe("the resolution to write", () => {
       resolveBrief(parseBrief({ zumbrelBrief: 1, name: "b", metadata: rule }));
     const rich = await readSource(await richJpeg());
     const headersOf = (rule: "private" | "none", source: Source) =>
-      plannedHeaders(brief(rule), source, destinationOf(brief(rule), source));
+      plannedHeaders({
+        brief: brief(rule),
+        source,
+        to: destinationOf(brief(rule), source),
+        out: source.facts,
+      });
     expect(headersOf("private", rich).dropped).toEqual(
       expect.arrayContaining([
         "place",

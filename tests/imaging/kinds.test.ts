@@ -4,7 +4,8 @@ import { PNG } from "pngjs";
 import { describe, expect, it } from "vitest";
 import { type Brief, parseBrief } from "@/core/brief";
 import { MAX_ENCODES } from "@/core/coding/types";
-import { fitPhoto, prove } from "@/imaging";
+import { fitPhoto } from "@/imaging";
+import { prove } from "@/imaging/proved";
 import { readSource } from "@/imaging/source";
 import { raw } from "../support/photos";
 

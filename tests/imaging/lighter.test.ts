@@ -246,7 +246,7 @@ describe("lighter, and still layered", () => {
   it("takes no part in sharing a limit on the whole", async () => {
     const brief = parseBrief({ zumbrelBrief: 1, name: "b", layers: "keep", total: { max: "1MB" } });
     await expect(
-      trace({ source: await readSource(await poster()), brief }, null, null, null),
+      trace({ source: await readSource(await poster()), brief }, { side: null, trials: null }, null),
     ).rejects.toThrow(/cannot be shared with a file that stays in layers/);
   });
 

@@ -131,8 +131,11 @@ describe("a child", () => {
   it("is killed when nobody wants it any more", async () => {
     const start = performance.now();
     await expect(
-      pipeThrough("sleep", ["30"], Buffer.alloc(0), () => Promise.reject(new Error("left"))),
-    ).rejects.toThrow("left");
+      pipeThrough("sleep", ["30"], Buffer.alloc(0), AbortSignal.abort(new Error("left before"))),
+    ).rejects.toThrow("left before");
+    const controller = new AbortController();
+    setTimeout(() => controller.abort(new Error("left")), 200);
+    await expect(pipeThrough("sleep", ["30"], Buffer.alloc(0), controller.signal)).rejects.toThrow("left");
     expect(performance.now() - start).toBeLessThan(5_000);
   });
 });

@@ -6,7 +6,8 @@ import { promisify } from "node:util";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type Brief, parseBrief } from "@/core/brief";
 import { padPdf, writePdf } from "@/core/containers";
-import { fitPhoto, prove } from "@/imaging";
+import { fitPhoto } from "@/imaging";
+import { prove } from "@/imaging/proved";
 import { readSource } from "@/imaging/source";
 import { jpegPhoto } from "../support/photos";
 

@@ -22,7 +22,7 @@ const picture = (deep: boolean, seed: number): Prepared => {
     channels: 3,
     kernel: "lanczos3",
     conversion: null,
-    screen: 4.5,
+    dotScreen: 4.5,
   };
 };
 
@@ -32,7 +32,7 @@ describe("the cache of planned pictures", () => {
     const made = picture(deep, 1);
     await cache.put(`same-${deep}`, made);
     expect(await cache.get(`same-${deep}`)).toEqual(
-      expect.objectContaining({ width: 20, height: 10, channels: 3, kernel: "lanczos3", screen: 4.5 }),
+      expect.objectContaining({ width: 20, height: 10, channels: 3, kernel: "lanczos3", dotScreen: 4.5 }),
     );
     expect([...(await cache.get(`same-${deep}`))!.data]).toEqual([...made.data]);
     expect(await cache.get("nothing")).toBeNull();

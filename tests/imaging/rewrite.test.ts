@@ -30,9 +30,8 @@ import {
   writeExif,
   xmpRights,
 } from "@/core/containers";
+import { pictureParts, samePicture } from "@/imaging/proved/picture-bytes";
 import { readSource } from "@/imaging/source";
-import { samePicture } from "@/imaging/written";
-import { pictureParts } from "@/imaging/written/picture-bytes";
 import { fit } from "../support/fit";
 import { jpegPhoto, raw } from "../support/photos";
 

@@ -88,7 +88,7 @@ const row = (change: Partial<RowView>): RowView => ({
   thumb: true,
   before: facts,
   frame: { x: 0.5, y: 0.5 },
-  screen: null,
+  dotScreen: null,
   geometry: null,
   figure: "about",
   bytes: 1,

@@ -2,16 +2,15 @@
  * Decoded pictures for the panes of Weigh: held in memory while they are looked at. Everything heavy runs on
  * threads.
  */
-import { resolveBrief } from "@/core/brief";
 import type { Setting } from "@/core/coding";
 import type { Geometry } from "@/core/geometry";
 import { type RawTaking, rawTakingOf } from "@/core/photo";
 import { PQ_SPACES, type PqName, type RgbSpace, SPACES, WHITE_NITS } from "@/core/pixels/colour";
 import type { Planned } from "@/core/pixels/develop";
 import { meterLight } from "@/core/pixels/light";
-import { decodeTrial, Workbench } from "@/imaging/candidates";
+import { decodeTrial } from "@/imaging/candidates";
 import { destinationOf } from "@/imaging/headers";
-import { preparePicture, staged } from "@/imaging/planned";
+import { PlannedPictures, planPhoto, preparePicture } from "@/imaging/planned";
 import { eightBits, type Level, lightLevel } from "@/imaging/shown";
 import { readSource } from "@/imaging/source";
 import type { Store } from "@/store";
@@ -62,10 +61,12 @@ function remembered(key: string, make: () => Promise<Shown>): Promise<Shown> {
 /** The planned picture before it is encoded. */
 export const referencePicture = (store: Store, row: Weighed, geometry: Geometry): Promise<Shown> =>
   remembered(`${row.id} reference ${JSON.stringify(geometry)}`, async () => {
-    const { bench, space } = await open(store, row);
-    const format = bright(space) ? "avif" : "png";
-    return shown(await bench.planned(geometry, format), space);
+    const { pictures, space } = await open(store, row);
+    return shown(await pictures.pixels(pictures.at(geometry, formatFor(space))), space);
   });
+
+/** A format that takes every pixel as it is planned. */
+const formatFor = (space: RgbSpace | "gray") => (bright(space) ? "avif" : "png");
 
 const bright = (space: RgbSpace | "gray"): PqName | null =>
   (Object.keys(PQ_SPACES) as PqName[]).find((name) => PQ_SPACES[name] === space) ?? null;
@@ -90,7 +91,7 @@ function shown(pixels: Planned & { top?: number }, space: RgbSpace | "gray"): Sh
 /** The photo's own pixels under the frame, turned upright, as many as there are. */
 export const originalPicture = (store: Store, row: Weighed, geometry: Geometry): Promise<Shown> =>
   remembered(`${row.id} original ${JSON.stringify(geometry.crop)}`, async () => {
-    const { source, frame, resolved } = await open(store, row);
+    const { source, frame, resolved } = (await open(store, row)).pictures.photo;
     // Light above white is what is made of the photo; the photo is shown as an ordinary screen shows it.
     const to = destinationOf(
       resolved.light === "hdr" ? { ...resolved, light: "sdr", space: "display-p3" } : resolved,
@@ -126,21 +127,14 @@ export const wayPicture = (
   way: RawTaking["way"],
 ): Promise<Shown> =>
   remembered(`${row.id} ${way} ${JSON.stringify(geometry)}`, async () => {
-    const opened = await open(store, row);
-    const { resolved, space } = opened;
-    const { source, frame, sha256 } = await staged({
-      source: opened.source,
-      brief: row.brief,
-      frame: { ...opened.frame, raw: { ...rawTakingOf(opened.frame), way } },
-      sha256: row.sha256,
-    });
-    return shown(
-      await new Workbench({ source, frame, sha256 }, resolved).planned(
-        geometry,
-        bright(space) ? "avif" : "png",
-      ),
-      space,
+    const { pictures: opened, space } = await open(store, row);
+    const { source, frame } = opened.photo;
+    const raw = { ...rawTakingOf(frame), way };
+    const { brief, sha256 } = row;
+    const pictures = new PlannedPictures(
+      await planPhoto({ source, brief, frame: { ...frame, raw }, sha256, geometry }),
     );
+    return shown(await pictures.pixels(pictures.at(geometry, formatFor(space))), space);
   });
 
 /** A trial as its bytes decode. `encoded`: the bare encoding. */
@@ -153,11 +147,11 @@ export const trialPicture = (
   encoded: Buffer,
 ): Promise<Shown> =>
   remembered(`${row.id} ${key} ${geometry.width}`, async () => {
-    const { bench, resolved, source, space } = await open(store, row);
-    const like = await bench.planned(geometry, setting.format);
-    const cmyk = destinationOf(resolved, source).name === "cmyk";
+    const { pictures, space } = await open(store, row);
+    const picture = pictures.at(geometry, setting.format);
+    const like = await pictures.pixels(picture);
     const ordinary = setting.format !== "avif" && bright(space) ? SPACES["display-p3"] : space;
-    return shown((await decodeTrial(encoded, setting, like, cmyk)) as Planned, ordinary);
+    return shown((await decodeTrial(encoded, setting, like, picture.cmyk)) as Planned, ordinary);
   });
 
 /** Pixels of the original's pane. */
@@ -170,10 +164,7 @@ export function originalSize({ crop }: Geometry): { width: number; height: numbe
 }
 
 interface Opened {
-  bench: Workbench;
-  source: Awaited<ReturnType<typeof readSource>>;
-  resolved: ReturnType<typeof resolveBrief>;
-  frame: Weighed["frame"];
+  pictures: PlannedPictures;
   space: RgbSpace | "gray";
 }
 
@@ -188,14 +179,13 @@ function open(store: Store, row: Weighed): Promise<Opened> {
 }
 
 async function read(store: Store, row: Weighed): Promise<Opened> {
-  const resolved = resolveBrief(row.brief);
-  const photo = await readSource(await store.files.read(row.sha256));
-  const { source, sha256, frame } = await staged({
-    source: photo,
+  const photo = await planPhoto({
+    source: await readSource(await store.files.read(row.sha256)),
     brief: row.brief,
     frame: row.brief.ink ? row.frame : (row.measured?.frame ?? row.frame),
     sha256: row.sha256,
+    geometry: row.measured?.geometry ?? undefined,
   });
-  const { space } = destinationOf(resolved, source, frame.takenAs);
-  return { bench: new Workbench({ source, frame, sha256 }, resolved), source, resolved, frame, space };
+  const { space } = destinationOf(photo.resolved, photo.source, photo.frame.takenAs);
+  return { pictures: new PlannedPictures(photo), space };
 }

@@ -142,7 +142,7 @@ function rowView(row: StoredRow, use: InUse | null, item: ItemRow | null): RowVi
     nameNotes: [],
     before: factsOfPage(row.facts, (row.measured?.frame ?? row.frame)?.page),
     frame: row.measured?.frame ?? row.frame ?? AUTO,
-    screen: row.measured?.screen ?? null,
+    dotScreen: row.measured?.dotScreen ?? null,
     made: madeView(item),
     notes: row.measured?.notes ?? [],
     difference: row.measured?.difference ?? null,
@@ -186,7 +186,8 @@ function geometryOf(
 function estimate(brief: Brief, resolved: ResolvedBrief, facts: Facts, geometry: Geometry, frame: Frame) {
   const { min, max } = resolved.fileSize;
   const fits = (min === null || facts.bytes >= min) && (max === null || facts.bytes <= max);
-  const passes = fits && reasonsToEncode(brief, resolved, facts, geometry, frame.takenAs).length === 0;
+  const passes =
+    fits && reasonsToEncode({ brief, resolved, facts, geometry, takenAs: frame.takenAs }).length === 0;
   const format = allowedFormats(resolved, facts)[0];
   const about = passes ? facts.bytes : aboutBytes(resolved, geometry.width * geometry.height, format);
   const has = facts.resolution?.[0] ?? null;

@@ -28,7 +28,7 @@ export interface ShareTask {
   binds?: boolean;
 }
 
-export interface Wanted {
+export interface TrialsAsked {
   id: string;
   /** Trials are to be made on both sides of this difference where nothing is known of the photo yet. */
   level: number;
@@ -39,7 +39,7 @@ export interface Wanted {
 export type ShareAnswer =
   /** The limit does not bind: each file is made as if it were alone. */
   | { kind: "own"; level: number }
-  | { kind: "trials"; wanted: Wanted[]; level: number }
+  | { kind: "trials"; wanted: TrialsAsked[]; level: number }
   | { kind: "shared"; picks: Pick[]; total: number; level: number }
   /** Even at a difference that is plain to see the whole is too large. */
   | { kind: "cannot"; picks: Pick[]; total: number; over: number };
@@ -165,5 +165,5 @@ export class Share {
   }
 }
 
-const missing = (picks: readonly Pick[], level: number): Wanted[] =>
+const missing = (picks: readonly Pick[], level: number): TrialsAsked[] =>
   picks.filter((pick) => !pick.measured).map((pick) => ({ id: pick.id, level, qualities: [pick.quality!] }));

@@ -33,7 +33,7 @@ export const choiceSchema = z.union([
     bits: z.union([z.literal(8), z.literal(10)]),
     effort: z.int().min(0).max(9).optional(),
   }),
-  z.strictObject({ format: z.literal("tiff"), packing: z.enum(["deflate", "lzw", "none"]) }),
+  z.strictObject({ format: z.literal("tiff"), compression: z.enum(["deflate", "lzw", "none"]) }),
   z.strictObject({ format: z.literal("gif"), colours: z.int().min(2).max(256) }),
   z.strictObject({ format: z.literal("bmp") }),
 ]);

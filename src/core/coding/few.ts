@@ -18,8 +18,8 @@ const between = (bytes: number, { min, max }: Goal) => bytes >= (min ?? 0) && by
 /** The tightest packing, looser ones where a floor asks for more bytes. */
 export async function searchTiff(picture: Picture, goal: Goal): Promise<SearchResult<TiffSetting>> {
   const made: Found<TiffSetting>[] = [];
-  for (const packing of ["deflate", "lzw", "none"] as const) {
-    const setting: TiffSetting = { format: "tiff", packing };
+  for (const compression of ["deflate", "lzw", "none"] as const) {
+    const setting: TiffSetting = { format: "tiff", compression };
     const found = { setting, bytes: await picture.encode(setting) };
     made.push(found);
     const told =

@@ -97,8 +97,7 @@ async function fitFormat(task: FitTask, format: OutputFormat, last: boolean): Pr
     return { ok: false, why: `Cannot: ${largest}. Allow padding or more pixels.`, encodes };
   told.unshift(...result!.told);
   told.push(`filled up with a comment of ${formatBytes(goal.min! - found.bytes)}, because ${largest}`);
-  const difference = await (await task.picture(geometry, format)).difference(found.setting);
-  return { ok: true, ...found, geometry, padTo: goal.min, encodes, told, difference, cleanFrom: null };
+  return { ok: true, ...found, geometry, padTo: goal.min, encodes, told, difference: null, cleanFrom: null };
 }
 
 /** The next geometry to try. Size grows a little slower than the number of pixels. */

@@ -34,7 +34,7 @@ export function ladder(
     if (format === "jpeg" || format === "webp" || format === "avif")
       choices.push(...RUNGS[format].map((quality) => lineChoice(format, quality, chroma, bits)));
     else if (format === "png") choices.push({ format, colours: null, level: 9 });
-    else if (format === "tiff") choices.push({ format, packing: "deflate" });
+    else if (format === "tiff") choices.push({ format, compression: "deflate" });
     else if (format === "gif") choices.push({ format, colours: 256 });
     else if (format === "bmp") choices.push({ format });
   }

@@ -46,7 +46,7 @@ export interface AvifSetting {
 export interface TiffSetting {
   format: "tiff";
   /** Lossless either way; none is the largest. */
-  packing: "deflate" | "lzw" | "none";
+  compression: "deflate" | "lzw" | "none";
 }
 
 export interface GifSetting {
@@ -88,7 +88,7 @@ export function settingKey(setting: Setting): string {
     case "avif":
       return `avif q${setting.quality} ${setting.bits} bit e${setting.effort}`;
     case "tiff":
-      return `tiff ${setting.packing}`;
+      return `tiff ${setting.compression}`;
     case "gif":
       return `gif ${setting.colours}`;
     default:
@@ -183,9 +183,9 @@ export type Fitted =
       told: string[];
       /**
        * Visible difference from the planned picture with the most pixels that the brief allows, at the same
-       * apparent size.
+       * apparent size; null where the choice did not need it.
        */
-      difference: number;
+      difference: number | null;
       /**
        * Bytes from which on the ceiling would force no visible loss; null where it does not, or no such file
        * was found.

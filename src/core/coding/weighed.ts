@@ -28,19 +28,21 @@ const LOSSY: ReadonlySet<OutputFormat> = new Set(["jpeg", "webp", "avif", "pdf"]
 
 export async function weighed(task: FitTask, goal: Goal, met: Met): Promise<Fitted> {
   const { found } = met.result;
-  let best = {
-    ...found,
-    geometry: met.geometry,
-    told: met.told,
-    difference: await met.picture.difference(found.setting),
-  };
+  const difference = await seenOf(task, goal, met);
+  if (difference === null || difference <= CLEAN)
+    return {
+      ok: true,
+      ...found,
+      geometry: met.geometry,
+      padTo: null,
+      encodes: met.encodes,
+      told: met.told,
+      difference,
+      cleanFrom: null,
+    };
+  let best = { ...found, geometry: met.geometry, told: met.told, difference };
   let { encodes } = met;
-  const forced =
-    goal.max !== null &&
-    task.brief.fileSize.max !== null &&
-    goal.aim === "best" &&
-    LOSSY.has(met.format) &&
-    best.difference > CLEAN;
+  const forced = mayForce(task, goal, met);
   if (forced) {
     const fewer = await fewerPixels(task, goal, met, best.difference);
     encodes += fewer.encodes;
@@ -71,6 +73,24 @@ export async function weighed(task: FitTask, goal: Goal, met: Met): Promise<Fitt
     difference: best.difference,
     cleanFrom: best.difference > CLEAN ? (clean?.found?.bytes ?? null) : null,
   };
+}
+
+/** Whether the ceiling, and nothing else, decides how coarsely the picture is coded. */
+const mayForce = (task: FitTask, goal: Goal, { format }: Met): boolean =>
+  goal.max !== null && task.brief.fileSize.max !== null && goal.aim === "best" && LOSSY.has(format);
+
+/** A sample that differs by less than this much of what is clean leaves no doubt about the whole. */
+const SURELY_CLEAN = 0.6;
+
+/** The difference, where something is decided by it; null where the choice does not need it. */
+async function seenOf(task: FitTask, goal: Goal, met: Met): Promise<number | null> {
+  const { picture, result } = met;
+  // Fewer pixels are held against more of them, which no later station does.
+  const fewer = met.geometry.width * met.geometry.height < task.geometry.width * task.geometry.height;
+  if (!fewer && !mayForce(task, goal, met)) return null;
+  const sample = fewer ? null : await picture.sample();
+  const sampled = (await sample?.difference(result.found.setting)) ?? Infinity;
+  return sampled <= CLEAN * SURELY_CLEAN ? null : picture.difference(result.found.setting);
 }
 
 /** Fewer pixels coded more finely, where they look closer to the photo at the same apparent size. */

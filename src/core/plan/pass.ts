@@ -30,17 +30,20 @@ export function keepsLayers(brief: ResolvedBrief, facts: Facts): boolean {
 export const writtenKind = (brief: ResolvedBrief, facts: Facts): WrittenKind =>
   keepsLayers(brief, facts) ? (facts.format as WrittenKind) : allowedFormats(brief, facts)[0];
 
+export interface PassTask {
+  brief: Brief;
+  resolved: ResolvedBrief;
+  facts: Facts;
+  geometry: Geometry;
+  /** What a person says of the colours of a photo that says nothing itself. */
+  takenAs?: string;
+}
+
 /**
  * Reasons to encode anew, in words; empty where every clause but file size is
  * satisfied by the picture data (file size is judged on the rewritten bytes).
  */
-export function reasonsToEncode(
-  brief: Brief,
-  resolved: ResolvedBrief,
-  facts: Facts,
-  geometry: Geometry,
-  takenAs?: string,
-): string[] {
+export function reasonsToEncode({ brief, resolved, facts, geometry, takenAs }: PassTask): string[] {
   const reasons: string[] = [];
   if (resolved.formats && !(resolved.formats as string[]).includes(facts.format))
     reasons.push("another format is asked");

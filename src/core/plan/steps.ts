@@ -389,9 +389,9 @@ export function settingWords(setting: Setting | null, format: string): string {
         `${setting.effort}`
       );
     case "tiff":
-      return setting.packing === "none"
+      return setting.compression === "none"
         ? "TIFF, not packed"
-        : `TIFF, packed by ${setting.packing === "lzw" ? "LZW" : "Deflate"}, lossless`;
+        : `TIFF, packed by ${setting.compression === "lzw" ? "LZW" : "Deflate"}, lossless`;
     case "gif":
       return `GIF with ${setting.colours} colours`;
     default:

@@ -27,18 +27,21 @@ export interface Check {
 /** The tolerance of brief version 1 for a resolution that is read back, in ppi. */
 const RESOLUTION_SLACK = 0.05;
 
+export interface CheckTask {
+  brief: Brief;
+  resolved: ResolvedBrief;
+  facts: Facts;
+  /** Of the photo that the file was made from; null where only the file is known. */
+  before?: Facts | null;
+  frame?: Frame;
+}
+
 /**
  * One check for each clause that the brief states and that can be read off a file, in the order of the
  * schema.
  * `before` are the facts of the photo that it was made from; null where only the file is known.
  */
-export function checkFacts(
-  brief: Brief,
-  resolved: ResolvedBrief,
-  facts: Facts,
-  before: Facts | null = null,
-  frame: Frame = CENTRED,
-): Check[] {
+export function checkFacts({ brief, resolved, facts, before = null, frame = CENTRED }: CheckTask): Check[] {
   const checks: Check[] = [];
   const target = targetFor(resolved, before ? aimedSize(before, frame) : facts);
   const written = FORMATS.find((format) => format === facts.format);

@@ -64,7 +64,7 @@ export function publicFacts(facts: Facts) {
     width,
     height,
     bytes,
-    resolution: resolution?.map((v) => Number(v.toFixed(4))),
+    resolution: resolution?.map((v) => Number(v.toFixed(4))) ?? null,
     bits,
     colourSpace,
     quality,

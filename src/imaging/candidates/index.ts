@@ -1,7 +1,7 @@
+export { Candidates, type CandidatesOptions } from "./candidates";
 export { decodeTrial } from "./decode-trial";
 export { Judge } from "./judge";
 export { memoryTrials } from "./memory-trials";
 export { repackJpeg } from "./repack";
 export { trace } from "./trace";
-export type { TrialStore } from "./trial-store";
-export { Workbench } from "./workbench";
+export type { PictureLook, TrialStore } from "./trial-store";

@@ -6,10 +6,7 @@
 import { pipeThrough } from "../workers";
 
 /** Null where jpegtran is missing or does not take the file. Headers stay. */
-export async function repackJpeg(
-  bytes: Uint8Array,
-  wanted?: () => void | Promise<void>,
-): Promise<Uint8Array | null> {
-  const ended = await pipeThrough("jpegtran", ["-copy", "all", "-optimize", "-progressive"], bytes, wanted);
+export async function repackJpeg(bytes: Uint8Array, signal?: AbortSignal): Promise<Uint8Array | null> {
+  const ended = await pipeThrough("jpegtran", ["-copy", "all", "-optimize", "-progressive"], bytes, signal);
   return ended?.code === 0 && ended.out.length ? ended.out : null;
 }

@@ -2,7 +2,13 @@
  * Parts of a large picture put together, from the calmest to the busiest: what settings can be tried on in a
  * tenth of the time.
  */
+import { type Picture as Searched, type Setting, settingKey } from "@/core/coding";
+import type { Size } from "@/core/photo";
 import type { Planned } from "@/core/pixels/develop";
+import { encodeAside } from "../encode";
+import { isFlat, type PlannedPicture } from "../planned";
+import { decodeTrial } from "./decode-trial";
+import { Judge } from "./judge";
 
 /** Pictures of more pixels than this are sampled. */
 export const SAMPLED_FROM = 900_000;
@@ -10,6 +16,58 @@ export const SAMPLED_FROM = 900_000;
 export const SIDE = 128;
 /** Parts across and down. */
 const ACROSS = 4;
+
+/** Trials on the sample of one planned picture; none is kept longer than this. */
+export class Sample {
+  static serves = ({ width, height }: Size): boolean => width * height >= SAMPLED_FROM;
+
+  /** Key of the picture that it is a sample of. */
+  readonly of: string;
+  readonly searched: Searched;
+  private readonly pixels: Planned;
+  private readonly judge: Judge;
+  private readonly encodings = new Map<string, Promise<Uint8Array>>();
+  private readonly differences = new Map<string, Promise<number>>();
+
+  constructor(
+    private readonly picture: PlannedPicture,
+    whole: Planned,
+    private readonly signal?: AbortSignal,
+  ) {
+    this.of = picture.key;
+    this.pixels = sampleOf(whole);
+    this.judge = new Judge(`${picture.key} sample`, this.pixels, picture.space, SIDE);
+    this.searched = {
+      pixels: this.pixels.width * this.pixels.height,
+      flat: isFlat(this.pixels),
+      overhead: 0,
+      encode: async (setting) => (await this.encoded(setting)).length,
+      difference: (setting) => this.difference(setting),
+      sample: async () => null,
+    };
+  }
+
+  private encoded(setting: Setting): Promise<Uint8Array> {
+    this.signal?.throwIfAborted();
+    const key = settingKey(setting);
+    const known =
+      this.encodings.get(key) ?? encodeAside(this.pixels, setting, this.picture.cmyk, this.signal);
+    this.encodings.set(key, known);
+    return known;
+  }
+
+  private difference(setting: Setting): Promise<number> {
+    const key = settingKey(setting);
+    const known = this.differences.get(key) ?? this.judged(setting);
+    this.differences.set(key, known);
+    return known;
+  }
+
+  private async judged(setting: Setting): Promise<number> {
+    const pixels = await decodeTrial(await this.encoded(setting), setting, this.pixels, this.picture.cmyk);
+    return (await this.judge.of(pixels)).difference;
+  }
+}
 
 /** A picture of 512 × 512 px. */
 export function sampleOf(picture: Planned): Planned {

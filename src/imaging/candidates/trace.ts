@@ -2,28 +2,26 @@
  * Makes the trials from which the sharing of a limit on the whole knows what a photo takes at which
  * difference.
  */
-import { type Brief, type OutputFormat, type ResolvedBrief, resolveBrief } from "@/core/brief";
-import { type ArmSetting, armFor, qualityFor, type Traced, type Wanted, type WholeFile } from "@/core/budget";
+import type { OutputFormat, ResolvedBrief } from "@/core/brief";
+import {
+  type ArmSetting,
+  armFor,
+  qualityFor,
+  type TraceAsked,
+  type Traced,
+  type WholeFile,
+} from "@/core/budget";
 import { CAREFUL_PIXELS, type Choice, type Picture, type Setting, searchPng, settingOf } from "@/core/coding";
 import { type Geometry, rescale } from "@/core/geometry";
-import { AUTO, type Frame, PhotoError } from "@/core/photo";
+import { PhotoError, type Size } from "@/core/photo";
 import { allowedFormats, keepsLayers, reasonsToEncode } from "@/core/plan";
 import { rewriteHeaders } from "../headers";
-import type { PlannedCache } from "../planned";
-import { framed, staged } from "../planned";
+import { type PlannedPhoto, type PlanRequest, planPhoto, resolvedFor } from "../planned";
 import type { Source } from "../source";
-import type { TrialStore } from "./trial-store";
-import { Workbench } from "./workbench";
+import { Candidates, type CandidatesOptions } from "./candidates";
 
-export interface TraceRequest {
-  source: Source;
-  brief: Brief;
-  frame?: Frame;
+export interface TraceRequest extends Omit<PlanRequest, "aim" | "geometry">, CandidatesOptions {
   choice?: Choice;
-  trials?: TrialStore;
-  planned?: PlannedCache;
-  wanted?: () => void | Promise<void>;
-  sha256?: string;
 }
 
 /** A sample is tried where its picture is expected to differ by so much: from clean to plain to see. */
@@ -32,61 +30,72 @@ const SHAPE_AT = [0.9, 1.35, 2];
 const APART = 1.3;
 
 /**
- * Adds the trials that are wanted; null: none yet, only what can be told without making any. Throws a
+ * Adds the trials that are asked; null: none yet, only what can be told without making any. Throws a
  * GeometryError where the photo cannot take the pixels.
  */
 export async function trace(
   request: TraceRequest,
-  side: number | null,
+  { side, trials: asked }: Omit<TraceAsked, "id">,
   before: Traced | null,
-  wanted: Pick<Wanted, "level" | "qualities"> | null,
 ): Promise<Traced> {
-  const { brief } = request;
-  const resolved = resolveBrief(brief);
-  if (keepsLayers(resolved, request.source.facts))
+  if (keepsLayers(resolvedFor(request), request.source.facts))
     throw new PhotoError(
       "A limit on the whole cannot be shared with a file that stays in layers or pages. Let it be " +
         "flattened, or give it a brief of its own.",
     );
-  const stage = await staged({ ...request, frame: request.frame ?? AUTO });
-  const { source, sha256 } = stage;
-  const { geometry: full, frame } = await framed(resolved, source, stage.frame);
-  const geometry = reduced(resolved, source, full, frame, side);
-  const bench = new Workbench({ ...request, source, sha256, frame }, resolved);
-  const traced = before
-    ? { ...before }
-    : await begun({ ...request, source, frame }, resolved, bench, geometry, full, side);
-  if (!traced.arm || !wanted) return traced;
+  const candidates = new Candidates(await planPhoto(request), request);
+  const geometry = reduced(candidates.photo, side);
+  const traced = before ? { ...before } : await begun(candidates, geometry, side, request.choice);
+  return traced.arm && asked ? further(candidates, geometry, traced, asked) : traced;
+}
+
+/** The trials that are asked, on top of those that are known. */
+async function further(
+  candidates: Candidates,
+  geometry: Geometry,
+  traced: Traced,
+  asked: NonNullable<TraceAsked["trials"]>,
+): Promise<Traced> {
+  const { resolved, geometry: full } = candidates.photo;
   const { format } = traced;
-  if (!traced.points.length) {
-    const { flat } = await bench.look(geometry, format);
-    traced.arm = armFor(format, resolved, geometry.width * geometry.height, flat);
-  }
-  const fewer = geometry.width * geometry.height < full.width * full.height;
-  const picture = await bench.picture(geometry, format, fewer ? full : undefined);
   const out: Traced = { ...traced, points: [...traced.points], shape: [...traced.shape] };
+  if (!out.points.length) {
+    const { flat } = await candidates.look(candidates.at(geometry, format));
+    out.arm = armFor(format, resolved, geometry.width * geometry.height, flat);
+  }
+  const fewer = isFewer(geometry, full);
+  const picture = await candidates.searched(geometry, format, fewer ? full : undefined);
   // A sample cannot show what fewer pixels cost.
   const sample = fewer ? null : await picture.sample();
-  const looks = sample && picture.pixels > CAREFUL_PIXELS ? sample : null;
-  const weigh = async (quality: number) => {
-    if (out.points.some((point) => point.setting.quality === quality)) return;
-    const setting: ArmSetting = { ...out.arm!.like, quality };
-    const bytes = await picture.encode(setting);
-    // The first look is at the whole, also of a large picture; it says how far to trust its sample.
-    const whole = !looks || out.seen === null ? await picture.difference(setting) : null;
-    if (looks && whole !== null)
-      out.seen = Math.max(0.5, Math.min(2, whole / Math.max(1e-3, await looks.difference(setting))));
-    out.points.push({ setting, bytes, difference: whole ?? (await looks!.difference(setting)) * out.seen! });
-  };
-  for (const quality of wanted.qualities) await weigh(quality);
+  const weigh = (quality: number) => weighAt(out, picture, sample, quality);
+  for (const quality of asked.qualities) await weigh(quality);
   if (out.points.length) return out;
   if (sample && !out.shape.length) for (const level of SHAPE_AT) await shapeAt(out, sample, at(out, level));
-  await weigh(at(out, wanted.level));
+  await weigh(at(out, asked.level));
   if (sample) return out;
   const [first] = out.points;
-  const other = at(out, first.difference > wanted.level ? wanted.level / APART : wanted.level * APART);
+  const other = at(out, first.difference > asked.level ? asked.level / APART : asked.level * APART);
   if (other !== first.setting.quality) await weigh(other);
   return out;
+}
+
+const isFewer = (a: Size, b: Size): boolean => a.width * a.height < b.width * b.height;
+
+async function weighAt(
+  out: Traced,
+  picture: Picture,
+  sample: Picture | null,
+  quality: number,
+): Promise<void> {
+  if (out.points.some((point) => point.setting.quality === quality)) return;
+  const looks = sample && picture.pixels > CAREFUL_PIXELS ? sample : null;
+  const setting: ArmSetting = { ...out.arm!.like, quality };
+  const bytes = await picture.encode(setting);
+  // The first look is at the whole, also of a large picture; it says how far to trust its sample.
+  const whole = !looks || out.seen === null ? await picture.difference(setting) : null;
+  if (looks && whole !== null)
+    out.seen = Math.max(0.5, Math.min(2, whole / Math.max(1e-3, await looks.difference(setting))));
+  out.points.push({ setting, bytes, difference: whole ?? (await looks!.difference(setting)) * out.seen! });
 }
 
 const at = (traced: Traced, level: number): number => qualityFor({ ...traced, id: "" }, level);
@@ -102,27 +111,20 @@ async function shapeAt(traced: Traced, sample: Picture, quality: number): Promis
 }
 
 /** As many pixels as the common side leaves, where the brief leaves that free. */
-function reduced(
-  resolved: ResolvedBrief,
-  source: Source,
-  full: Geometry,
-  frame: Frame,
-  side: number | null,
-): Geometry {
+function reduced({ resolved, source, geometry: full, frame }: PlannedPhoto, side: number | null): Geometry {
   const long = Math.max(full.width, full.height);
   if (side === null || side >= long) return full;
   return rescale(resolved, source.facts, full, (side / long) ** 2, frame) ?? full;
 }
 
+/** What can be told before the first trial of an arm. */
 async function begun(
-  request: TraceRequest & { frame: Frame },
-  resolved: ResolvedBrief,
-  bench: Workbench,
+  candidates: Candidates,
   geometry: Geometry,
-  full: Geometry,
   side: number | null,
+  choice?: Choice,
 ): Promise<Traced> {
-  const { source, brief, frame, choice } = request;
+  const { source, brief, resolved, frame, geometry: full } = candidates.photo;
   const formats = allowedFormats(resolved, source.facts);
   const { min, max } = resolved.fileSize;
   const free = rescale(resolved, source.facts, full, 0.72, frame) !== null;
@@ -139,59 +141,49 @@ async function begun(
   };
   const chosen = choice ? settingOf(choice, geometry.width * geometry.height) : null;
   if (chosen && formats.includes(chosen.format))
-    return { ...common, format: chosen.format, arm: null, whole: await ready(bench, geometry, full, chosen) };
-  const stays =
-    geometry === full && reasonsToEncode(brief, resolved, source.facts, geometry, frame.takenAs).length === 0
-      ? asItIs(resolved, source)
-      : null;
+    return { ...common, format: chosen.format, arm: null, whole: await ready(candidates, geometry, chosen) };
+  const task = { brief, resolved, facts: source.facts, geometry, takenAs: frame.takenAs };
+  const stays = geometry === full && !reasonsToEncode(task).length ? asItCame(resolved, source) : null;
   const lossy = formats.find((format) => armFor(format, resolved, 1, false) !== null);
   const lossless = formats[0] === lossy ? null : formats[0];
-  const whole = stays ?? (lossless ? await withoutLoss(bench, geometry, full, lossless) : null);
+  const whole = stays ?? (lossless ? await withoutLoss(candidates, geometry, lossless) : null);
   if (!lossy) return { ...common, format: formats[0], arm: null, whole: whole! };
   // Whether it is lettering or a drawing is looked at when the first trial is made.
-  return {
-    ...common,
-    format: lossy,
-    arm: armFor(lossy, resolved, geometry.width * geometry.height, false),
-    whole,
-  };
+  const arm = armFor(lossy, resolved, geometry.width * geometry.height, false);
+  return { ...common, format: lossy, arm, whole };
 }
 
 /** The photo's own data with the headers that are asked. */
-function asItIs(resolved: ResolvedBrief, source: Source): WholeFile | null {
+function asItCame(resolved: ResolvedBrief, source: Source): WholeFile | null {
   const bytes = rewriteHeaders(resolved, source).length;
   const { min, max } = resolved.fileSize;
   return bytes >= (min ?? 0) && bytes <= (max ?? Infinity) ? { bytes, setting: null, difference: 0 } : null;
 }
 
 const LOSSLESS: Partial<Record<OutputFormat, Setting>> = {
-  tiff: { format: "tiff", packing: "deflate" },
+  tiff: { format: "tiff", compression: "deflate" },
   gif: { format: "gif", colours: 256 },
   bmp: { format: "bmp" },
 };
 
 async function withoutLoss(
-  bench: Workbench,
+  candidates: Candidates,
   geometry: Geometry,
-  full: Geometry,
   format: OutputFormat,
 ): Promise<WholeFile> {
-  const picture = await bench.picture(geometry, format);
+  const picture = await candidates.searched(geometry, format);
   const setting =
     format === "png"
       ? (await searchPng(picture, { min: null, max: null, aim: "best" }, false)).found.setting
       : LOSSLESS[format]!;
-  return ready(bench, geometry, full, setting);
+  return ready(candidates, geometry, setting);
 }
 
-async function ready(
-  bench: Workbench,
-  geometry: Geometry,
-  full: Geometry,
-  setting: Setting,
-): Promise<WholeFile> {
-  const fewer = geometry.width * geometry.height < full.width * full.height;
-  const { bytes } = await bench.trial(geometry, setting);
-  const { difference } = await bench.judged(geometry, setting, fewer ? full : undefined);
+async function ready(candidates: Candidates, geometry: Geometry, setting: Setting): Promise<WholeFile> {
+  const full = candidates.photo.geometry;
+  const picture = candidates.at(geometry, setting.format);
+  const { bytes } = await candidates.trial(picture, setting);
+  const seenAs = isFewer(geometry, full) ? full : undefined;
+  const { difference } = await candidates.judged(picture, setting, seenAs);
   return { bytes, setting, difference };
 }

@@ -10,7 +10,7 @@ export interface PictureLook {
   kernel: KernelName | null;
   conversion: ConversionReport | null;
   /** Period in px of a dot screen in the photo. */
-  screen: number | null;
+  dotScreen: number | null;
 }
 
 /** Remembers trials across runs. Bytes are those of the bare encoding, without headers. */

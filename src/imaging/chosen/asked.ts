@@ -1,28 +1,21 @@
-import type { Brief } from "@/core/brief";
-import type { Choice, Setting } from "@/core/coding";
+/** What is asked of one photo, and what a strategy answers. */
+import type { Choice, Fitted, Setting } from "@/core/coding";
 import type { Geometry } from "@/core/geometry";
-import type { Frame } from "@/core/photo";
-import type { InkReport } from "@/core/pixels/ink";
 import type { Step } from "@/core/plan";
 import type { WrittenKind } from "@/core/plan/names";
-import type { TrialStore } from "../candidates";
-import type { PlannedCache } from "../planned";
-import type { Source } from "../source";
+import type { CandidatesOptions } from "../candidates";
+import type { PlanRequest } from "../planned";
 
-export interface FitRequest {
-  source: Source;
-  brief: Brief;
-  frame?: Frame;
+/** How much is looked at beyond what the choice itself needs: nothing, a sample of large pictures, all. */
+export type Judging = "none" | "sample" | "whole";
+
+export interface FitRequest extends Omit<PlanRequest, "aim" | "geometry">, CandidatesOptions {
   /** The setting that a person has chosen; it is taken wherever the brief allows it. */
   choice?: Choice;
   /** What the sharing of a limit on the whole has settled for this photo. */
   share?: Shared;
-  trials?: TrialStore;
-  planned?: PlannedCache;
-  /** Called between steps; throws when nobody wants the answer any more. */
-  wanted?: () => void | Promise<void>;
-  /** SHA-256 of the source where it is known already. */
-  sha256?: string;
+  /** Whole, if absent. */
+  judging?: Judging;
 }
 
 /** One photo's part of a limit on the whole. */
@@ -34,31 +27,37 @@ export interface Shared {
   told: string[];
 }
 
-export interface FitAnswer {
-  /** The whole file; null where the photo cannot meet the brief. */
-  output: Uint8Array | null;
-  format: WrittenKind | null;
-  error: string | null;
-  geometry: Geometry | null;
-  /** The frame that was used: a proposed one where nobody has set it. */
-  frame: Frame;
-  /** Period in px of a dot screen that beats with the new pixels; null where none does. */
-  screen: number | null;
-  setting: Setting | null;
-  /**
-   * Visible difference from the planned picture; 0 where the picture data stay. Null where no file was made.
-   */
-  difference: number | null;
-  /**
-   * Bytes from which on the ceiling would force no visible loss; null where it forces none or that is not
-   * known.
-   */
-  cleanFrom: number | null;
-  /** What was found as ink, where the brief asks for it. */
-  ink: InkReport | null;
-  passedThrough: boolean;
-  encodes: number;
+/** What has been chosen for a photo. `encodes`: trials that it took. */
+export type Chosen = { encodes: number; notes: readonly string[] } & (
+  | OwnData
+  | Coded
+  | LighterFile
+  | { kind: "cannot"; why: string; geometry: Geometry }
+);
+
+/** The picture data stay byte for byte; the file is whole. */
+export interface OwnData {
+  kind: "own";
+  file: Uint8Array;
+  /** Packed: the same coefficients with other tables. */
+  how: "as it is" | "packed" | "on a page";
+}
+
+/** An encoding of the planned picture, without its headers. */
+export interface Coded {
+  kind: "coded";
+  fitted: Extract<Fitted, { ok: true }>;
+}
+
+/** A file of layers or pages that stays one. */
+export interface LighterFile {
+  kind: "layered";
+  file: Uint8Array;
+  format: WrittenKind;
+  geometry: Geometry;
+  /** Nothing was done to it. */
+  same: boolean;
+  /** Of the flattened picture. */
+  difference: number;
   steps: Step[];
-  told: string[];
-  notes: string[];
 }

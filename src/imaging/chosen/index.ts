@@ -1,2 +1,10 @@
-export type { FitAnswer, FitRequest, Shared } from "./asked";
-export { fitLayered } from "./layered";
+export type {
+  Chosen,
+  Coded,
+  FitRequest,
+  Judging,
+  LighterFile,
+  OwnData,
+  Shared,
+} from "./asked";
+export { waysFor } from "./ways";

@@ -4,103 +4,130 @@
  */
 import { formatName, type ResolvedBrief } from "@/core/brief";
 import { type Geometry, planGeometry, rescale } from "@/core/geometry";
-import { DEFAULT_LIGHTER, type Frame, type Lighter, PhotoError } from "@/core/photo";
+import { AUTO, DEFAULT_LIGHTER, type Frame, GeometryError, type Lighter, PhotoError } from "@/core/photo";
 import type { Savings } from "@/core/pixels/layers";
 import type { Step } from "@/core/plan";
+import type { WrittenKind } from "@/core/plan/names";
 import { formatBytes, formatSize, trimNumber } from "@/core/units";
-import { Judge } from "../candidates";
+import { type Candidates, Judge } from "../candidates";
 import type { Layered, Lightened } from "../foreign";
 import { lightenLayered } from "../foreign";
 import { destinationOf } from "../headers";
-import { preparePicture } from "../planned";
+import {
+  nameOf,
+  notesOn,
+  type PlannedPhoto,
+  type PlanRequest,
+  preparePicture,
+  resolvedFor,
+} from "../planned";
 import { readSource, type Source } from "../source";
-import type { FitAnswer, FitRequest } from "./asked";
+import type { Chosen } from "./asked";
 
 /** More tries with fewer pixels than this come no nearer to the ceiling. */
 const MOST_TRIES = 5;
 
-/**
- * `answer`: what stands already. Throws a GeometryError where the brief asks for pixels that the layers
- * cannot take together.
- */
-export async function fitLayered(
-  { source, frame, wanted }: FitRequest,
-  resolved: ResolvedBrief,
-  answer: FitAnswer,
-): Promise<FitAnswer> {
-  const { facts } = source;
-  const own = frame ?? answer.frame;
-  const geometry = planGeometry(resolved, facts, own);
+/** Throws a GeometryError where the brief asks for pixels that the layers cannot take together. */
+export async function planLayered(request: PlanRequest): Promise<PlannedPhoto> {
+  const { brief, source, frame = AUTO } = request;
+  const resolved = resolvedFor(request);
+  const geometry = planGeometry(resolved, source.facts, frame);
   const whole =
     geometry.mode === "whole" && geometry.cut === 0 && !geometry.border && !geometry.turn && !geometry.angle;
-  if (!whole || geometry.scale > 1 + 1e-6) {
-    return {
-      ...answer,
-      error:
-        "Layers can only become fewer pixels together: the brief asks for " +
+  if (!whole || geometry.scale > 1 + 1e-6)
+    throw new GeometryError(
+      "Layers can only become fewer pixels together: the brief asks for " +
         `${formatSize(geometry.width, geometry.height)} px, which ` +
         `${whole ? "are more than there are" : "have another shape or place than the artwork"}. Let it ` +
         "be flattened, or ask for one side only.",
-    };
-  }
+    );
+  const notes = notesOn(resolved, source.facts, frame);
+  const sha256 = nameOf(source, request.sha256);
+  return { brief, resolved, source, sha256, frame, geometry, proposed: false, ink: null, notes };
+}
+
+/** The lightest file that its measures give, or one of as many pixels as the ceiling allows. */
+export async function lighter({ photo }: Candidates, signal?: AbortSignal): Promise<Chosen> {
+  const { source, resolved, frame, geometry } = photo;
   const { min, max } = resolved.fileSize;
   const inside = (bytes: number) => bytes <= (max ?? Infinity) && bytes >= (min ?? 0);
   const asks =
-    own.lighter !== undefined || geometry.width !== facts.width || resolved.fileSize.aim === "clean";
-  if (!asks && inside(source.bytes.length))
+    frame.lighter !== undefined || geometry.width !== source.facts.width || resolved.fileSize.aim === "clean";
+  if (!asks && inside(source.bytes.length)) return asItCame(photo, 0, "it obeys the brief already");
+  const measures: Lighter = frame.lighter ?? DEFAULT_LIGHTER;
+  const { made, at, encodes } = await lightest(photo, measures, signal);
+  const { length } = made.file;
+  if (length >= source.bytes.length && at.width === source.facts.width && inside(source.bytes.length))
+    return asItCame(photo, encodes, "nothing makes it lighter");
+  if (!inside(length))
     return {
-      ...answer,
-      geometry,
-      output: source.bytes,
-      difference: 0,
-      passedThrough: true,
-      steps: [{ do: "Hand it over as it is", why: "it obeys the brief already" }],
-    };
-  const lighter: Lighter = own.lighter ?? DEFAULT_LIGHTER;
-  const byHand = lighter.scale < 100 ? rescaled(resolved, facts, geometry, lighter.scale, own) : geometry;
-  let at = byHand;
-  let made = await lightened(source, lighter, at);
-  let encodes = 1;
-  for (; max !== null && made.file.length > max && encodes < MOST_TRIES; encodes += 1) {
-    await wanted?.();
-    const fewer = rescale(resolved, facts, at, Math.min(0.95, (max / made.file.length) * 0.94), own);
-    if (!fewer || fewer.width >= at.width) break;
-    at = fewer;
-    made = await lightened(source, lighter, at);
-  }
-  if (made.file.length >= source.bytes.length && at.width === facts.width && inside(source.bytes.length)) {
-    return {
-      ...answer,
-      geometry,
-      output: source.bytes,
-      difference: 0,
-      passedThrough: true,
+      kind: "cannot",
+      why: tooHeavy(made, at, resolved, measures),
+      geometry: at,
       encodes,
-      steps: [{ do: "Hand it over as it is", why: "nothing makes it lighter" }],
+      notes: [],
     };
-  }
-  if (!inside(made.file.length))
-    return { ...answer, geometry: at, encodes, error: tooHeavy(made, at, resolved, lighter) };
-  const difference = await differenceOf(source, made.file, at);
   return {
-    ...answer,
+    ...asItCame(photo, encodes, ""),
+    file: made.file,
     geometry: at,
-    output: made.file,
-    encodes,
-    difference,
-    steps: stepsOf(source, made, at, lighter),
-    notes: [...answer.notes, ...made.report.told],
+    same: false,
+    difference: await differenceOf(photo, made.file, at),
+    steps: stepsOf(source, made, at, measures),
+    notes: made.report.told,
   };
 }
 
+const asItCame = ({ source, geometry }: PlannedPhoto, encodes: number, why: string) => ({
+  kind: "layered" as const,
+  file: source.bytes as Uint8Array,
+  format: source.facts.format as WrittenKind,
+  geometry,
+  same: true,
+  difference: 0,
+  steps: [{ do: "Hand it over as it is", why }] as Step[],
+  encodes,
+  notes: [] as string[],
+});
+
+/** With fewer and fewer pixels, as far as the ceiling asks and the brief's floor allows. */
+async function lightest(
+  { source, resolved, frame, geometry }: PlannedPhoto,
+  measures: Lighter,
+  signal?: AbortSignal,
+): Promise<{ made: Made; at: Geometry; encodes: number }> {
+  const { facts } = source;
+  const { max } = resolved.fileSize;
+  let at =
+    measures.scale < 100
+      ? rescaled({ resolved, photo: facts, geometry, percent: measures.scale, frame })
+      : geometry;
+  let made = await lightened(source, measures, at);
+  let encodes = 1;
+  for (; max !== null && made.file.length > max && encodes < MOST_TRIES; encodes += 1) {
+    signal?.throwIfAborted();
+    const fewer = rescale(resolved, facts, at, Math.min(0.95, (max / made.file.length) * 0.94), frame);
+    if (!fewer || fewer.width >= at.width) break;
+    at = fewer;
+    made = await lightened(source, measures, at);
+  }
+  return { made, at, encodes };
+}
+
 /** Throws nothing: where the brief's floor forbids so few pixels, as few as it allows. */
-function rescaled(
-  resolved: ResolvedBrief,
-  photo: Source["facts"],
-  geometry: Geometry,
-  percent: number,
-  frame: Frame,
-): Geometry {
+function rescaled({
+  resolved,
+  photo,
+  geometry,
+  percent,
+  frame,
+}: {
+  resolved: ResolvedBrief;
+  photo: Source["facts"];
+  geometry: Geometry;
+  percent: number;
+  frame: Frame;
+}): Geometry {
   const wanted = ((photo.width * percent) / 100 / geometry.width) ** 2;
   return wanted >= 1 ? geometry : (rescale(resolved, photo, geometry, wanted, frame) ?? geometry);
 }
@@ -190,7 +217,7 @@ function stepsOf(
 }
 
 /** How the flattened picture differs from that of the original, at the new pixels. */
-async function differenceOf(source: Source, file: Buffer, at: Geometry): Promise<number> {
+async function differenceOf({ source, sha256 }: PlannedPhoto, file: Buffer, at: Geometry): Promise<number> {
   const after = await readSource(file);
   if (after.facts.width !== at.width || after.facts.height !== at.height)
     throw new PhotoError("The written file has other pixels than were planned.");
@@ -208,7 +235,7 @@ async function differenceOf(source: Source, file: Buffer, at: Geometry): Promise
   const own: Geometry = { ...at, crop: { x: 0, y: 0, width: at.width, height: at.height }, scale: 1 };
   const made = await preparePicture(after, { geometry: own, ...common });
   return (
-    await new Judge(`layered ${at.width}`, like, undefined).of({
+    await new Judge(`layered ${sha256} ${at.width} × ${at.height}`, like, undefined).of({
       data: made.data,
       width: made.width,
       height: made.height,

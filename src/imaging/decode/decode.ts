@@ -6,14 +6,15 @@ import { formatName } from "@/core/brief";
 import { decodeBmp, type GainMap } from "@/core/containers";
 import { DEFAULT_RAW, PhotoError, type Rect, type Size, swapsSides, toStored } from "@/core/photo";
 import { linearSpace, PQ_PEAK, PQ_SPACES, type RgbName, type RgbSpace, SPACES } from "@/core/pixels/colour";
-import { type Samples, screenPeriod, TILE } from "@/core/pixels/develop";
+import { dotScreenPeriod, type Samples, TILE } from "@/core/pixels/develop";
 import { applyGain } from "@/core/pixels/light";
 import { MAX_PIXELS } from "@/core/units";
 import type { ForeignPixels } from "../foreign";
 import { decodeForeign } from "../foreign";
 import type { Source } from "../source";
 
-export interface Wanted {
+/** How much of a photo is decoded, and how densely. */
+export interface DecodedPart {
   /** The part that is needed, in upright pixels of the photo. */
   region: Rect;
   /**
@@ -104,7 +105,7 @@ function shrinkFor(source: Source, scale: number): 1 | 2 | 4 | 8 {
 
 export async function decodeSamples(
   source: Source,
-  wanted: Wanted,
+  part: DecodedPart,
   taken: Taken,
   failOn: "warning" | "truncated",
 ): Promise<Decoded> {
@@ -126,7 +127,7 @@ export async function decodeSamples(
       source,
       await decodeForeign(source.foreign, source.bytes, {
         ...source.wish,
-        ...(halfServes(source, wanted.scale) && { half: true }),
+        ...(halfServes(source, part.scale) && { half: true }),
       }),
       taken,
     );
@@ -136,7 +137,7 @@ export async function decodeSamples(
   const deep = (facts.bits ?? 8) > 8 && facts.colourSpace !== "cmyk";
   const converts =
     needsLibrary(source) && !(taken.keeps && source.profile?.channels === 3 && facts.colourSpace !== "lab");
-  const shrink = shrinkFor(source, wanted.scale);
+  const shrink = shrinkFor(source, part.scale);
   let image = sharp(source.bytes, {
     failOn,
     limitInputPixels: MAX_PIXELS,
@@ -152,7 +153,7 @@ export async function decodeSamples(
       { fit: "fill" },
     );
   } else {
-    shown = whole(toStored(wanted.region, stored, facts.orientation), stored);
+    shown = whole(toStored(part.region, stored, facts.orientation), stored);
     if (shown.width < stored.width || shown.height < stored.height)
       image = image.extract({ left: shown.x, top: shown.y, width: shown.width, height: shown.height });
   }
@@ -284,7 +285,7 @@ const BLANK = 4;
  * A screen covers a whole picture, so one tile is judged: the middle one, or another where that is blank.
  * Null where it shows none.
  */
-export function screenIn({ data, width, height, channels }: Samples): number | null {
+export function dotScreenIn({ data, width, height, channels }: Samples): number | null {
   if (width < TILE || height < TILE) return null;
   const left = Math.floor((width - TILE) / 2);
   for (const share of [0.5, 0.25, 0.75]) {
@@ -296,7 +297,7 @@ export function screenIn({ data, width, height, channels }: Samples): number | n
         tile[i] = data[((top + y) * width + left + x) * channels + middle];
     const mean = tile.reduce((sum, v) => sum + v, 0) / tile.length;
     const spread = Math.sqrt(tile.reduce((sum, v) => sum + (v - mean) ** 2, 0) / tile.length);
-    if (spread > BLANK * (data instanceof Uint16Array ? 257 : 1)) return screenPeriod(tile);
+    if (spread > BLANK * (data instanceof Uint16Array ? 257 : 1)) return dotScreenPeriod(tile);
   }
   return null;
 }
@@ -312,7 +313,7 @@ export function screenIn({ data, width, height, channels }: Samples): number | n
  */
 export async function checkTail(
   source: Source,
-  { region, scale }: Wanted,
+  { region, scale }: DecodedPart,
   failOn: "warning" | "truncated",
 ): Promise<number | null> {
   const { jpeg, png, bytes, facts } = source;
@@ -331,6 +332,6 @@ export async function checkTail(
   }).extract({ left: Math.floor((stored.width - width) / 2), top: 0, width, height: stored.height });
   const { data, info } = await strip.raw({ depth: "uchar" }).toBuffer({ resolveWithObject: true });
   return scale < 1
-    ? screenIn({ data, width: info.width, height: info.height, channels: info.channels })
+    ? dotScreenIn({ data, width: info.width, height: info.height, channels: info.channels })
     : null;
 }

@@ -1,1 +1,1 @@
-export { checkTail, decodeSamples, screenIn, strictly, type Wanted } from "./decode";
+export { checkTail, type DecodedPart, decodeSamples, dotScreenIn, strictly } from "./decode";

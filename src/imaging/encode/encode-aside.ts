@@ -29,12 +29,12 @@ const CHILD = [dirname(fileURLToPath(import.meta.url)), join(process.cwd(), ".bu
 /** From this many seconds on, expected, a process of its own is worth its start (0.2 s). */
 const LONG = 1;
 
-/** `wanted` throws when nobody waits for the answer any more; then nothing of the encode is left behind. */
+/** Where `signal` is aborted, nothing of the encode is left behind. */
 export async function encodeAside(
   pixels: Planned,
   setting: Setting,
   cmyk: boolean,
-  wanted?: () => void | Promise<void>,
+  signal?: AbortSignal,
 ): Promise<Uint8Array> {
   if (!CHILD || expectedSeconds(setting, pixels.width * pixels.height) < LONG)
     return encode(pixels, setting, cmyk);
@@ -44,7 +44,7 @@ export async function encodeAside(
     process.execPath,
     [CHILD, JSON.stringify(order)],
     new Uint8Array(data.buffer, data.byteOffset, data.byteLength),
-    wanted,
+    signal,
   );
   if (ended?.code === 0) return ended.out;
   throw new Error(`the encoder ended with ${ended?.code ?? "no process"}: ${ended?.words ?? ""}`);

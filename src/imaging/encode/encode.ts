@@ -47,7 +47,7 @@ export async function encode(pixels: Planned, setting: Setting, cmyk = false): P
       return pixels.light ? signalled(file, pixels) : file;
     }
     case "tiff": {
-      const compression = setting.packing;
+      const { compression } = setting;
       return open(pixels, cmyk)
         .tiff({ compression, ...(compression !== "none" && { predictor: "horizontal" as const }) })
         .toBuffer();

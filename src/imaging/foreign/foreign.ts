@@ -137,23 +137,16 @@ async function asked(
   what: Asked,
   wish: Wish,
 ): Promise<{ text: string; rest: Uint8Array }> {
-  const start = Date.now();
   const camera = wish.raw?.way === "camera";
   const patience = camera || what === "facts" ? QUICK_MS : PATIENCE_MS;
-  const ended = await pipeThrough(
-    process.execPath,
-    ["--max-old-space-size=2048", CHILD!, kind, what, JSON.stringify(wish)],
-    bytes,
-    () => {
-      if (Date.now() - start > patience)
-        throw refusal(
-          kind,
-          camera
-            ? "the camera's own picture in it is damaged, choose the developed one"
-            : "it takes too long",
-          what,
-        );
-    },
+  const late = camera
+    ? "the camera's own picture in it is damaged, choose the developed one"
+    : "it takes too long";
+  const controller = new AbortController();
+  const timer = setTimeout(() => controller.abort(refusal(kind, late, what)), patience);
+  const order = ["--max-old-space-size=2048", CHILD!, kind, what, JSON.stringify(wish)];
+  const ended = await pipeThrough(process.execPath, order, bytes, controller.signal).finally(() =>
+    clearTimeout(timer),
   );
   if (ended?.code !== 0)
     throw refusal(kind, ended?.code === 1 && ended.words ? ended.words : "its worker did not end well", what);

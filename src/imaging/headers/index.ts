@@ -1,3 +1,5 @@
+export { assemble, pageOf } from "./assemble";
 export { colourIn, type Destination, destinationOf } from "./destination";
-export { assemble, type Headers, pageOf, plannedHeaders, resolutionToWrite } from "./headers";
+export { type Headers, plannedHeaders, resolutionToWrite } from "./headers";
+export { padded } from "./pad";
 export { rewriteHeaders } from "./rewrite";

@@ -41,7 +41,8 @@ import {
 } from "@/core/containers";
 import { holdsPaper, targetFor } from "@/core/geometry";
 import { isPngText, isPngXmp, keptPngText, type Source } from "../source";
-import { pngXmp, resolutionToWrite, withRights, XMP_HEAD } from "./headers";
+import { pngXmp, XMP_HEAD } from "./assemble";
+import { resolutionToWrite, withRights } from "./headers";
 
 interface Change {
   none: boolean;

@@ -1,6 +1,8 @@
+export { asItIs } from "./as-it-is";
 export { PlannedCache } from "./cache";
-export { framed } from "./framed";
 export { overlayPicture } from "./ink";
-export { isFlat, type PicturePlan, type Prepared, preparePicture } from "./prepare";
+export type { PlannedPicture } from "./picture";
+export { PlannedPictures } from "./pictures";
+export { nameOf, notesOn, type PlannedPhoto, type PlanRequest, planPhoto, resolvedFor } from "./plan-photo";
+export { isFlat, type Prepared, preparePicture } from "./prepare";
 export { needsDeveloping, smallPicture } from "./small-picture";
-export { staged } from "./stage";

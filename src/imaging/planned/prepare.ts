@@ -10,7 +10,7 @@ import type { ConversionReport } from "@/core/pixels/colour";
 import type { Development, Planned } from "@/core/pixels/develop";
 import type { Expansion } from "@/core/pixels/light";
 import type { Sharpening } from "@/core/pixels/resample";
-import { checkTail, decodeSamples, screenIn, strictly, type Wanted } from "../decode";
+import { checkTail, type DecodedPart, decodeSamples, dotScreenIn, strictly } from "../decode";
 import { colourIn, type Destination } from "../headers";
 import type { Source } from "../source";
 import { developAside, warmUp } from "../workers";
@@ -39,7 +39,7 @@ export interface Prepared extends Planned {
   kernel: KernelName | null;
   conversion: ConversionReport | null;
   /** Period in px of a dot screen in the photo that is about to be reduced; null where none was seen. */
-  screen: number | null;
+  dotScreen: number | null;
 }
 
 /** Samples of more bytes than this are worked through in bands. */
@@ -64,16 +64,16 @@ export async function preparePicture(
     geometry.place.width / geometry.crop.width,
     geometry.place.height / geometry.crop.height,
   );
-  const wanted: Wanted = {
+  const part: DecodedPart = {
     region: unturned(regionOf(geometry, geometry.crop), geometry, source.facts),
     scale,
   };
   const prepared = await strictly(source, async (failOn) => {
-    const [picture, screen] = await Promise.all([
-      inBands(source, plan, wanted, band, failOn),
-      checkTail(source, wanted, failOn),
+    const [picture, dotScreen] = await Promise.all([
+      inBands(source, plan, part, band, failOn),
+      checkTail(source, part, failOn),
     ]);
-    return { ...picture, screen: picture.screen ?? screen };
+    return { ...picture, dotScreen: picture.dotScreen ?? dotScreen };
   });
   return padded(
     prepared,
@@ -86,17 +86,17 @@ export async function preparePicture(
 async function inBands(
   source: Source,
   plan: PicturePlan,
-  wanted: Wanted,
+  part: DecodedPart,
   band: number,
   failOn: "warning" | "truncated",
 ): Promise<Prepared> {
   const { crop, place } = plan.geometry;
   const deep = (source.facts.bits ?? 8) > 8 ? 2 : 1;
-  const shrunk = source.jpeg && wanted.scale <= 1 / 4 ? 4 : 1;
-  const bytes = (wanted.region.width * wanted.region.height * (source.facts.alpha ? 4 : 3) * deep) / shrunk;
+  const shrunk = source.jpeg && part.scale <= 1 / 4 ? 4 : 1;
+  const bytes = (part.region.width * part.region.height * (source.facts.alpha ? 4 : 3) * deep) / shrunk;
   const atOnce = plan.to.light !== undefined && source.gainMap !== null;
   const bands = atOnce || plan.geometry.angle || shrunk > 1 ? 1 : Math.min(64, Math.ceil(bytes / band));
-  if (bands <= 1) return developed(source, plan, plan.geometry, wanted, failOn);
+  if (bands <= 1) return developed(source, plan, plan.geometry, part, failOn);
   // Bands are rows of the stored picture, which decoders can reach one after the other.
   const orientation = turnOrientation(source.facts.orientation, plan.geometry.turn ?? 0);
   const columns = swapsSides(orientation);
@@ -106,16 +106,16 @@ async function inBands(
     const [from, to] = [Math.round((k * total) / bands), Math.round(((k + 1) * total) / bands)];
     const [a, b] = [Math.max(0, from - OVERLAP), Math.min(total, to + OVERLAP)];
     const ratio = (columns ? crop.width : crop.height) / total;
-    const part: Rect = columns
+    const cut: Rect = columns
       ? { ...crop, x: crop.x + a * ratio, width: (b - a) * ratio }
       : { ...crop, y: crop.y + a * ratio, height: (b - a) * ratio };
     const geometry: Geometry = {
       ...plan.geometry,
-      crop: part,
+      crop: cut,
       place: columns ? { ...place, width: b - a } : { ...place, height: b - a },
     };
-    const region = unturned(regionOf(geometry, part), geometry, source.facts);
-    const piece = await developed(source, plan, geometry, { ...wanted, region }, failOn);
+    const region = unturned(regionOf(geometry, cut), geometry, source.facts);
+    const piece = await developed(source, plan, geometry, { ...part, region }, failOn);
     whole ??= {
       ...piece,
       width: place.width,
@@ -142,13 +142,13 @@ async function developed(
   source: Source,
   plan: PicturePlan,
   geometry: Geometry,
-  wanted: Wanted,
+  part: DecodedPart,
   failOn: "warning" | "truncated",
 ): Promise<Prepared> {
   const { facts } = source;
   const { samples, shown, density, space, peak, reach } = await decodeSamples(
     source,
-    wanted,
+    part,
     { takenAs: plan.frame.takenAs ?? null, keeps: plan.to.keeps, bright: plan.to.light !== undefined },
     failOn,
   );
@@ -175,9 +175,9 @@ async function developed(
     plain,
   };
   const whole = density[0] === 1 && density[1] === 1;
-  const screen = whole && wanted.scale < 1 && !peak ? screenIn(samples) : null;
+  const dotScreen = whole && part.scale < 1 && !peak ? dotScreenIn(samples) : null;
   const made = await developAside(samples, development);
-  return { ...made, screen, ...(plan.to.light && { light: plan.to.light }) };
+  return { ...made, dotScreen, ...(plan.to.light && { light: plan.to.light }) };
 }
 
 const turnedFacts = ({ width, height }: { width: number; height: number }, { turn }: Geometry) =>

@@ -9,37 +9,27 @@ export interface Ended {
   words: string;
 }
 
-/** How often a running process asks whether it is still wanted. */
-const ASK_MS = 300;
-
 /**
- * `wanted` throws when nobody waits for the answer any more: the process is killed, and what was thrown is
- * thrown on. Null where there is no such program.
+ * Where `signal` is aborted the process is killed, and what it was aborted with is thrown. Null where there
+ * is no such program.
  */
 export function pipeThrough(
   command: string,
   args: readonly string[],
   input: Uint8Array,
-  wanted?: () => void | Promise<void>,
+  signal?: AbortSignal,
 ): Promise<Ended | null> {
   return new Promise((resolve, reject) => {
+    signal?.throwIfAborted();
     const child = spawn(command, args, { stdio: ["pipe", "pipe", "pipe"] });
     const out: Buffer[] = [];
     const words: Buffer[] = [];
-    let refused: unknown = null;
-    const die = () => child.kill("SIGKILL");
-    const asking = setInterval(() => {
-      void Promise.resolve()
-        .then(() => wanted?.())
-        .catch((error: unknown) => {
-          refused ??= error;
-          die();
-        });
-    }, ASK_MS);
+    const die = () => void child.kill("SIGKILL");
     process.once("exit", die);
+    signal?.addEventListener("abort", die, { once: true });
     const end = () => {
-      clearInterval(asking);
       process.off("exit", die);
+      signal?.removeEventListener("abort", die);
     };
     child.stdout.on("data", (piece: Buffer) => out.push(piece));
     child.stderr.on("data", (piece: Buffer) => words.push(piece));
@@ -50,12 +40,12 @@ export function pipeThrough(
       end();
       resolve(null);
     });
-    child.on("close", (code, signal) => {
+    child.on("close", (code, killed) => {
       end();
-      if (refused) reject(refused);
+      if (signal?.aborted) reject(signal.reason);
       else
         resolve({
-          code: signal ?? code,
+          code: killed ?? code,
           out: Buffer.concat(out),
           words: Buffer.concat(words).toString().trim().split("\n").pop() ?? "",
         });

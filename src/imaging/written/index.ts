@@ -1,3 +1,2 @@
-export { keepGainMap } from "./gain-map";
-export { samePicture } from "./picture-bytes";
 export { putAs, putInto, writeNewFile } from "./write";
+export { type Written, writeFile } from "./write-file";

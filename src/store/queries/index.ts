@@ -58,6 +58,7 @@ export {
 } from "./run-control";
 export { type Finished, finishItem, type ItemRow, latestRun, outputsOf, startRun } from "./runs";
 export {
+  askTrials,
   bodiesOf,
   keepShare,
   keepTraced,
@@ -67,7 +68,6 @@ export {
   sharesOf,
   stillSharing,
   touchShares,
-  wantTrials,
 } from "./shares";
 export { checkStore, freeSpace, removeStrays, tidy, usage } from "./storage";
 export { trialStore } from "./trials";

@@ -1,6 +1,6 @@
 /** Limits on the whole: which photos take part, what is known of them, and what was settled. */
 import { and, eq, inArray, isNotNull, isNull, sql } from "drizzle-orm";
-import type { Traced } from "@/core/budget";
+import type { TraceAsked, Traced } from "@/core/budget";
 import { addJob, addJobs, PRIORITY } from "../queue";
 import {
   assignments,
@@ -11,7 +11,6 @@ import {
   type ShareState,
   type ShareTarget,
   shares,
-  type TraceWanted,
 } from "../schema";
 import type { Executor } from "../store";
 
@@ -48,7 +47,8 @@ export interface Member {
   name: string;
   folder: string;
   traced: Record<string, Traced> | null;
-  wanted: TraceWanted | null;
+  /** Trials that the sharing waits for. */
+  trialsAsked: Omit<TraceAsked, "id"> | null;
   share: ShareTarget | null;
   measured: Measured | null;
   frameKey: string;
@@ -64,7 +64,7 @@ export async function membersOf(db: Executor, batchId: string): Promise<Member[]
       name: batchPhotos.name,
       folder: batchPhotos.folder,
       traced: assignments.traced,
-      wanted: assignments.wanted,
+      trialsAsked: assignments.trialsAsked,
       share: assignments.share,
       measured: assignments.measured,
       frameKey: assignments.frameKey,
@@ -85,7 +85,7 @@ export async function stillSharing(
 ): Promise<boolean> {
   const waits =
     what === "trials"
-      ? isNotNull(assignments.wanted)
+      ? isNotNull(assignments.trialsAsked)
       : and(isNotNull(assignments.share), isNull(assignments.measured));
   const [row] = await db
     .select({ id: assignments.id })
@@ -115,10 +115,11 @@ export async function keepShare(
 }
 
 /** Asks for trials; they are made like measurements, rows in sight first. */
-export async function wantTrials(db: Executor, wanted: ReadonlyMap<string, TraceWanted>): Promise<void> {
-  for (const [id, one] of wanted)
-    await db.update(assignments).set({ wanted: one }).where(eq(assignments.id, id));
-  await addJobs(db, "measure", [...wanted.keys()], PRIORITY.measure);
+export async function askTrials(db: Executor, trials: readonly TraceAsked[]): Promise<void> {
+  for (const { id, ...asked } of trials)
+    await db.update(assignments).set({ trialsAsked: asked }).where(eq(assignments.id, id));
+  const ids = trials.map(({ id }) => id);
+  await addJobs(db, "measure", ids, PRIORITY.measure);
 }
 
 /** Hands out what was settled; files that were made for something else are made anew. */
@@ -126,18 +127,18 @@ export async function settleShares(db: Executor, settled: ReadonlyMap<string, Sh
   for (const [id, share] of settled)
     await db
       .update(assignments)
-      .set({ share, wanted: null, measured: null, verdict: null })
+      .set({ share, trialsAsked: null, measured: null, verdict: null })
       .where(eq(assignments.id, id));
   await addJobs(db, "measure", [...settled.keys()], PRIORITY.measure);
 }
 
-/** Keeps what a trial has shown, and is done with what was wanted. */
+/** Keeps what a trial has shown, and is done with what was asked. */
 export async function keepTraced(db: Executor, id: string, key: string, traced: Traced): Promise<void> {
   await db
     .update(assignments)
     .set({
       traced: sql`coalesce(${assignments.traced}, '{}'::jsonb) || ${JSON.stringify({ [key]: traced })}::jsonb`,
-      wanted: null,
+      trialsAsked: null,
     })
     .where(eq(assignments.id, id));
 }

@@ -33,9 +33,9 @@ type Look = Omit<typeof plannedPictures.$inferSelect, "key" | "createdAt">;
 export function trialStore({ db, files: disk }: Store) {
   return {
     async look(key: string): Promise<Look | null> {
-      const { flat, kernel, conversion, screen } = plannedPictures;
+      const { flat, kernel, conversion, dotScreen } = plannedPictures;
       const [row] = await db
-        .select({ flat, kernel, conversion, screen })
+        .select({ flat, kernel, conversion, dotScreen })
         .from(plannedPictures)
         .where(eq(plannedPictures.key, key));
       return row ?? null;

@@ -92,7 +92,7 @@ export async function addLostJobs(db: Database): Promise<number> {
   const { rows } = await db.execute<{ id: string }>(sql`
     select a.id from assignments a join batch_photos bp on bp.id = a.batch_photo_id join batches b on b.id = bp.batch_id join brief_revisions r on r.id = a.revision_id
     where a.current and bp.deleted_at is null and b.deleted_at is null and a.revision_id = coalesce(bp.revision_id, b.revision_id)
-      and (a.wanted is not null or (a.measured is null and (a.share is not null or not r.body ? 'total')))
+      and (a.trials_asked is not null or (a.measured is null and (a.share is not null or not r.body ? 'total')))
       and not exists (select 1 from graphile_worker._private_jobs j where j.key = 'measure:' || a.id and j.attempts < j.max_attempts)
       and not exists (select 1 from graphile_worker._private_jobs j where j.locked_at is not null and j.payload->>'id' = a.id::text)
     limit ${MOST_AGAIN}`);

@@ -36,7 +36,7 @@ export interface RowView {
   before: Facts;
   frame: Frame;
   /** Period in px of a dot screen that beats with the new pixels; null where none does. */
-  screen: number | null;
+  dotScreen: number | null;
   /** Null where the photo cannot take the asked pixels, or no brief is chosen. */
   geometry: Geometry | null;
   /** measured: from a real encode. about: estimated. */

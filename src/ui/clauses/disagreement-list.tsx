@@ -11,17 +11,17 @@ interface Props {
   /** With a photo, also what that photo cannot give. */
   photo?: Size | null;
   /** Period in px of a dot screen in the photo; null where none beats with the new pixels. */
-  screen?: number | null;
+  dotScreen?: number | null;
   onSave: (brief: Brief, words: string) => void;
   /** Lights up the clauses that a disagreement is about. */
   onLight?: (clauses: readonly string[]) => void;
 }
 
-export function DisagreementList({ brief, photo = null, screen = null, onSave, onLight }: Props) {
+export function DisagreementList({ brief, photo = null, dotScreen = null, onSave, onLight }: Props) {
   const { width, height } = photo ?? { width: 0, height: 0 };
   const found = useMemo(
-    () => findDisagreements(brief, width ? { width, height } : null, screen),
-    [brief, width, height, screen],
+    () => findDisagreements(brief, width ? { width, height } : null, dotScreen),
+    [brief, width, height, dotScreen],
   );
   return found.map((disagreement) => (
     <div

@@ -99,7 +99,7 @@ export function BriefStrip({ batch, briefs, row, chosen }: Props) {
       <DisagreementList
         brief={brief}
         photo={row?.before ?? null}
-        screen={row?.screen ?? null}
+        dotScreen={row?.dotScreen ?? null}
         onSave={save}
       />
       {total && use && <TotalNote batch={batch} total={total} brief={brief} onSave={save} />}

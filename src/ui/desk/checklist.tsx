@@ -36,7 +36,13 @@ const HOW: ReadonlySet<ClauseKey> = new Set<ClauseKey>([
 
 export function Checklist({ brief, row }: Props) {
   const now = useMemo(
-    () => new Map(checkFacts(brief, resolveBrief(brief), row.before).map((check) => [check.clause, check])),
+    () =>
+      new Map(
+        checkFacts({ brief, resolved: resolveBrief(brief), facts: row.before }).map((check) => [
+          check.clause,
+          check,
+        ]),
+      ),
     [brief, row.before],
   );
   const checks = row.made?.state === "done" ? row.made.checks : row.checks;

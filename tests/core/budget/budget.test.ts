@@ -5,20 +5,18 @@ import { resolveBrief } from "@/core/brief";
 import {
   type ArmSetting,
   armFor,
-  bestSide,
   cannotWords,
   type Limit,
-  nextSide,
   offersFor,
   offerWords,
-  Share,
-  type ShareAnswer,
-  type SharedPhoto,
   sharedWords,
   totalCheck,
   type Whole,
 } from "@/core/budget";
 import { armOf } from "@/core/budget/arm";
+import { bestSide, nextSide } from "@/core/budget/fewer";
+import type { SharedPhoto } from "@/core/budget/photo";
+import { Share, type ShareAnswer } from "@/core/budget/share";
 import { base64Bytes } from "@/core/delivery/mail";
 import { CLEAN, PLAIN } from "@/core/difference";
 

@@ -198,7 +198,7 @@ describe("choices", () => {
     { format: "png", colours: null, level: 9 },
     { format: "webp", quality: null },
     { format: "avif", quality: 60, bits: 10 },
-    { format: "tiff", packing: "lzw" },
+    { format: "tiff", compression: "lzw" },
     { format: "gif", colours: 64 },
     { format: "bmp" },
   ];

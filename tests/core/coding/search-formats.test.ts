@@ -32,7 +32,7 @@ function encoder({ at60, steep, lossless }: Model): { picture: Picture; made: Se
         400 +
           at60 * Math.exp(((s.quality as number) - 60) * steep * (1 + 0.02 * Math.sin(s.quality as number))),
       );
-    if (s.format === "tiff") return Math.round(lossless * { deflate: 1, lzw: 1.2, none: 1.9 }[s.packing]);
+    if (s.format === "tiff") return Math.round(lossless * { deflate: 1, lzw: 1.2, none: 1.9 }[s.compression]);
     if (s.format === "gif") return Math.round(600 + (lossless / 8) * Math.log2(s.colours));
     return lossless * 2;
   };
@@ -121,7 +121,7 @@ describe("formats with few settings", () => {
     const { picture } = encoder({ at60: 1, steep: 0.03, lossless: 100_000 });
     const packing = async (goal: Goal) => {
       const { outcome, found } = await searchTiff(picture, goal);
-      return [outcome, found.setting.packing];
+      return [outcome, found.setting.compression];
     };
     expect(await packing({ min: null, max: null, aim: "best" })).toEqual(["met", "deflate"]);
     expect(await packing({ min: 110_000, max: 130_000, aim: "best" })).toEqual(["met", "lzw"]);

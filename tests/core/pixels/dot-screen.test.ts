@@ -5,7 +5,7 @@ import sharp from "sharp";
 import { describe, expect, it } from "vitest";
 import { resolveBrief } from "@/core/brief";
 import { planGeometry } from "@/core/geometry";
-import { beatsWith, screenPeriod, screenWords, TILE, wholeScales } from "@/core/pixels/develop";
+import { beatsWith, dotScreenPeriod, dotScreenWords, TILE, wholeScales } from "@/core/pixels/develop";
 import { findDisagreements, overrule } from "@/core/plan/disagreements";
 import { fit } from "../../support/fit";
 import { pixels } from "../../support/photos";
@@ -43,7 +43,7 @@ describe("dot screens", () => {
     [8.5, 75],
     [3, 45],
   ])("of %d px at %d degrees are found, and their period", (period, degrees) => {
-    const found = screenPeriod(dots(TILE, TILE, period, degrees, 30));
+    const found = dotScreenPeriod(dots(TILE, TILE, period, degrees, 30));
     expect(Math.abs(found! / period - 1)).toBeLessThan(0.04);
   });
 
@@ -51,14 +51,14 @@ describe("dot screens", () => {
     const grey = (data: ArrayLike<number>, channels: number) =>
       Float64Array.from({ length: TILE * TILE }, (_, i) => data[i * channels]);
     for (let seed = 1; seed <= 12; seed += 1)
-      expect(screenPeriod(grey(pixels(TILE, TILE, seed), 3))).toBeNull();
+      expect(dotScreenPeriod(grey(pixels(TILE, TILE, seed), 3))).toBeNull();
     const each = (at: (x: number, y: number) => number) =>
       Float64Array.from({ length: TILE * TILE }, (_, i) => at(i % TILE, Math.floor(i / TILE)));
-    expect(screenPeriod(each((x, y) => ((x * 7919 + y * 104_729) * 2_654_435_761) % 255))).toBeNull();
-    expect(screenPeriod(each((_, y) => (y % 9 < 2 ? 60 : 240)))).toBeNull();
-    expect(screenPeriod(each((x) => (x < 100 ? 20 : 230)))).toBeNull();
-    expect(screenPeriod(each((x, y) => (Math.hypot(x - 90, y - 130) < 60 ? 30 : 220)))).toBeNull();
-    expect(screenPeriod(each(() => 128))).toBeNull();
+    expect(dotScreenPeriod(each((x, y) => ((x * 7919 + y * 104_729) * 2_654_435_761) % 255))).toBeNull();
+    expect(dotScreenPeriod(each((_, y) => (y % 9 < 2 ? 60 : 240)))).toBeNull();
+    expect(dotScreenPeriod(each((x) => (x < 100 ? 20 : 230)))).toBeNull();
+    expect(dotScreenPeriod(each((x, y) => (Math.hypot(x - 90, y - 130) < 60 ? 30 : 220)))).toBeNull();
+    expect(dotScreenPeriod(each(() => 128))).toBeNull();
   });
 
   it("offer the scales at which the dots stay whole", () => {
@@ -71,7 +71,7 @@ describe("dot screens", () => {
       false,
       false,
     ]);
-    expect(screenWords(5.3)).toBe(
+    expect(dotScreenWords(5.3)).toBe(
       "A regular pattern of about 5.3 px is in this photo, as of a dot screen: resized like this it can show moiré. At 94.3 %, 75.5 %, 56.6 % of its pixels the dots stay whole.",
     );
   });
@@ -92,11 +92,11 @@ describe("dot screens", () => {
       .png()
       .toBuffer();
     const beating = await fit(art, { format: ["png"], longSide: { exact: 410 } });
-    expect(beating.screen).toBeCloseTo(6, 0);
+    expect(beating.dotScreen).toBeCloseTo(6, 0);
     expect(beating.notes.join(" ")).toContain("dot screen");
     const whole = await fit(art, { format: ["png"], scale: "50%" });
     expect(whole.notes.join(" ")).not.toContain("dot screen");
     const jpeg = await sharp(art).resize(3600, 2800, { kernel: "nearest" }).jpeg({ quality: 90 }).toBuffer();
-    expect((await fit(jpeg, { format: ["jpeg"], longSide: { exact: 400 } })).screen).toBeCloseTo(24, -1);
+    expect((await fit(jpeg, { format: ["jpeg"], longSide: { exact: 400 } })).dotScreen).toBeCloseTo(24, -1);
   });
 });

@@ -169,7 +169,7 @@ describe("reasons to encode anew", () => {
     const brief = make(clauses);
     const resolved = resolveBrief(brief);
     const source = { ...facts, ...change };
-    return reasonsToEncode(brief, resolved, source, planGeometry(resolved, source));
+    return reasonsToEncode({ brief, resolved, facts: source, geometry: planGeometry(resolved, source) });
   };
 
   it("are none where the picture data satisfy every clause", () => {

@@ -3,9 +3,9 @@ import { type Brief, resolveBrief } from "../../brief";
 import type { Size } from "../../photo";
 import { boundDisagreements } from "./bounds";
 import { densityDisagreements } from "./density";
+import { dotScreenDisagreements } from "./dot-screen";
 import { formatDisagreements } from "./formats";
 import { photoDisagreements } from "./photo";
-import { screenDisagreements } from "./screen";
 import { shapeDisagreements } from "./shape";
 import type { Disagreement } from "./types";
 import { weightDisagreements } from "./weight";
@@ -13,12 +13,12 @@ import { weightDisagreements } from "./weight";
 /**
  * What in a brief contradicts itself; with a photo also what that photo cannot give. Empty where all can
  * hold together.
- * `screen`: the period in px of a dot screen in the photo that beats with the new pixels.
+ * `dotScreen`: the period in px of a dot screen in the photo that beats with the new pixels.
  */
 export function findDisagreements(
   brief: Brief,
   photo: Size | null = null,
-  screen: number | null = null,
+  dotScreen: number | null = null,
 ): Disagreement[] {
   const resolved = resolveBrief(brief);
   const shapes = shapeDisagreements(brief, resolved);
@@ -30,6 +30,6 @@ export function findDisagreements(
     ...weightDisagreements(brief, resolved, photo),
     ...formatDisagreements(brief),
     ...(photo ? photoDisagreements(brief, resolved, photo) : []),
-    ...screenDisagreements(screen),
+    ...dotScreenDisagreements(dotScreen),
   ];
 }

@@ -1,5 +1,5 @@
 /** A photo with a dot screen that beats with the new pixels: the scales at which its dots stay whole. */
-import { screenWords, wholeScales } from "../../pixels/develop";
+import { dotScreenWords, wholeScales } from "../../pixels/develop";
 import { trimNumber } from "../../units";
 import type { Change, Choice, Disagreement } from "./types";
 
@@ -14,7 +14,7 @@ const FREE: Change = {
 };
 
 /** `period` in px, null where none was seen. */
-export function screenDisagreements(period: number | null): Disagreement[] {
+export function dotScreenDisagreements(period: number | null): Disagreement[] {
   if (period === null) return [];
   const choices: Choice[] = wholeScales(period)
     .slice(0, 3)
@@ -27,7 +27,7 @@ export function screenDisagreements(period: number | null): Disagreement[] {
   return [
     {
       clauses: ["scale"],
-      why: screenWords(period),
+      why: dotScreenWords(period),
       wins: "The asked pixels win unless you choose otherwise.",
       choices,
     },

@@ -69,7 +69,7 @@ const SHARE = 0.2;
  * The period of a dot screen in px; null where there is none. `grey` holds TILE × TILE values, row after row.
  * Stripes alone (ruled paper, fabric in one direction) do not count: they have one direction only.
  */
-export function screenPeriod(grey: ArrayLike<number>): number | null {
+export function dotScreenPeriod(grey: ArrayLike<number>): number | null {
   const re = new Float64Array(TILE * TILE);
   const im = new Float64Array(TILE * TILE);
   let mean = 0;
@@ -148,7 +148,7 @@ export function beatsWith(period: number, scale: number): boolean {
 }
 
 /** One sentence: what was seen, what it does, what to do. */
-export function screenWords(period: number): string {
+export function dotScreenWords(period: number): string {
   const scales = wholeScales(period)
     .slice(0, 3)
     .map((scale) => `${trimNumber(scale * 100, 1)} %`);

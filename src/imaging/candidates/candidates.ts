@@ -1,0 +1,212 @@
+/**
+ * The third station: encodings of the planned picture, made only when one is really needed, each once, and
+ * judged only where somebody asks what is seen of it.
+ */
+
+import type { OutputFormat } from "@/core/brief";
+import { type Picture as Searched, type Setting, settingKey } from "@/core/coding";
+import type { Geometry } from "@/core/geometry";
+import { encode, encodeAside } from "../encode";
+import { assemble } from "../headers";
+import {
+  isFlat,
+  type PlannedCache,
+  type PlannedPhoto,
+  type PlannedPicture,
+  PlannedPictures,
+} from "../planned";
+import type { Judged } from "../workers";
+import { decodeTrial } from "./decode-trial";
+import { Judge, seenLarger } from "./judge";
+import { memoryTrials } from "./memory-trials";
+import { Sample } from "./sample";
+import type { PictureLook, TrialStore } from "./trial-store";
+
+/** How candidates are kept, and how they are broken off. */
+export interface CandidatesOptions {
+  trials?: TrialStore;
+  /** Keeps planned pictures, where a photo is worked on in several steps. */
+  planned?: PlannedCache;
+  /** Those of the same photo, where they are worked on again and again. */
+  pictures?: PlannedPictures;
+  /** Aborted when nobody wants the answer any more; what it was aborted with is thrown. */
+  signal?: AbortSignal;
+}
+
+/** One trial of a planned picture. */
+export interface MadeTrial {
+  pictureKey: string;
+  settingKey: string;
+  /** Of the whole file, headers included. */
+  bytes: number;
+}
+
+/** Bytes beside the bare encoding of any setting. */
+interface Overhead {
+  /** Of everything that is not the picture. */
+  overhead: number;
+  /** Of what the bare encoding does not have yet: CMYK comes with its profile. */
+  added: number;
+}
+
+export class Candidates {
+  private readonly pictures: PlannedPictures;
+  private readonly trials: TrialStore;
+  private readonly signal: AbortSignal | undefined;
+  private last: { picture: string; setting: string; encoded: Uint8Array } | null = null;
+  private lastJudge: Judge | null = null;
+  private lastSample: Sample | null = null;
+  private readonly looks = new Map<string, PictureLook>();
+  private readonly overheads = new WeakMap<PlannedPicture, Promise<Overhead>>();
+
+  constructor(
+    readonly photo: PlannedPhoto,
+    { trials, planned, pictures, signal }: CandidatesOptions = {},
+  ) {
+    this.trials = trials ?? memoryTrials();
+    this.signal = signal;
+    this.pictures = pictures ?? new PlannedPictures(photo, planned);
+  }
+
+  /** What is planned for pixels and format; nothing is decoded. */
+  at(geometry: Geometry, format: OutputFormat): PlannedPicture {
+    return this.pictures.at(geometry, format);
+  }
+
+  pixels(picture: PlannedPicture) {
+    return this.pictures.pixels(picture);
+  }
+
+  /** The picture as the search sees it; differences are judged at the size of `seenAs`, else at its own. */
+  async searched(geometry: Geometry, format: OutputFormat, seenAs?: Geometry): Promise<Searched> {
+    const picture = this.at(geometry, format);
+    const [{ overhead }, { flat }] = await Promise.all([this.overhead(picture), this.look(picture)]);
+    return {
+      pixels: geometry.width * geometry.height,
+      flat,
+      overhead,
+      encode: async (setting) => (await this.trial(picture, setting)).bytes,
+      difference: async (setting) => (await this.judged(picture, setting, seenAs)).difference,
+      sample: async () => (await this.sample(picture))?.searched ?? null,
+    };
+  }
+
+  /** Makes a trial, or finds it. */
+  async trial(picture: PlannedPicture, setting: Setting): Promise<MadeTrial> {
+    this.signal?.throwIfAborted();
+    const key = settingKey(setting);
+    const { added } = await this.overhead(picture);
+    const known = await this.trials.find(picture.key, key);
+    if (!known) await this.look(picture);
+    const bytes = known?.bytes ?? (await this.encoded(picture, setting)).length;
+    return { pictureKey: picture.key, settingKey: key, bytes: bytes + added };
+  }
+
+  /** What is seen of a trial beside the planned picture, or beside one of more pixels at the same apparent size. */
+  async judged(picture: PlannedPicture, setting: Setting, seenAs?: Geometry): Promise<Judged> {
+    this.signal?.throwIfAborted();
+    const known = seenAs ? null : await this.judgedBefore(picture, setting);
+    if (known) return known;
+    const like = await this.pixels(picture);
+    const pixels = await decodeTrial(await this.encoding(picture, setting), setting, like, picture.cmyk);
+    if (!seenAs) return this.judge(picture, setting, pixels);
+    const whole = this.at(seenAs, picture.format);
+    return (await this.judgeOf(whole)).of(await seenLarger(pixels, seenAs));
+  }
+
+  /** Null where nobody has looked at this trial yet. */
+  async judgedBefore(picture: PlannedPicture, setting: Setting): Promise<Judged | null> {
+    return (await this.trials.find(picture.key, settingKey(setting)))?.judged ?? null;
+  }
+
+  /** Holds decoded pixels of a trial against the planned picture, and remembers what was seen. */
+  async judge(
+    picture: PlannedPicture,
+    setting: Setting,
+    pixels: Parameters<Judge["of"]>[0],
+  ): Promise<Judged> {
+    const judged = await (await this.judgeOf(picture)).of(pixels);
+    await this.trials.judge(picture.key, settingKey(setting), judged);
+    return judged;
+  }
+
+  /** What is seen in its sample; null where the picture is small enough itself. */
+  async sampled(picture: PlannedPicture, setting: Setting): Promise<number | null> {
+    return (await this.sample(picture))?.searched.difference(setting) ?? null;
+  }
+
+  /** The bare encoding of a trial: the last one, one that was kept, or made now. */
+  async encoding(picture: PlannedPicture, setting: Setting): Promise<Uint8Array> {
+    const key = settingKey(setting);
+    if (this.last?.picture === picture.key && this.last.setting === key) return this.last.encoded;
+    return (await this.trials.read(picture.key, key)) ?? this.encoded(picture, setting);
+  }
+
+  async look(picture: PlannedPicture): Promise<PictureLook> {
+    const { key } = picture;
+    const known = this.looks.get(key) ?? (await this.trials.look(key));
+    if (known) return known;
+    const made = await this.pixels(picture);
+    const { kernel, conversion, dotScreen } = made;
+    const look: PictureLook = { flat: isFlat(made), kernel, conversion, dotScreen };
+    this.looks.set(key, look);
+    await this.trials.keepLook(key, look);
+    return look;
+  }
+
+  /** Measured once, on a picture of one colour. */
+  overhead(picture: PlannedPicture): Promise<Overhead> {
+    const known = this.overheads.get(picture) ?? measureOverhead(picture);
+    this.overheads.set(picture, known);
+    return known;
+  }
+
+  private async encoded(picture: PlannedPicture, setting: Setting): Promise<Uint8Array> {
+    const pixels = await this.pixels(picture);
+    const start = performance.now();
+    const encoded = await encodeAside(pixels, setting, picture.cmyk, this.signal);
+    this.last = { picture: picture.key, setting: settingKey(setting), encoded };
+    await this.trials.keep(picture.key, setting, encoded, Math.round(performance.now() - start));
+    return encoded;
+  }
+
+  private async judgeOf(picture: PlannedPicture): Promise<Judge> {
+    if (this.lastJudge?.id !== picture.key)
+      this.lastJudge = new Judge(picture.key, await this.pixels(picture), picture.space);
+    return this.lastJudge;
+  }
+
+  private async sample(picture: PlannedPicture): Promise<Sample | null> {
+    if (!Sample.serves(picture.geometry)) return null;
+    if (this.lastSample?.of !== picture.key)
+      this.lastSample = new Sample(picture, await this.pixels(picture), this.signal);
+    return this.lastSample;
+  }
+}
+
+const bares = new Map<string, Promise<Uint8Array>>();
+const DOT = { data: new Uint8Array(16 * 16 * 3), width: 16, height: 16, channels: 3 };
+const JPEG = { quality: 50, chroma: "4:4:4", table: 0, effort: "fast" } as const;
+const PLAIN: Record<OutputFormat, Setting> = {
+  pdf: { format: "pdf", ...JPEG },
+  jpeg: { format: "jpeg", ...JPEG },
+  png: { format: "png", colours: null, level: 9 },
+  webp: { format: "webp", quality: 50, effort: 0 },
+  avif: { format: "avif", quality: 50, bits: 8, effort: 0 },
+  tiff: { format: "tiff", compression: "none" },
+  gif: { format: "gif", colours: 2 },
+  bmp: { format: "bmp" },
+};
+
+function bareDot(format: OutputFormat, cmyk: boolean): Promise<Uint8Array> {
+  const key = `${format} ${cmyk}`;
+  const known = bares.get(key) ?? encode(DOT, PLAIN[format], cmyk);
+  bares.set(key, known);
+  return known;
+}
+
+async function measureOverhead({ format, cmyk, headers }: PlannedPicture): Promise<Overhead> {
+  const [plain, bare] = await Promise.all([bareDot(format, false), bareDot(format, cmyk)]);
+  const whole = assemble(bare, format, headers).length;
+  return { overhead: whole - plain.length, added: whole - bare.length };
+}

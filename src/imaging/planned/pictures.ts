@@ -1,0 +1,45 @@
+/** The planned pictures of one photo: what is derived is worked out once, pixels only when they are needed. */
+import { LRUCache } from "lru-cache";
+import type { OutputFormat } from "@/core/brief";
+import type { Geometry } from "@/core/geometry";
+import type { PlannedCache } from "./cache";
+import { type PlannedPicture, plannedPicture } from "./picture";
+import type { PlannedPhoto } from "./plan-photo";
+import { type Prepared, preparePicture } from "./prepare";
+
+/** Pixels in use: one picture, or two while fewer pixels are held against more. */
+const IN_USE = 2;
+
+export class PlannedPictures {
+  private readonly derived = new WeakMap<Geometry, Map<OutputFormat, PlannedPicture>>();
+  private readonly prepared = new LRUCache<string, Promise<Prepared>>({ max: IN_USE });
+
+  /** `kept`: pictures on disk, where a photo is worked on in several steps. */
+  constructor(
+    readonly photo: PlannedPhoto,
+    private readonly kept?: PlannedCache,
+  ) {}
+
+  at(geometry: Geometry, format: OutputFormat): PlannedPicture {
+    const known = this.derived.get(geometry) ?? new Map<OutputFormat, PlannedPicture>();
+    this.derived.set(geometry, known);
+    const picture = known.get(format) ?? plannedPicture(this.photo, geometry, format);
+    known.set(format, picture);
+    return picture;
+  }
+
+  /** Throws a PhotoError for a damaged photo. */
+  pixels(picture: PlannedPicture): Promise<Prepared> {
+    const known = this.prepared.get(picture.key) ?? this.prepare(picture);
+    this.prepared.set(picture.key, known);
+    return known;
+  }
+
+  private async prepare({ key, plan }: PlannedPicture): Promise<Prepared> {
+    const kept = await this.kept?.get(key);
+    if (kept) return kept;
+    const made = await preparePicture(this.photo.source, plan);
+    await this.kept?.put(key, made);
+    return made;
+  }
+}

@@ -1,0 +1,1 @@
+export { type Made, type Proof, prove } from "./prove";

@@ -1,0 +1,190 @@
+/** The fifth station: what was chosen becomes a whole file, and its plan is told. */
+import { clauseNames, clauseWords, formatName, heldBy, lostToFormat, type OutputFormat } from "@/core/brief";
+import type { Setting } from "@/core/coding";
+import { qualityOf, readJpeg } from "@/core/containers";
+import type { Geometry } from "@/core/geometry";
+import { beatsWith, dotScreenWords } from "@/core/pixels/develop";
+import { passSteps, planSteps, type Step } from "@/core/plan";
+import type { WrittenKind } from "@/core/plan/names";
+import { formatBytes } from "@/core/units";
+import type { Candidates, PictureLook } from "../candidates";
+import type { Chosen, Coded, LighterFile, OwnData } from "../chosen";
+import { assemble, destinationOf, padded, plannedHeaders, resolutionToWrite } from "../headers";
+import type { PlannedPhoto } from "../planned";
+import { besideOrdinary } from "./beside-ordinary";
+import { keepGainMap } from "./gain-map";
+
+/** A file in memory, with what is told of it. */
+export interface Written {
+  file: Uint8Array;
+  format: WrittenKind;
+  geometry: Geometry;
+  /** Null where the picture data stay. */
+  setting: Setting | null;
+  /** Visible difference; 0 where the picture data stay, null where it was not looked at yet. */
+  difference: number | null;
+  /** Bytes from which on the ceiling would force no visible loss; null where it forces none. */
+  cleanFrom: number | null;
+  /** Period in px of a dot screen that beats with the new pixels; null where none does. */
+  dotScreen: number | null;
+  passedThrough: boolean;
+  steps: Step[];
+  told: string[];
+  notes: string[];
+}
+
+export async function writeFile(
+  candidates: Candidates,
+  chosen: Exclude<Chosen, { kind: "cannot" }>,
+): Promise<Written> {
+  if (chosen.kind === "own") return ownFile(candidates.photo, chosen);
+  return chosen.kind === "layered" ? layeredFile(chosen) : codedFile(candidates, chosen);
+}
+
+const layeredFile = ({ file, format, geometry, difference, same, steps }: LighterFile): Written => ({
+  file,
+  format,
+  geometry,
+  setting: null,
+  difference,
+  cleanFrom: null,
+  dotScreen: null,
+  passedThrough: same,
+  steps,
+  told: [],
+  notes: [],
+});
+
+function ownFile({ brief, resolved, source, geometry, frame }: PlannedPhoto, own: OwnData): Written {
+  const { file, how } = own;
+  const to = destinationOf(resolved, source);
+  const { dropped } = plannedHeaders({ brief: resolved, source, to, out: geometry });
+  const format = how === "on a page" ? "pdf" : (source.facts.format as OutputFormat);
+  const asksDensity = brief.resolution !== undefined || brief.paper !== undefined;
+  const [first, ...others] = passSteps(
+    {
+      brief,
+      resolved,
+      facts: source.facts,
+      geometry,
+      frame,
+      dropped,
+      encoding: { setting: null, format, bytes: file.length, about: null, told: [] },
+      writePpi: asksDensity ? resolutionToWrite(resolved, source, geometry, frame) : null,
+    },
+    file === source.bytes,
+  );
+  return {
+    file,
+    format,
+    geometry,
+    setting: null,
+    difference: 0,
+    cleanFrom: null,
+    dotScreen: null,
+    passedThrough: true,
+    steps: [ownStep(first, own, source.bytes.length), ...others],
+    told: [],
+    notes: [],
+  };
+}
+
+function ownStep(first: Step, { how, file }: OwnData, before: number): Step {
+  if (how === "on a page") return { ...first, do: "Put the photo's own JPEG data on a page, byte for byte" };
+  if (how !== "packed" || file.length >= before) return first;
+  return {
+    do: "Pack the picture data tighter, every pixel the same",
+    why: `${formatBytes(before - file.length)} less without any loss`,
+  };
+}
+
+async function codedFile(candidates: Candidates, { fitted }: Coded): Promise<Written> {
+  const { photo } = candidates;
+  const { setting, geometry } = fitted;
+  const { format } = setting;
+  const picture = candidates.at(geometry, format);
+  const whole = assemble(await candidates.encoding(picture, setting), format, picture.headers);
+  const filled = fitted.padTo === null ? whole : padded(whole, format, fitted.padTo, picture.headers.ppi);
+  const { file, told: mapTold } = await withGainMap(photo, geometry, filled, format);
+  const look = await candidates.look(picture);
+  const notes = [...mapTold, ...notesOf(photo, file, setting)];
+  if (format === "avif" && photo.resolved.light === "hdr")
+    notes.push(await besideOrdinary(candidates, geometry, setting));
+  const beats = look.dotScreen !== null && beatsWith(look.dotScreen, geometry.scale);
+  return {
+    file,
+    format,
+    geometry,
+    setting,
+    difference: fitted.difference,
+    cleanFrom: fitted.cleanFrom,
+    dotScreen: beats ? look.dotScreen : null,
+    passedThrough: false,
+    steps: stepsOf(photo, { fitted, look, bytes: file.length, headers: picture.headers }),
+    told: fitted.told,
+    notes: beats ? [...notes, dotScreenWords(look.dotScreen!)] : notes,
+  };
+}
+
+interface StepsTask {
+  fitted: Coded["fitted"];
+  look: PictureLook;
+  bytes: number;
+  headers: { ppi: number | null; dropped: string[] };
+}
+
+function stepsOf(photo: PlannedPhoto, { fitted, look, bytes, headers }: StepsTask): Step[] {
+  const { setting, geometry, told } = fitted;
+  const { format } = setting;
+  return planSteps({
+    brief: photo.brief,
+    resolved: heldBy(photo.resolved, format),
+    facts: photo.source.facts,
+    geometry,
+    frame: photo.frame,
+    kernel: look.kernel,
+    conversion: look.conversion,
+    ink: photo.ink,
+    proposed: photo.frame.auto === true && geometry.cut > 0,
+    writePpi: headers.ppi,
+    dropped: headers.dropped,
+    encoding: { setting, format, bytes, about: null, told },
+  });
+}
+
+async function withGainMap(
+  { source, resolved }: PlannedPhoto,
+  geometry: Geometry,
+  file: Uint8Array,
+  format: OutputFormat,
+): Promise<{ file: Uint8Array; told: string[] }> {
+  if (!source.gainMap || resolved.metadata !== "keep" || format !== "jpeg") return { file, told: [] };
+  const kept = await keepGainMap(source, geometry, file, resolved.fileSize.max);
+  return { file: kept.file, told: [kept.told] };
+}
+
+/** What somebody should know of a file that was encoded anew. */
+function notesOf(
+  { brief, resolved, source: { facts, bytes }, geometry }: PlannedPhoto,
+  file: Uint8Array,
+  setting: Setting,
+): string[] {
+  const { format } = setting;
+  const notes = lostToFormat(resolved, format).map(
+    (clause) =>
+      `${clauseNames[clause]} gave way: ${formatName(format)} has no room for ${clauseWords(brief, clause)}.`,
+  );
+  const finer = () => (qualityOf(readJpeg(file))?.quality ?? 0) > facts.quality! + 1;
+  if (format === "jpeg" && facts.quality !== null && geometry.scale === 1 && finer())
+    notes.push(
+      `The photo was saved at quality ${facts.quality} before; a higher one cannot bring back what was lost then.`,
+    );
+  if (file.length > bytes.length) {
+    const why =
+      format === facts.format
+        ? "a clause asks for more"
+        : "another format is asked and the ceiling leaves room";
+    notes.push(`The file is larger than the photo was (${formatBytes(bytes.length)}), because ${why}.`);
+  }
+  return notes;
+}
