@@ -7,7 +7,7 @@ export default defineConfig({
   resolve: { alias: { "@demo": resolve(root, "demo"), "@": resolve(root, "src") } },
   test: {
     include: ["tests/**/*.test.ts"],
-    globalSetup: ["tests/support/database.ts"],
+    globalSetup: ["tests/support/database.ts", "tests/support/bundles.ts"],
     testTimeout: 120_000,
     hookTimeout: 120_000,
     // Two cores: more files at once would only wait for each other.

@@ -1,27 +1,54 @@
 // Bundles what runs outside Next into .build/ with esbuild. Packages stay outside the bundles.
 import { build } from "esbuild";
 
-const entries = process.argv.slice(2);
-const all = {
+/** The command line, and what it runs beside itself: node scripts/build.mjs cli builds only these. */
+const cli = {
   cli: "src/cli/main.ts",
-  start: "src/launch/start.ts",
-  web: "src/app/main.ts",
-  worker: "src/jobs/worker.ts",
+  "cli-inspect": "src/cli/inspect.ts",
+  "cli-read-brief": "src/cli/read-brief.ts",
+  "cli-check": "src/cli/check.ts",
+  "cli-fit": "src/cli/fit-command.ts",
+  "cli-total": "src/cli/total.ts",
+  "cli-messages": "src/cli/messages.ts",
   "work-thread": "src/imaging/workers/thread.ts",
   "encode-child": "src/imaging/encode/encode-child.ts",
   "foreign-child": "src/imaging/foreign/child.ts",
+  "foreign-decoders": "src/imaging/foreign/decoders.ts",
+};
+const all = {
+  ...cli,
+  start: "src/launch/start.ts",
+  web: "src/app/main.ts",
+  worker: "src/jobs/worker.ts",
   demo: "demo/main.ts",
   "demo-part": "demo/part.ts",
 };
-// The command line develops on threads and encodes beside itself too.
-const named = entries.includes("cli")
-  ? [...entries, "work-thread", "encode-child", "foreign-child"]
-  : entries;
-const wanted = named.length ? Object.fromEntries(named.map((e) => [e, all[e]])) : all;
+const asked = process.argv.slice(2);
+const entryPoints = asked.length
+  ? Object.assign({}, ...asked.map((name) => (name === "cli" ? cli : { [name]: all[name] })))
+  : all;
+
+/**
+ * A module that is imported only when it is needed is a bundle of its own: inlined, its packages would be
+ * loaded at the start.
+ */
+const onDemand = {
+  name: "on-demand",
+  setup(bundler) {
+    const bundles = new Map(Object.entries(cli).map(([name, path]) => [path.replace(/\.ts$/, ""), name]));
+    bundler.onResolve({ filter: /^\.\// }, ({ kind, path, importer }) => {
+      if (kind !== "dynamic-import") return undefined;
+      const folder = importer.slice(process.cwd().length + 1).replace(/[^/]*$/, "");
+      const name = bundles.get(folder + path.slice(2));
+      return name ? { path: `./${name}.mjs`, external: true } : undefined;
+    });
+  },
+};
 
 await build({
-  entryPoints: wanted,
-  outdir: ".build",
+  entryPoints,
+  // Tests have bundles of their own.
+  outdir: process.env.ZUMBREL_BUNDLES ?? ".build",
   outExtension: { ".js": ".mjs" },
   bundle: true,
   splitting: false,
@@ -31,4 +58,5 @@ await build({
   packages: "external",
   sourcemap: "linked",
   logLevel: "warning",
+  plugins: [onDemand],
 });

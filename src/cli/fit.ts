@@ -14,7 +14,7 @@ import { writeNewFile } from "@/imaging/written";
 import { CallError } from "./args";
 import { readBounded } from "./photo-file";
 import type { SourcePath } from "./sources";
-import type { TotalPlan } from "./total";
+import type { TotalPlan } from "./total-plan";
 
 export interface FitResult {
   /** As it was given. */
@@ -126,7 +126,7 @@ async function work(path: SourcePath, i: number, brief: Brief, plan: TotalPlan):
     });
     return { result, made: answer.output && answer.geometry ? { answer, source } : null };
   } catch (error) {
-    result.error = error instanceof CallError ? error.message : sentence(error);
+    result.error = sentence(error);
     return { result, made: null };
   }
 }
@@ -167,7 +167,7 @@ async function handOver(
       judge: answer.judge,
     });
   } catch (error) {
-    result.error = error instanceof CallError ? error.message : sentence(error);
+    result.error = sentence(error);
   }
   return result;
 }

@@ -2,6 +2,7 @@
  * A limit on the whole at the command line: what each photo's file has to be, so that all end at the same
  * visible difference.
  */
+
 import { mkdtemp, rm } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -24,23 +25,11 @@ import { wholeOf } from "@/delivery";
 import { type SharedOut, shareOut } from "@/imaging";
 import type { TrialStore } from "@/imaging/candidates";
 import { memoryTrials, trace } from "@/imaging/candidates";
-import type { Shared } from "@/imaging/chosen";
 import { PlannedCache } from "@/imaging/planned";
 import { readSource } from "@/imaging/source";
 import { readBounded } from "./photo-file";
 import type { SourcePath } from "./sources";
-
-/** What the sharing has settled for the files that are written next. */
-export interface TotalPlan {
-  limit: Limit | null;
-  /** By position; none where the file is made as if it were alone. */
-  shares: Map<number, Shared>;
-  trials: Map<number, TrialStore>;
-  planned: PlannedCache | null;
-  /** Why no file can be made; null where they can. */
-  error: string | null;
-  close: () => Promise<void>;
-}
+import { ALONE, type TotalPlan } from "./total-plan";
 
 const AT_ONCE = 2;
 /**
@@ -49,15 +38,6 @@ const AT_ONCE = 2;
 const HELD = 512 * 1024 * 1024;
 const PLANNED = 4 * 1024 ** 3;
 const MOST_MESSAGES = 20;
-
-const ALONE: TotalPlan = {
-  limit: null,
-  shares: new Map(),
-  trials: new Map(),
-  planned: null,
-  error: null,
-  close: async () => undefined,
-};
 
 /**
  * `mail`: messages may be split where one cannot hold the photos. `done` is told how many photos were looked

@@ -10,8 +10,8 @@ import { AUTO, type Frame, GeometryError } from "@/core/photo";
 import type { InkReport } from "@/core/pixels/ink";
 import type { Step } from "@/core/plan";
 import type { WrittenKind } from "@/core/plan/names";
-import { Candidates } from "./candidates";
-import { type Chosen, type FitRequest, type Judging, waysFor } from "./chosen";
+import { Candidates, type Judging } from "./candidates";
+import { type Chosen, type FitRequest, waysFor } from "./chosen";
 import { notesOn, type PlannedPhoto, resolvedFor } from "./planned";
 import { type Written, writeFile } from "./written";
 

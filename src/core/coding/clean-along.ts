@@ -3,16 +3,25 @@ import { CLEAN } from "../difference";
 import { asTried, type CleanArm, solveClean } from "./clean";
 import { cleanJpeg } from "./jpeg-clean";
 import { differenceLog } from "./prior";
-import type { AvifSetting, JpegSetting, Picture, Setting, WebpSetting, Weighed } from "./types";
+import type { AvifSetting, JpegSetting, Picture, WebpSetting, Weighed } from "./types";
 
 const SAMPLE_BUDGET = 5;
 const BUDGET = 4;
 
-/** The trials of the whole picture that were made; none where the format has no quality. */
-export async function cleanAlong(picture: Picture, setting: Setting, annexK: boolean): Promise<Weighed[]> {
+/**
+ * The trials of the whole picture that were made; none where the format has no quality. `beside`: the
+ * difference of the setting's own file, near which a few trials are made; null makes as many as it takes.
+ */
+export async function cleanAlong(
+  picture: Picture,
+  setting: Setting,
+  { annexK, beside }: { annexK: boolean; beside: number | null },
+): Promise<Weighed[]> {
   if (setting.format === "jpeg") {
     const made: Weighed<JpegSetting>[] = [];
-    await cleanJpeg(picture, { lowest: 1, highest: 100, annexK }, CLEAN, made);
+    const near = beside === null ? undefined : { setting, difference: beside };
+    const bounds = { lowest: 1, highest: 100, annexK };
+    await cleanJpeg({ picture, bounds, limit: CLEAN, beside: near }, made);
     return made;
   }
   if (setting.format !== "webp" && setting.format !== "avif") return [];

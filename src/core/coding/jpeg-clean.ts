@@ -37,6 +37,11 @@ const HALVED_UNTIL = 95;
 /** Trials for the first arm, and for one that follows from it. */
 const FIRST_BUDGET = 4;
 const NEXT_BUDGET = 3;
+/** Beside a file that is nearly good enough; the answer only says from where on nothing would be seen. */
+const BESIDE_BUDGET = 3;
+/** Two trials at once, since an encode keeps one core busy. */
+const AROUND = [1, 4];
+const BESIDE_NEAR = 0.9;
 /** Trials of a whole picture after its sample. */
 const WHOLE_BUDGET = 4;
 /** Trials of large pictures take seconds: a little further below the limit is near enough. */
@@ -46,16 +51,25 @@ const MOST = 13;
 /** An arm that is foretold larger than the best by this factor is left. */
 const HOPE = 1.02;
 
-/** Null where even the highest quality stays beyond the limit. `made` collects every trial. */
+export interface CleanJpegTask {
+  picture: Picture;
+  bounds: JpegBounds;
+  limit: number;
+  /**
+   * A file that shows a little too much: the answer is then looked for beside it, in a few trials, and not
+   * among all tables and chromas.
+   */
+  beside?: { setting: Pick<JpegSetting, "quality" | "chroma" | "table">; difference: number };
+}
+
+/** Null where even the highest quality stays beyond the limit. `made` collects every trial of the whole. */
 export async function cleanJpeg(
-  picture: Picture,
-  bounds: JpegBounds,
-  limit: number,
+  { picture, bounds, limit, beside }: CleanJpegTask,
   made: Weighed<JpegSetting>[],
 ): Promise<Weighed<JpegSetting> | null> {
   const sample = await picture.sample();
   const search = new CleanJpeg(sample ?? picture, picture.pixels, bounds, limit);
-  const guess = await search.run();
+  const guess = (beside && (await search.beside(beside))) ?? (await search.run());
   if (!sample) {
     made.push(...search.made);
     return guess;
@@ -102,7 +116,7 @@ class CleanJpeg {
   ) {}
 
   async run(): Promise<Weighed<JpegSetting> | null> {
-    const usual = this.pixels <= CAREFUL_PIXELS ? WITH_TRELLIS : WITHOUT;
+    const usual = this.usual();
     const tables = this.bounds.annexK ? [ANNEX_K] : usual;
     const [first, ...others] = tables;
     const start = await this.solve("4:2:0", first.table, FIRST_BUDGET);
@@ -112,6 +126,36 @@ class CleanJpeg {
     for (const { table, shift } of this.bounds.annexK ? [ANNEX_K] : [ANNEX_K, ...usual.slice(0, 2)])
       await this.hopeful("4:4:4", table, Math.min(quality, HALVED_UNTIL) - shift);
     return this.best;
+  }
+
+  /** The likeliest table in the chroma of a file that is nearly good enough. */
+  async beside({
+    setting: { quality, chroma, table },
+    difference,
+  }: NonNullable<CleanJpegTask["beside"]>): Promise<Weighed<JpegSetting> | null> {
+    const [first] = this.bounds.annexK ? [ANNEX_K] : this.usual();
+    const own = [...WITH_TRELLIS, ANNEX_K].find((one) => one.table === table)?.shift ?? 0;
+    const off = Math.log(difference) - differenceLog(chroma, Math.min(100, quality + own));
+    const arm = this.arm(chroma, first.table);
+    const expected = (at: number) => arm.expect(at) + off;
+    let guess = arm.lowest;
+    while (guess < arm.highest && expected(guess) > Math.log(this.limit)) guess += 1;
+    const around = new Set(AROUND.map((step) => Math.min(arm.highest, guess + step)));
+    const known = await Promise.all([...around].map((at) => weigh(this.picture, arm.setting(at))));
+    const { found, made } = await solveClean({
+      picture: this.picture,
+      arm,
+      limit: this.limit,
+      budget: BESIDE_BUDGET,
+      known,
+      near: BESIDE_NEAR,
+    });
+    this.take([...known, ...made]);
+    return found;
+  }
+
+  private usual(): readonly Table[] {
+    return this.pixels <= CAREFUL_PIXELS ? WITH_TRELLIS : WITHOUT;
   }
 
   arm(chroma: Chroma, table: number): CleanArm<JpegSetting> {

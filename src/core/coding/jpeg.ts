@@ -137,12 +137,9 @@ class JpegSearch {
   /** The smallest file without visible loss, however large; null where there is none. */
   private async clean(): Promise<Jpeg | null> {
     const made: Weighed<JpegSetting>[] = [];
-    const found = await cleanJpeg(
-      this.picture,
-      { lowest: this.lowest, highest: this.highest, annexK: this.limits.quality !== null },
-      CLEAN,
-      made,
-    );
+    const { picture, lowest, highest } = this;
+    const bounds = { lowest, highest, annexK: this.limits.quality !== null };
+    const found = await cleanJpeg({ picture, bounds, limit: CLEAN }, made);
     this.made.push(...made);
     return found;
   }
@@ -375,6 +372,10 @@ class JpegSearch {
     const setting: JpegSetting = { format: "jpeg", table: this.table, effort: this.effort, ...part };
     const bytes = await this.picture.encode(setting);
     this.made.push({ setting, bytes });
+    // Files near the target are what is chosen from: one is looked at while the next is still being made.
+    const { max } = this.goal;
+    if (max !== null && bytes <= max && bytes >= max * NEAR)
+      this.differs({ setting, bytes }).catch(() => undefined);
     return bytes;
   }
 

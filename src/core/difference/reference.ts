@@ -54,6 +54,24 @@ export class Reference {
     return onBlack.difference > onWhite.difference ? onBlack : onWhite;
   }
 
+  /** Works out beforehand what the reference alone gives, where that is kept. */
+  analyse(): void {
+    if (!this.keeps) return;
+    for (const { from, to } of this.bands()) this.band(from, to, 1);
+  }
+
+  /** Rows that are worked on at a time, with what they see beyond their edges. */
+  private bands(): { top: number; end: number; from: number; to: number }[] {
+    const { width, height } = this.pixels;
+    const rows = CELL * Math.max(32, Math.ceil(BAND_PIXELS / width / CELL));
+    const last = Math.ceil(height / CELL) * CELL;
+    return Array.from({ length: Math.ceil(height / rows) }, (_, k) => {
+      const top = k * rows;
+      const to = Math.min(last, top + rows + MARGIN);
+      return { top, end: Math.min(to, top + rows), from: Math.max(0, top - MARGIN), to };
+    });
+  }
+
   private on(trial: Pixels, under: number): Difference {
     const { width, height } = this.pixels;
     const { engine } = this;
@@ -65,10 +83,7 @@ export class Reference {
     };
     const pool = new Pool();
     const moved = [0, 0, 0];
-    const rows = CELL * Math.max(32, Math.ceil(BAND_PIXELS / width / CELL));
-    for (let top = 0; top < height; top += rows) {
-      const from = Math.max(0, top - MARGIN);
-      const to = Math.min(map.height * CELL, top + rows + MARGIN);
+    for (const { top, end, from, to } of this.bands()) {
       const before = engine.mark();
       const { scales, activity } = this.band(from, to, under);
       const free = this.keeps ? engine.mark() : before;
@@ -78,7 +93,7 @@ export class Reference {
       const squares = new Float64Array((across * (to - from)) / CELL);
       cells(engine, errors, activity, squares);
       const views = [0, 1, 2].map((c) => [engine.view(seen.quarter[c]), engine.view(scales.quarter[c])]);
-      const [first, last] = [(top - from) / CELL, (Math.min(to, top + rows) - from) / CELL];
+      const [first, last] = [(top - from) / CELL, (end - from) / CELL];
       for (let y = first; y < last; y += 1) {
         for (let x = 0, i = y * across; x < map.width; x += 1, i += 1) {
           if (this.besideSeam(x) || this.besideSeam(y + from / CELL)) continue;

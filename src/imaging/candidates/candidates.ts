@@ -22,6 +22,8 @@ import { memoryTrials } from "./memory-trials";
 import { Sample } from "./sample";
 import type { PictureLook, TrialStore } from "./trial-store";
 
+export type Judging = "none" | "sample" | "whole";
+
 /** How candidates are kept, and how they are broken off. */
 export interface CandidatesOptions {
   trials?: TrialStore;
@@ -29,6 +31,8 @@ export interface CandidatesOptions {
   planned?: PlannedCache;
   /** Those of the same photo, where they are worked on again and again. */
   pictures?: PlannedPictures;
+  /** How much is judged beyond what the choice itself needs: nothing, a sample of large pictures, all (if absent). */
+  judging?: Judging;
   /** Aborted when nobody wants the answer any more; what it was aborted with is thrown. */
   signal?: AbortSignal;
 }
@@ -53,6 +57,8 @@ export class Candidates {
   private readonly pictures: PlannedPictures;
   private readonly trials: TrialStore;
   private readonly signal: AbortSignal | undefined;
+  private readonly judging: Judging;
+  private readonly beingJudged = new Map<string, Promise<Judged>>();
   private last: { picture: string; setting: string; encoded: Uint8Array } | null = null;
   private lastJudge: Judge | null = null;
   private lastSample: Sample | null = null;
@@ -61,10 +67,11 @@ export class Candidates {
 
   constructor(
     readonly photo: PlannedPhoto,
-    { trials, planned, pictures, signal }: CandidatesOptions = {},
+    { trials, planned, pictures, judging = "whole", signal }: CandidatesOptions = {},
   ) {
     this.trials = trials ?? memoryTrials();
     this.signal = signal;
+    this.judging = judging;
     this.pictures = pictures ?? new PlannedPictures(photo, planned);
   }
 
@@ -103,7 +110,16 @@ export class Candidates {
   }
 
   /** What is seen of a trial beside the planned picture, or beside one of more pixels at the same apparent size. */
-  async judged(picture: PlannedPicture, setting: Setting, seenAs?: Geometry): Promise<Judged> {
+  judged(picture: PlannedPicture, setting: Setting, seenAs?: Geometry): Promise<Judged> {
+    const key = `${picture.key} ${settingKey(setting)} ${seenAs ? this.at(seenAs, picture.format).key : ""}`;
+    const judged = this.beingJudged.get(key) ?? this.judgeTrial(picture, setting, seenAs);
+    this.beingJudged.set(key, judged);
+    const done = () => void this.beingJudged.delete(key);
+    judged.then(done, done);
+    return judged;
+  }
+
+  private async judgeTrial(picture: PlannedPicture, setting: Setting, seenAs?: Geometry): Promise<Judged> {
     this.signal?.throwIfAborted();
     const known = seenAs ? null : await this.judgedBefore(picture, setting);
     if (known) return known;
@@ -163,6 +179,7 @@ export class Candidates {
 
   private async encoded(picture: PlannedPicture, setting: Setting): Promise<Uint8Array> {
     const pixels = await this.pixels(picture);
+    if (this.judging !== "none") await this.judgeOf(picture);
     const start = performance.now();
     const encoded = await encodeAside(pixels, setting, picture.cmyk, this.signal);
     this.last = { picture: picture.key, setting: settingKey(setting), encoded };
@@ -172,7 +189,7 @@ export class Candidates {
 
   private async judgeOf(picture: PlannedPicture): Promise<Judge> {
     if (this.lastJudge?.id !== picture.key)
-      this.lastJudge = new Judge(picture.key, await this.pixels(picture), picture.space);
+      this.lastJudge = new Judge(picture.key, await this.pixels(picture), picture.space).warmUp();
     return this.lastJudge;
   }
 

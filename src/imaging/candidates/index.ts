@@ -1,4 +1,4 @@
-export { Candidates, type CandidatesOptions } from "./candidates";
+export { Candidates, type CandidatesOptions, type Judging } from "./candidates";
 export { decodeTrial } from "./decode-trial";
 export { Judge } from "./judge";
 export { memoryTrials } from "./memory-trials";

@@ -5,10 +5,11 @@ import type { Size } from "@/core/photo";
 import type { RgbSpace } from "@/core/pixels/colour";
 import type { Planned } from "@/core/pixels/develop";
 import type { Judged } from "../workers";
-import { differenceAside } from "../workers";
+import { analyseAside, differenceAside } from "../workers";
 
 export class Judge {
   private readonly reference: Pixels;
+  private analysed: Promise<void> = Promise.resolve();
 
   /** `id` is equal only for equal pixels. */
   constructor(
@@ -21,7 +22,15 @@ export class Judge {
     this.reference = { data: shared(pixels.data), width, height, channels, space, parts };
   }
 
+  /** Begins on what the reference alone gives, while the first trial is still being made. */
+  warmUp(): this {
+    // What goes wrong here goes wrong again, and is told, where a trial is judged.
+    this.analysed = analyseAside(this.id, this.reference).catch(() => undefined);
+    return this;
+  }
+
   async of(trial: Pixels): Promise<Judged> {
+    await this.analysed;
     if (same(this.reference, trial))
       return { difference: 0, worst: null, shift: { lightness: 0, colour: 0 } };
     return differenceAside(this.id, this.reference, { ...trial, space: this.space });

@@ -6,16 +6,11 @@ import type { WrittenKind } from "@/core/plan/names";
 import type { CandidatesOptions } from "../candidates";
 import type { PlanRequest } from "../planned";
 
-/** How much is looked at beyond what the choice itself needs: nothing, a sample of large pictures, all. */
-export type Judging = "none" | "sample" | "whole";
-
 export interface FitRequest extends Omit<PlanRequest, "aim" | "geometry">, CandidatesOptions {
   /** The setting that a person has chosen; it is taken wherever the brief allows it. */
   choice?: Choice;
   /** What the sharing of a limit on the whole has settled for this photo. */
   share?: Shared;
-  /** Whole, if absent. */
-  judging?: Judging;
 }
 
 /** One photo's part of a limit on the whole. */

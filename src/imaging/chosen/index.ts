@@ -1,10 +1,2 @@
-export type {
-  Chosen,
-  Coded,
-  FitRequest,
-  Judging,
-  LighterFile,
-  OwnData,
-  Shared,
-} from "./asked";
+export type { Chosen, Coded, FitRequest, LighterFile, OwnData, Shared } from "./asked";
 export { waysFor } from "./ways";

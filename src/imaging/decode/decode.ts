@@ -97,9 +97,9 @@ export const needsLibrary = ({ profile, facts }: Source): boolean =>
   facts.colourSpace === "lab" ||
   (profile !== null && profile.rgb === null && profile.grey === null);
 
-/** The factor by which a JPEG can be shrunk on loading. */
-function shrinkFor(source: Source, scale: number): 1 | 2 | 4 | 8 {
-  if (!source.jpeg) return 1;
+/** The factor by which a JPEG is shrunk on loading. */
+export function shrinkFor({ jpeg }: Source, scale: number): 1 | 2 | 4 | 8 {
+  if (!jpeg) return 1;
   return scale <= 1 / 16 ? 8 : scale <= 1 / 8 ? 4 : scale <= 1 / 4 ? 2 : 1;
 }
 

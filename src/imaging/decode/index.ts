@@ -1,1 +1,9 @@
-export { checkTail, type DecodedPart, decodeSamples, dotScreenIn, strictly } from "./decode";
+export {
+  checkTail,
+  type Decoded,
+  type DecodedPart,
+  decodeSamples,
+  dotScreenIn,
+  shrinkFor,
+  strictly,
+} from "./decode";

@@ -3,13 +3,10 @@
  * from JavaScript,
  * a process can be killed. Shorter ones run here.
  */
-import { existsSync } from "node:fs";
-import { dirname, join } from "node:path";
-import { fileURLToPath } from "node:url";
 import { expectedSeconds, type Setting } from "@/core/coding";
 import type { PqName } from "@/core/pixels/colour";
 import type { Planned } from "@/core/pixels/develop";
-import { pipeThrough } from "../workers";
+import { bundleBeside, pipeThrough } from "../workers";
 import { encode } from "./encode";
 
 /** What the child is told before the pixels come. */
@@ -23,9 +20,7 @@ export interface Order {
   light?: PqName;
 }
 
-const CHILD = [dirname(fileURLToPath(import.meta.url)), join(process.cwd(), ".build")]
-  .map((folder) => join(folder, "encode-child.mjs"))
-  .find((path) => existsSync(path));
+const CHILD = bundleBeside("encode-child");
 /** From this many seconds on, expected, a process of its own is worth its start (0.2 s). */
 const LONG = 1;
 

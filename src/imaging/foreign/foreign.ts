@@ -2,21 +2,16 @@
  * Decoding files of foreign kinds in a process of their own, which may die without taking anything with it.
  */
 import { createHash } from "node:crypto";
-import { existsSync } from "node:fs";
-import { dirname, join } from "node:path";
-import { fileURLToPath } from "node:url";
 import { formatName } from "@/core/brief";
 import type { Lighter } from "@/core/photo";
 import { PhotoError } from "@/core/photo";
-import { pipeThrough } from "../workers";
+import { bundleBeside, pipeThrough } from "../workers";
 import type { Layered } from "./decoders";
 import type { Foreign, ForeignPixels, Wish } from "./kinds";
 import type { Lightened } from "./ora-lighter";
 import type { RawFacts } from "./raw-pixels";
 
-const CHILD = [dirname(fileURLToPath(import.meta.url)), join(process.cwd(), ".build")]
-  .map((folder) => join(folder, "foreign-child.mjs"))
-  .find((path) => existsSync(path));
+const CHILD = bundleBeside("foreign-child");
 /** The most pixels that are decoded: the process takes ten to thirty bytes a pixel. */
 export const MOST_FOREIGN_PIXELS: Record<Foreign, number> = {
   heif: 120_000_000,
@@ -91,7 +86,9 @@ async function rawFactsOf(bytes: Buffer): Promise<RawFacts> {
       throw refusal("raw", error.message);
     });
   }
-  return JSON.parse((await asked("raw", bytes, "facts", {})).text) as RawFacts;
+  return JSON.parse(
+    (await asked({ child: CHILD, kind: "raw", bytes, what: "facts", wish: {} })).text,
+  ) as RawFacts;
 }
 
 async function decoded(kind: Foreign, bytes: Buffer, wish: Wish): Promise<ForeignPixels> {
@@ -101,7 +98,7 @@ async function decoded(kind: Foreign, bytes: Buffer, wish: Wish): Promise<Foreig
       throw refusal(kind, error.message);
     });
   }
-  const { text, rest } = await asked(kind, bytes, "pixels", wish);
+  const { text, rest } = await asked({ child: CHILD, kind, bytes, what: "pixels", wish });
   const { deep, ...head } = JSON.parse(text) as Omit<ForeignPixels, "data"> & { deep: boolean };
   const length = head.width * head.height * head.channels;
   // Samples of 16 bits begin at an even address.
@@ -127,16 +124,20 @@ export async function lightenLayered(
       throw refusal(kind, error.message, "lighter");
     });
   }
-  const { text, rest } = await asked(kind, bytes, "lighter", { lighter, size });
+  const { text, rest } = await asked({ child: CHILD, kind, bytes, what: "lighter", wish: { lighter, size } });
   return { file: Buffer.from(rest), report: JSON.parse(text) as Lightened };
 }
 
-async function asked(
-  kind: Foreign | Layered,
-  bytes: Buffer,
-  what: Asked,
-  wish: Wish,
-): Promise<{ text: string; rest: Uint8Array }> {
+interface Order {
+  /** Path of the child's bundle. */
+  child: string;
+  kind: Foreign | Layered;
+  bytes: Buffer;
+  what: Asked;
+  wish: Wish;
+}
+
+async function asked({ child, kind, bytes, what, wish }: Order): Promise<{ text: string; rest: Uint8Array }> {
   const camera = wish.raw?.way === "camera";
   const patience = camera || what === "facts" ? QUICK_MS : PATIENCE_MS;
   const late = camera
@@ -144,7 +145,7 @@ async function asked(
     : "it takes too long";
   const controller = new AbortController();
   const timer = setTimeout(() => controller.abort(refusal(kind, late, what)), patience);
-  const order = ["--max-old-space-size=2048", CHILD!, kind, what, JSON.stringify(wish)];
+  const order = ["--max-old-space-size=2048", child, kind, what, JSON.stringify(wish)];
   const ended = await pipeThrough(process.execPath, order, bytes, controller.signal).finally(() =>
     clearTimeout(timer),
   );

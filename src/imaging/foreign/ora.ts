@@ -1,5 +1,5 @@
 /** OpenRaster packages: what they hold, bounded in number and size. */
-import { type Entry, fromBuffer, type ZipFile } from "yauzl";
+import type { Entry, ZipFile } from "yauzl";
 import { PhotoError } from "@/core/photo";
 import { type Artwork, readStack } from "@/core/pixels/layers";
 
@@ -20,6 +20,7 @@ export interface OraPackage {
 export async function openOra(bytes: Buffer): Promise<OraPackage> {
   const refuse = (why: string) =>
     new PhotoError(`The OpenRaster file ${why}. Save it anew in the program it came from.`);
+  const { fromBuffer } = await import("yauzl");
   const zip = await new Promise<ZipFile>((done, failed) =>
     fromBuffer(bytes, { lazyEntries: true, validateEntrySizes: true }, (error, file) =>
       error ? failed(refuse("is damaged: it is no whole package")) : done(file),

@@ -4,7 +4,8 @@ import { planGeometry } from "@/core/geometry";
 import { CENTRED } from "@/core/photo";
 import { destinationOf } from "../headers";
 import type { Source } from "../source";
-import { type Prepared, preparePicture } from "./prepare";
+import { preparePicture } from "./prepare";
+import type { Prepared } from "./prepared";
 
 const NOTHING_ASKED = resolveBrief({ zumbrelBrief: 1, name: "as it is" });
 

@@ -2,7 +2,7 @@
 import { randomBytes } from "node:crypto";
 import { mkdir, readdir, readFile, rename, stat, unlink, utimes, writeFile } from "node:fs/promises";
 import { join } from "node:path";
-import type { Prepared } from "./prepare";
+import type { Prepared } from "./prepared";
 
 /** Larger ones take longer to write and read than they are worth. */
 const LARGEST_BYTES = 64 * 1024 * 1024;

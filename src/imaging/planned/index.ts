@@ -1,8 +1,10 @@
 export { asItIs } from "./as-it-is";
 export { PlannedCache } from "./cache";
+export { isFlat } from "./flat";
 export { overlayPicture } from "./ink";
 export type { PlannedPicture } from "./picture";
 export { PlannedPictures } from "./pictures";
 export { nameOf, notesOn, type PlannedPhoto, type PlanRequest, planPhoto, resolvedFor } from "./plan-photo";
-export { isFlat, type Prepared, preparePicture } from "./prepare";
+export { preparePicture } from "./prepare";
+export type { Prepared } from "./prepared";
 export { needsDeveloping, smallPicture } from "./small-picture";

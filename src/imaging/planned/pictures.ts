@@ -5,7 +5,8 @@ import type { Geometry } from "@/core/geometry";
 import type { PlannedCache } from "./cache";
 import { type PlannedPicture, plannedPicture } from "./picture";
 import type { PlannedPhoto } from "./plan-photo";
-import { type Prepared, preparePicture } from "./prepare";
+import { preparePicture } from "./prepare";
+import type { Prepared } from "./prepared";
 
 /** Pixels in use: one picture, or two while fewer pixels are held against more. */
 const IN_USE = 2;

@@ -1,3 +1,5 @@
-export { isPngText, isPngXmp, keptPngText, readPage, readSource, readWritten, type Source } from "./facts";
 export { readPdfPicture } from "./pdf";
+export { isPngText, isPngXmp, keptPngText } from "./png";
+export { readPage, readSource, readWritten } from "./read-source";
 export { isDiskFull, sentence } from "./sentence";
+export type { Source } from "./source";

@@ -1,15 +1,15 @@
 /** What people are told of an error: one sentence, without internals. */
-import { PhotoError } from "@/core/photo";
 
 /** No space is left where it was to be written. */
 export const isDiskFull = (error: unknown): boolean =>
   ["ENOSPC", "EDQUOT"].includes((error as NodeJS.ErrnoException | null)?.code ?? "");
 
+/** Errors whose message is a sentence for people already; by name, since bundles have classes of their own. */
+const OURS = new Set(["PhotoError", "ContainerError", "GeometryError", "SheetError", "CallError"]);
+
 /** The sentence for any error that a photo can cause; what is not ours is told without internals. */
 export function sentence(error: unknown): string {
-  if (error instanceof PhotoError) return error.message;
-  if (error instanceof Error && ["ContainerError", "GeometryError", "SheetError"].includes(error.name))
-    return error.message;
+  if (error instanceof Error && OURS.has(error.name)) return error.message;
   const code = (error as NodeJS.ErrnoException | null)?.code;
   if (isDiskFull(error)) return "The disk is full, so nothing was written. Free some space and try again.";
   if (code === "EACCES" || code === "EPERM")

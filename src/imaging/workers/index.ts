@@ -1,4 +1,5 @@
+export { bundleBeside } from "./beside";
 export { pipeThrough } from "./child-process";
 export { oneThreadEach } from "./one-thread";
-export { developAside, differenceAside, findInkAside, warmUp } from "./pool";
+export { analyseAside, developAside, differenceAside, findInkAside, THREADS, warmUp } from "./pool";
 export type { Judged } from "./work";

@@ -1,20 +1,18 @@
-/** The thread that develops and compares: one picture at a time, as the message says. */
-import { parentPort } from "node:worker_threads";
+/** The thread that develops and compares: one picture at a time, as it is told. */
+import { move, transferableSymbol, valueSymbol } from "piscina";
+import type { Answer } from "./threads";
 import { carryOut, type Work } from "./work";
 
-parentPort!.on("message", (work: Work) => {
+export default function answer(work: Work): Answer {
   try {
     const result = carryOut(work);
+    if (!("data" in result)) return { result };
     // Samples that were only handed on still lie in the memory that the next job is written into.
-    if ("data" in result && result.data.buffer instanceof SharedArrayBuffer)
-      result.data = result.data.slice();
-    parentPort!.postMessage({ result }, "data" in result ? [result.data.buffer as ArrayBuffer] : []);
+    if (result.data.buffer instanceof SharedArrayBuffer) result.data = result.data.slice();
+    const handed = { [transferableSymbol]: result.data.buffer, [valueSymbol]: { result } };
+    return move(handed) as unknown as Answer;
   } catch (error) {
-    parentPort!.postMessage({
-      error:
-        error instanceof Error
-          ? { name: error.name, message: error.message }
-          : { name: "Error", message: String(error) },
-    });
+    const { name, message } = error instanceof Error ? error : new Error(String(error));
+    return { error: { name, message } };
   }
-});
+}

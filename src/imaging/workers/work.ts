@@ -8,6 +8,7 @@ import { findInk, type InkFound, type RgbPicture } from "@/core/pixels/ink";
 export type Work =
   | { kind: "ink"; picture: RgbPicture; settings: InkSettings }
   | { kind: "develop"; samples: Samples; plan: Development }
+  | { kind: "reference"; id: string; reference: Pixels }
   | { kind: "difference"; id: string; reference: Pixels; trial: Pixels };
 
 /** A comparison without its map, which nobody asks for across threads. */
@@ -20,12 +21,16 @@ export type Judged = Omit<Difference, "map">;
 let last: { id: string; reference: Reference } | null = null;
 
 /** What comes back from a thread. */
-export type Done = Developed | Judged | InkFound;
+export type Done = Developed | Judged | InkFound | { analysed: true };
 
 export function carryOut(work: Work): Done {
   if (work.kind === "ink") return findInk(work.picture, work.settings);
   if (work.kind === "develop") return develop(work.samples, work.plan);
   if (last?.id !== work.id) last = { id: work.id, reference: new Reference(work.reference) };
+  if (work.kind === "reference") {
+    last.reference.analyse();
+    return { analysed: true };
+  }
   const { difference, worst, shift } = last.reference.compare(work.trial);
   return { difference, worst, shift };
 }

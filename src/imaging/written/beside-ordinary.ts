@@ -14,7 +14,7 @@ export async function besideOrdinary(
   setting: AvifSetting,
 ): Promise<string> {
   const brief = { ...photo.brief, colour: undefined, fileSize: undefined, quality: undefined };
-  const plain = new Candidates({ ...photo, brief, resolved: resolvedFor({ brief }) });
+  const plain = new Candidates({ ...photo, brief, resolved: resolvedFor({ brief }) }, { judging: "none" });
   const avif = await plain.trial(plain.at(geometry, "avif"), { ...setting, bits: 8 });
   const pixels = geometry.width * geometry.height;
   const usual = settingOf({ format: "jpeg", quality: USUAL, chroma: "4:2:0", table: 0 }, pixels)!;

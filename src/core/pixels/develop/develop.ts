@@ -107,6 +107,11 @@ export function develop(samples: Samples, plan: Development): Developed {
   return new Developing(samples, plan).run();
 }
 
+/** Whether nothing is done to the samples but turning them: the answer is then cheap, and the codes stay. */
+export function handsOn(samples: Samples, plan: Development): boolean {
+  return plan.plain && new Developing(samples, plan).handsOn();
+}
+
 class Developing {
   private readonly colours: number;
   private readonly alpha: boolean;
@@ -180,7 +185,7 @@ class Developing {
     return { ...done, kernel: still ? null : kernel, conversion: this.report() };
   }
 
-  private handsOn(): boolean {
+  handsOn(): boolean {
     const { samples, plan } = this;
     const bits = samples.data instanceof Uint16Array ? 16 : 8;
     const sameColours =

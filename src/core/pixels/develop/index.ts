@@ -1,4 +1,4 @@
-export { type Developed, type Development, develop } from "./develop";
+export { type Developed, type Development, develop, handsOn } from "./develop";
 export { beatsWith, dotScreenPeriod, dotScreenWords, TILE, wholeScales } from "./dot-screen";
 export type { Planned } from "./finish";
 export type { Samples } from "./samples";

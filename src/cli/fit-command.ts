@@ -1,0 +1,69 @@
+/** `fit`: files that meet a brief, and what is told of them. */
+import { type Brief, parseBrief } from "@/core/brief";
+import { findDisagreements } from "@/core/plan/disagreements";
+import { formatBytes } from "@/core/units";
+import { warmUp } from "@/imaging/workers";
+import { type Call, CallError } from "./args";
+import { loadBrief } from "./briefs";
+import { checkOutputFolder, fitAll } from "./fit";
+import { checkWords, print } from "./print";
+import { Progress } from "./progress";
+import { listSources } from "./sources";
+import { ALONE } from "./total-plan";
+
+export async function fit(call: Extract<Call, { command: "fit" }>): Promise<number> {
+  warmUp();
+  const brief = await loadBrief(call.brief);
+  const sources = await listSources(call.paths, call.out);
+  if (!sources.length) throw new CallError("There are no pictures in the folders that were given.");
+  await checkOutputFolder(call.out, sources);
+  const results = await fitWhole(call, brief, sources);
+  const mail = call.mail ? await (await import("./messages")).writeMessages(results, brief, call.out) : null;
+  const sum = (values: (number | undefined)[]) => values.reduce<number>((total, v) => total + (v ?? 0), 0);
+  const totals = {
+    sourceBytes: sum(results.map((r) => r.before?.bytes)),
+    outputBytes: sum(results.filter((r) => r.output).map((r) => r.facts?.bytes)),
+    mailBytes: mail?.bytes ?? null,
+    messages: mail?.paths.length ?? 0,
+  };
+  if (call.json)
+    print(JSON.stringify({ brief: stated(brief), conflicts: findDisagreements(brief), results, totals }));
+  else {
+    for (const r of results)
+      print(
+        `${r.ok ? "✓" : "✗"} ${r.source}${r.output ? ` → ${r.output}` : ""}${r.error ? `: ${r.error}` : ""}${r.checks.length ? `\n${checkWords(r.checks)}` : ""}${r.notes.map((note) => `\n    · ${note}`).join("")}`,
+      );
+    print(
+      `${results.filter((r) => r.ok).length} of ${results.length} meet the brief, ` +
+        `${formatBytes(totals.sourceBytes)} before, ${formatBytes(totals.outputBytes)} after.`,
+    );
+    for (const path of mail?.paths ?? []) print(`message: ${path}`);
+    if (mail?.error) print(mail.error);
+  }
+  if (mail?.error) return 1;
+  return results.every((r) => r.ok) ? 0 : 1;
+}
+
+async function fitWhole(
+  call: Extract<Call, { command: "fit" }>,
+  brief: Brief,
+  sources: Awaited<ReturnType<typeof listSources>>,
+) {
+  const shares = brief.total !== undefined;
+  // Looking for the common difference and making the files are two rounds.
+  const progress = new Progress(sources.length * (shares ? 2 : 1));
+  const plan = shares
+    ? await (await import("./total")).planTotal(sources, brief, call.mail, (count) => progress.at(count))
+    : ALONE;
+  try {
+    const results = await fitAll(sources, brief, call.out, plan, (count) =>
+      progress.at(count + (shares ? sources.length : 0)),
+    );
+    if (plan.limit && !plan.error) await (await import("./messages")).checkTotal(results, brief, plan.limit);
+    return results;
+  } finally {
+    await plan.close();
+  }
+}
+
+const stated = (brief: Brief): Brief => parseBrief(brief);
