@@ -1,2 +1,2 @@
-export const TEXTS: readonly string[];
-export function compile(text: string): Promise<string>;
+export const MODULES: Readonly<Record<string, string>>;
+export function compile(name: string): Promise<string>;

@@ -1,24 +1,48 @@
-// Compiles every .wat file of the core into the .ts file beside it. Run it after every change of one; tests hold text and bytes together.
+// Compiles the AssemblyScript of assembly/ into TypeScript that holds the bytes, beside the code that uses them.
+// Run it after every change of one; tests hold text and bytes together.
 import { readFileSync, writeFileSync } from "node:fs";
-import { basename, resolve } from "node:path";
+import { resolve } from "node:path";
 import { fileURLToPath } from "node:url";
-import wabt from "wabt";
+import asc from "assemblyscript/asc";
 
-const core = resolve(fileURLToPath(import.meta.url), "../../src/core");
-export const TEXTS = ["pixels/resample/rows.wat", "difference/kernels.wat"];
+const root = resolve(fileURLToPath(import.meta.url), "../..");
+/** What is compiled, and the file that holds its bytes. */
+export const MODULES = {
+  rows: "src/core/pixels/resample/rows-wasm.ts",
+  kernels: "src/core/difference/kernels-wasm.ts",
+};
+/** No runtime of its own: memory comes from outside, and nothing is allocated or checked. */
+const FLAGS = [
+  "-O3",
+  "--runtime",
+  "stub",
+  "--importMemory",
+  "--enable",
+  "simd",
+  "--use",
+  "abort=",
+  "--noAssert",
+];
 
-/** The bytes of one of {@link TEXTS} in base64. */
-export async function compile(text) {
-  const { parseWat } = await wabt();
-  const module = parseWat(basename(text), readFileSync(resolve(core, text), "utf8"), { simd: true });
-  return Buffer.from(module.toBinary({}).buffer).toString("base64");
+/** The bytes of one of {@link MODULES} in base64. */
+export async function compile(name) {
+  let bytes = null;
+  const { error, stderr } = await asc.main([`${name}.ts`, "--outFile", "out.wasm", ...FLAGS], {
+    readFile: (path) =>
+      path === `${name}.ts` ? readFileSync(resolve(root, "assembly", path), "utf8") : null,
+    writeFile: (path, contents) => {
+      if (path === "out.wasm") bytes = contents;
+    },
+    listFiles: () => [],
+  });
+  if (error) throw new Error(`${error.message}\n${stderr}`);
+  return Buffer.from(bytes).toString("base64");
 }
 
 if (process.argv[1] === fileURLToPath(import.meta.url)) {
-  for (const text of TEXTS) {
-    const name = basename(text, ".wat");
-    const lines = (await compile(text)).match(/.{1,140}/g).map((line) => `  "${line}"`);
-    const head = `/** Made from ${name}.wat by scripts/wasm.mjs; not written by hand. */\nexport const ${name.toUpperCase()}_WASM =\n`;
-    writeFileSync(resolve(core, text.replace(/\.wat$/, "-wasm.ts")), `${head}${lines.join(" +\n")};\n`);
+  for (const [name, path] of Object.entries(MODULES)) {
+    const lines = (await compile(name)).match(/.{1,100}/g).map((line) => `  "${line}"`);
+    const head = `/** Made from assembly/${name}.ts by scripts/wasm.mjs; not written by hand. */\nexport const ${name.toUpperCase()}_WASM =\n`;
+    writeFileSync(resolve(root, path), `${head}${lines.join(" +\n")};\n`);
   }
 }

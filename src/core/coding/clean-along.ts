@@ -3,7 +3,7 @@ import { CLEAN } from "../difference";
 import { asTried, type CleanArm, solveClean } from "./clean";
 import { cleanJpeg } from "./jpeg-clean";
 import { differenceLog } from "./prior";
-import type { AvifSetting, JpegSetting, Picture, WebpSetting, Weighed } from "./types";
+import type { AvifSetting, JpegSetting, Picture, Setting, WebpSetting, Weighed } from "./types";
 
 const SAMPLE_BUDGET = 5;
 const BUDGET = 4;

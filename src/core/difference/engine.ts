@@ -1,7 +1,7 @@
 /**
  * Planes of floats and what is done to whole planes: windowed means, variances, halving. The inner loops are
  * WebAssembly
- * (kernels.wat), the same in Node, in workers and in browsers. At a plane's edge the outermost sample
+ * (assembly/kernels.ts), the same in Node, in workers and in browsers. At a plane's edge the outermost sample
  * repeats.
  */
 import { KERNELS_WASM } from "./kernels-wasm";
@@ -62,7 +62,7 @@ export class Engine {
 
   constructor() {
     compiled ??= new WebAssembly.Module(Uint8Array.from(atob(KERNELS_WASM), (c) => c.charCodeAt(0)));
-    this.kernels = new WebAssembly.Instance(compiled, { host: { memory: this.memory } })
+    this.kernels = new WebAssembly.Instance(compiled, { env: { memory: this.memory } })
       .exports as unknown as Kernels;
     this.pointers = this.take(FIXED);
     for (const window of [WINDOW, HALVING, PAIR]) this.weights(window);

@@ -175,7 +175,7 @@ describe("the structural part", () => {
   });
 
   it("is compiled from the text that stands beside it", async () =>
-    expect(await compile("difference/kernels.wat")).toBe(KERNELS_WASM));
+    expect(await compile("kernels")).toBe(KERNELS_WASM));
 });
 
 describe("visible difference", () => {

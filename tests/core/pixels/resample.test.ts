@@ -109,7 +109,7 @@ describe("kernels", () => {
   });
 
   it("are compiled from the text that stands beside them", async () =>
-    expect(await compile("pixels/resample/rows.wat")).toBe(ROWS_WASM));
+    expect(await compile("rows")).toBe(ROWS_WASM));
 });
 
 describe("resampling", () => {

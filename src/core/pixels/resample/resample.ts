@@ -2,7 +2,7 @@
  * Separable resampling on floats, four a pixel: red, green, blue (grey: only the first) and alpha.
  * Rows come in one at a time and are never all held: each is filtered across first, and kept only as long as
  * an
- * output row needs it. The inner loops are WebAssembly (rows.wat), the same in Node, in workers and in
+ * output row needs it. The inner loops are WebAssembly (assembly/rows.ts), the same in Node, in workers and in
  * browsers.
  */
 import { ROWS_WASM } from "./rows-wasm";
@@ -45,7 +45,7 @@ class Bench {
   constructor(bytes: number) {
     compiled ??= new WebAssembly.Module(Uint8Array.from(atob(ROWS_WASM), (c) => c.charCodeAt(0)));
     this.memory = new WebAssembly.Memory({ initial: Math.ceil(bytes / PAGE) + 1 });
-    const { exports } = new WebAssembly.Instance(compiled, { host: { memory: this.memory } });
+    const { exports } = new WebAssembly.Instance(compiled, { env: { memory: this.memory } });
     this.rows = exports as unknown as Rows;
   }
 
