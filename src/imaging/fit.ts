@@ -2,46 +2,15 @@
  * One photo through one brief, the sentence of the stations:
  * source → planned → candidates → chosen → written; what was written is then proved from disk.
  */
+
 import { type Brief, clauseNames, clauseWords, WISHES_GIVEN_UP } from "@/core/brief";
-import type { Setting } from "@/core/coding";
 import type { Pixels } from "@/core/difference";
-import type { Geometry } from "@/core/geometry";
-import { AUTO, type Frame, GeometryError } from "@/core/photo";
-import type { InkReport } from "@/core/pixels/ink";
-import type { Step } from "@/core/plan";
-import type { WrittenKind } from "@/core/plan/names";
+import { GeometryError } from "@/core/photo";
+import { cannot, type FitAnswer, unplanned } from "./answer";
 import { Candidates, type Judging } from "./candidates";
 import { type Chosen, type FitRequest, waysFor } from "./chosen";
-import { notesOn, type PlannedPhoto, resolvedFor } from "./planned";
+import type { PlannedPhoto } from "./planned";
 import { type Written, writeFile } from "./written";
-
-export interface FitAnswer {
-  /** The whole file; null where the photo cannot meet the brief. */
-  output: Uint8Array | null;
-  format: WrittenKind | null;
-  error: string | null;
-  geometry: Geometry | null;
-  /** The frame that was used: a proposed one where nobody has set it. */
-  frame: Frame;
-  /** Period in px of a dot screen that beats with the new pixels; null where none does. */
-  dotScreen: number | null;
-  setting: Setting | null;
-  /**
-   * Visible difference from the planned picture; 0 where the picture data stay. Null where no file was made,
-   * or where `judge` tells it of the written pixels.
-   */
-  difference: number | null;
-  judge: ((pixels: Pixels) => Promise<number>) | null;
-  /** Bytes from which on the ceiling would force no visible loss; null where it forces none or that is not known. */
-  cleanFrom: number | null;
-  /** What was found as ink, where the brief asks for it. */
-  ink: InkReport | null;
-  passedThrough: boolean;
-  encodes: number;
-  steps: Step[];
-  told: string[];
-  notes: string[];
-}
 
 /**
  * Plans and makes the file in memory. Wishes that the photo cannot have are given up one by one, the dearest
@@ -79,43 +48,7 @@ async function fitAsAsked(request: FitRequest): Promise<FitAnswer> {
   }
 }
 
-const NOTHING = {
-  output: null,
-  format: null,
-  dotScreen: null,
-  setting: null,
-  difference: null,
-  judge: null,
-  cleanFrom: null,
-  passedThrough: false,
-  encodes: 0,
-  steps: [],
-  told: [],
-};
-
-const unplanned = ({ brief, source, frame = AUTO }: FitRequest, error: string): FitAnswer => ({
-  ...NOTHING,
-  error,
-  geometry: null,
-  frame,
-  ink: null,
-  notes: notesOn(resolvedFor({ brief }), source.facts, frame),
-});
-
-const cannot = (
-  { frame, ink, notes }: PlannedPhoto,
-  chosen: Extract<Chosen, { kind: "cannot" }>,
-): FitAnswer => ({
-  ...NOTHING,
-  error: chosen.why,
-  geometry: chosen.geometry,
-  frame,
-  ink,
-  encodes: chosen.encodes,
-  notes: [...notes, ...chosen.notes],
-});
-
-function told(
+export function told(
   { frame, ink, notes }: PlannedPhoto,
   chosen: Chosen,
   { file, ...written }: Written,
@@ -126,6 +59,7 @@ function told(
     error: null,
     frame,
     ink: written.passedThrough ? null : ink,
+    elsewise: chosen.elsewise ?? false,
     encodes: chosen.encodes,
     notes: [...notes, ...chosen.notes, ...written.notes],
   };

@@ -1,2 +1,3 @@
-export { type FitAnswer, fitPhoto } from "./fit";
+export type { FitAnswer } from "./answer";
+export { fitPhoto } from "./fit";
 export { type SharedOut, shareOut } from "./share-out";

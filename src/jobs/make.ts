@@ -2,8 +2,10 @@
  * Makes one item of a run: the measured file if it is still there, else a fresh one; either way proved from
  * disk.
  */
+
 import { eq } from "drizzle-orm";
 import { outputName, type WrittenKind } from "@/core/plan/names";
+import { canonical } from "@/core/units";
 import { fitPhoto } from "@/imaging";
 import { type Made, type Proof, prove } from "@/imaging/proved";
 import { isDiskFull, readSource, sentence } from "@/imaging/source";
@@ -41,9 +43,7 @@ export async function make(store: Store, id: string): Promise<void> {
     // What was measured is the file, unless the limit on the whole was shared out anew since the button was
     // pressed.
     const ready =
-      JSON.stringify(item.share ?? null) === JSON.stringify(item.snapshot.share ?? null)
-        ? item.measured
-        : null;
+      canonical(item.share ?? null) === canonical(item.snapshot.share ?? null) ? item.measured : null;
     const kept =
       ready?.outputSha256 && (await store.files.has(ready.outputSha256))
         ? { sha256: ready.outputSha256, difference: ready.difference ?? null }

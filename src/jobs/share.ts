@@ -3,6 +3,7 @@
  * is called again whenever the last trial that it waits for is there. Can be broken off anywhere: what it
  * decides follows from the rows alone.
  */
+
 import { createHash } from "node:crypto";
 import { eq, sql } from "drizzle-orm";
 import { type Brief, resolveBrief } from "@/core/brief";
@@ -18,6 +19,7 @@ import {
   type Whole,
 } from "@/core/budget";
 import { planNames } from "@/core/plan/names";
+import { canonical } from "@/core/units";
 import { wholeOf } from "@/delivery";
 import type { Executor, Store } from "@/store";
 import { announce, batches, type ShareState, type ShareTarget } from "@/store";
@@ -240,8 +242,6 @@ class Group {
 const sameTarget = (a: ShareTarget | null, b: ShareTarget): boolean => {
   if (!a || a.kind !== b.kind) return false;
   if (a.kind === "set" && b.kind === "set")
-    return (
-      JSON.stringify([a.setting, a.geometry, a.told]) === JSON.stringify([b.setting, b.geometry, b.told])
-    );
-  return a.kind === "own" || JSON.stringify(a) === JSON.stringify(b);
+    return canonical([a.setting, a.geometry, a.told]) === canonical([b.setting, b.geometry, b.told]);
+  return a.kind === "own" || canonical(a) === canonical(b);
 };

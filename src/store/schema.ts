@@ -164,6 +164,8 @@ export interface Measured {
   told: string[];
   notes: string[];
   passedThrough: boolean;
+  /** The setting that a person has chosen was not allowed, so that one was looked for; missing in older ones. */
+  elsewise?: boolean;
   encodes: number;
   error: string | null;
 }

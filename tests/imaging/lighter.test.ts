@@ -34,11 +34,11 @@ const rgba = async (
     .toBuffer();
 };
 
-async function poster(): Promise<Buffer> {
+async function poster(seed = 21): Promise<Buffer> {
   const zip = new JSZip();
   zip.file("mimetype", "image/openraster", { compression: "STORE" });
   zip.file("stack.xml", STACK);
-  const ground = await sharp(await jpegPhoto(400, 300, 21))
+  const ground = await sharp(await jpegPhoto(400, 300, seed))
     .png({ compressionLevel: 0 })
     .toBuffer();
   const files: Record<string, Buffer> = {
@@ -241,6 +241,17 @@ describe("lighter, and still layered", () => {
       ),
     ).toMatchObject({ ok: true });
     expect((await fit(await jpegPhoto(80, 60, 5), { layers: "keep" })).proof!.checks).toEqual([]);
+  });
+
+  it("is judged against itself, also after another artwork of the same width", async () => {
+    const lighter: Lighter = { ...DEFAULT_LIGHTER, scale: 60 };
+    const seen = async (seed: number) =>
+      (await fit(await poster(seed), { layers: "keep" }, { ...CENTRED, lighter })).difference!;
+    const [first, second] = [await seen(21), await seen(77)];
+    // Against the other picture the difference is far beyond what is plain to see.
+    expect(first).toBeLessThan(2);
+    expect(second).toBeLessThan(2);
+    expect(second).toBeGreaterThan(0);
   });
 
   it("takes no part in sharing a limit on the whole", async () => {

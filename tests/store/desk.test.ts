@@ -13,6 +13,7 @@ import {
   createBatch,
   createBrief,
   editState,
+  frameKey,
   getBatch,
   latestRun,
   listBatches,
@@ -25,6 +26,7 @@ import {
   startRun,
   stepEdit,
 } from "@/store/queries";
+import { setFrame } from "@/store/queries/batches";
 import type { Revision } from "@/store/queries/briefs";
 import { collectFiles } from "@/store/queries/storage";
 import { trimTrials } from "@/store/queries/trials";
@@ -69,6 +71,31 @@ const diskFiles = async () =>
       withFileTypes: true,
     }).catch(() => [])
   ).filter((f) => f.isFile()).length;
+
+describe("settings of a photo", () => {
+  it("are the same whatever the order in which their keys come back", async () => {
+    const raw = { way: "camera", brighten: true, recover: false } as const;
+    const back = { recover: false, brighten: true, way: "camera" } as const;
+    expect(frameKey({ x: 0.25, y: 0.5, zoom: 2, raw })).toBe(
+      frameKey({ zoom: 2, raw: back, y: 0.5, x: 0.25 }),
+    );
+    expect(frameKey({ x: 0.25, y: 0.5 })).not.toBe(frameKey({ x: 0.5, y: 0.25 }));
+    const choice = { format: "jpeg", quality: 80, chroma: "4:2:0", table: 0 } as const;
+    await bringIn(store, workspace, batchId, "a.jpg", await jpegPhoto(60, 40));
+    const [row] = await rows();
+    const frame = { x: 0.25, y: 0.5, zoom: 2, raw };
+    await setFrame(store.db, row.id, row.revisionId!, { frame, choice, accepted: true });
+    const [kept] = await rows();
+    // jsonb orders keys in its own way; what is read back is still the same setting.
+    expect(frameKey(kept.frame!, kept.choice)).toBe(frameKey(frame, choice));
+    await setFrame(store.db, row.id, row.revisionId!, {
+      frame: kept.frame!,
+      choice: kept.choice ?? undefined,
+      accepted: true,
+    });
+    expect((await rows())[0].assignmentId).toBe(kept.assignmentId);
+  });
+});
 
 describe("bringing photos in", () => {
   it("stores the same photo once, whatever it is called, and gives it an assignment and jobs", async () => {

@@ -6,6 +6,7 @@ import { AUTO, aimedSize, type Frame } from "@/core/photo";
 import { allowedFormats, passSteps, planSteps, reasonsToEncode, verdictOf, writtenKind } from "@/core/plan";
 import { planNames, type WrittenKind } from "@/core/plan/names";
 import { type Facts, factsOfPage } from "@/core/proof";
+import { canonical } from "@/core/units";
 import type { Database } from "@/store";
 import {
   type BatchRow,
@@ -33,9 +34,7 @@ export async function batchView(db: Database, batch: BatchRow): Promise<BatchVie
     const item = made.get(row.assignmentId ?? "") ?? null;
     // What was made for another share of the whole is not this file.
     const same =
-      item &&
-      !run?.row.filesDeletedAt &&
-      JSON.stringify(item.share ?? null) === JSON.stringify(row.share ?? null);
+      item && !run?.row.filesDeletedAt && canonical(item.share ?? null) === canonical(row.share ?? null);
     return rowView(row, (row.revisionId && used.get(row.revisionId)) || null, same ? item : null);
   });
   return {

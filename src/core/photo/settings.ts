@@ -3,6 +3,7 @@
  * the frame.
  */
 import { z } from "zod";
+import { canonical } from "../units";
 
 export const rawSchema = z.strictObject({
   /** The sensor's values developed here, or the picture that the camera put beside them. */
@@ -77,8 +78,7 @@ export type LightSettings = z.infer<typeof lightSchema>;
 export const DEFAULT_LIGHT: LightSettings = { strength: 100, start: 82, peak: 4.9 };
 
 /** Equal settings have one spelling, and the usual ones none. */
-export const sameSettings = (a: object, b: object): boolean =>
-  JSON.stringify(Object.entries(a).sort()) === JSON.stringify(Object.entries(b).sort());
+export const sameSettings = (a: object, b: object): boolean => canonical(a) === canonical(b);
 
 export interface InkSettings {
   /** 0 takes only what is surely ink, 100 everything that may be; 50 lies half way between paper and ink. */

@@ -1,4 +1,5 @@
 export { type ByteRange, formatBytes, parseByteText, resolveByteRange, toBytes } from "./bytes";
+export { canonical } from "./canonical";
 export { UnitError } from "./error";
 export { LENGTH_UNITS, type LengthUnit, POINTS_PER_INCH, parseLength, toInches } from "./length";
 export { formatSize, MAX_PIXELS, MAX_SIDE, onPaper, parsePixels } from "./pixels";

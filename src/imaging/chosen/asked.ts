@@ -22,8 +22,11 @@ export interface Shared {
   told: string[];
 }
 
-/** What has been chosen for a photo. `encodes`: trials that it took. */
-export type Chosen = { encodes: number; notes: readonly string[] } & (
+/**
+ * What has been chosen for a photo. `encodes`: trials that it took. `elsewise`: a person's setting was not
+ * allowed by the brief, so that one was looked for.
+ */
+export type Chosen = { encodes: number; notes: readonly string[]; elsewise?: boolean } & (
   | OwnData
   | Coded
   | LighterFile

@@ -21,7 +21,7 @@ export async function byHand(candidates: Candidates, choice: Choice): Promise<Ch
   if (why !== null) {
     const found = await searched(candidates);
     const note = `${choiceName(choice)} was chosen on Weigh, but ${why}, so Zumbrel looked for a setting itself.`;
-    return { ...found, notes: [...found.notes, note] };
+    return { ...found, notes: [...found.notes, note], elsewise: true };
   }
   const picture = candidates.at(geometry, setting.format);
   const { bytes } = await candidates.trial(picture, setting);

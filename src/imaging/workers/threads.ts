@@ -44,6 +44,11 @@ export class Threads {
     }
   }
 
+  /** Ends all threads from outside, as a lack of memory does. */
+  async kill(): Promise<void> {
+    await Promise.all((await this.started()).threads.map((thread) => thread.terminate()));
+  }
+
   private started(): Promise<Piscina> {
     this.pool ??= import("piscina").then(
       ({ Piscina, queueOptionsSymbol }) =>

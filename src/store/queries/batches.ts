@@ -4,6 +4,7 @@ import { type Brief, PIXEL_CLAUSES } from "@/core/brief";
 import type { Choice } from "@/core/coding";
 import { AUTO, type Frame, tidyFrame } from "@/core/photo";
 import type { Facts } from "@/core/proof";
+import { canonical } from "@/core/units";
 import { addJobs, PRIORITY, removeJobs } from "../queue";
 import { assignments, batches, batchPhotos, type FrameState, files, photos } from "../schema";
 import type { Executor } from "../store";
@@ -308,9 +309,9 @@ export async function assignAll(db: Executor, batchId: string): Promise<void> {
   for (const revisionId of used) if (revisionId) await assign(db, batchId, revisionId);
 }
 
-/** Equal for equal frame and choice. */
+/** Equal for equal frame and choice; the database gives keys of objects back in an order of its own. */
 export const frameKey = (frame: Frame, choice?: Choice | null): string =>
-  JSON.stringify(choice ? [tidyFrame(frame), choice] : tidyFrame(frame));
+  canonical(choice ? [tidyFrame(frame), choice] : tidyFrame(frame));
 
 async function unmeasured(
   db: Executor,

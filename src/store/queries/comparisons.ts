@@ -120,8 +120,7 @@ export async function totals(db: Executor, batchId: string): Promise<ComparedTot
       done: measured.length,
       failed: measured.filter((one) => one.error).length,
       bytes: measured.reduce((sum, one) => sum + (one.bytes ?? 0), 0),
-      elsewise: measured.filter((one) => one.notes.some((note) => note.includes("was chosen on Weigh, but")))
-        .length,
+      elsewise: measured.filter((one) => one.elsewise).length,
       worst: differences.length ? Math.max(...differences) : null,
     };
   });

@@ -6,6 +6,7 @@ import type { Limit } from "@/core/budget";
 import type { Choice } from "@/core/coding";
 import { writtenKind } from "@/core/plan";
 import { freeName, planNames, sameName, type WrittenKind } from "@/core/plan/names";
+import { canonical } from "@/core/units";
 import { addJobs, PRIORITY } from "../queue";
 import {
   files,
@@ -241,7 +242,7 @@ async function madeBefore(db: Executor, batchId: string): Promise<Map<string, Ma
 function sameAsk(a: ItemSnapshot, b: ItemSnapshot): boolean {
   const of = ({ sourceSha256, brief, frame, choice, share }: ItemSnapshot) => {
     const made = share?.kind === "set" ? [share.setting, share.geometry] : (share?.kind ?? "");
-    return JSON.stringify([sourceSha256, { ...brief, names: "" }, frame, choice ?? null, made]);
+    return canonical([sourceSha256, { ...brief, names: "" }, frame, choice ?? null, made]);
   };
   return of(a) === of(b);
 }

@@ -102,8 +102,15 @@ const atLevel = (models: Model[], level: number) =>
     return sum + trial(photo, one, arm.highest).bytes;
   }, 0);
 
+/** The one of that kind; fails for any other. */
+function as<T extends { kind: string }, K extends T["kind"]>(kind: K, one: T): Extract<T, { kind: K }> {
+  if (one.kind !== kind) expect.fail(`${one.kind} where ${kind} is expected`);
+  return one as Extract<T, { kind: K }>;
+}
+
 describe("a limit that binds", () => {
   it("is used to between 96 and 100 %, and all photos end at one difference", () => {
+    let bound = 0;
     fc.assert(
       fc.property(
         fc.array(model, { minLength: 8, maxLength: 40 }),
@@ -112,19 +119,20 @@ describe("a limit that binds", () => {
           const max = atLevel(models, level);
           if (max >= atLevel(models, CLEAN) * 0.97 || max < atLevel(models, PLAIN) * 1.02) return;
           const { answer, trials } = run(models, files(max));
-          expect(answer.kind).toBe("shared");
-          if (answer.kind !== "shared") return;
-          expect(answer.total).toBeLessThanOrEqual(max);
-          expect(answer.total / max).toBeGreaterThanOrEqual(0.96);
-          const seen = answer.picks.map((pick) => pick.difference);
+          const shared = as("shared", answer);
+          bound += 1;
+          expect(shared.total).toBeLessThanOrEqual(max);
+          expect(shared.total / max).toBeGreaterThanOrEqual(0.96);
+          const seen = shared.picks.map((pick) => pick.difference);
           // A step of quality is 5 to 10 % of the difference where it is large.
           expect(Math.max(...seen) / Math.min(...seen)).toBeLessThan(1.3);
-          expect(answer.picks.every((pick) => pick.measured)).toBe(true);
+          expect(shared.picks.every((pick) => pick.measured)).toBe(true);
           expect(trials / models.length).toBeLessThanOrEqual(7);
         },
       ),
       { numRuns: 60, seed: 41 },
     );
+    expect(bound).toBeGreaterThan(30);
   });
 
   it("leaves photos as they are whose own file is smaller", () => {
@@ -134,8 +142,12 @@ describe("a limit that binds", () => {
     ];
     const { answer } = run(models, files(atLevel(models.slice(1), 1.4) + 20_000));
     expect(answer.kind).toBe("shared");
-    if (answer.kind === "shared")
-      expect(answer.picks[0]).toMatchObject({ quality: null, setting: null, bytes: 20_000, difference: 0 });
+    expect(as("shared", answer).picks[0]).toMatchObject({
+      quality: null,
+      setting: null,
+      bytes: 20_000,
+      difference: 0,
+    });
   });
 
   it("keeps each file inside its own range", () => {
@@ -148,10 +160,9 @@ describe("a limit that binds", () => {
       ...(i === 1 && { min: 160_000 }),
     }));
     const { answer } = run(models, files(atLevel(models, 1.3)));
-    expect(answer.kind).toBe("shared");
-    if (answer.kind !== "shared") return;
-    expect(answer.picks[0].bytes).toBeLessThanOrEqual(40_000);
-    expect(answer.picks[1].bytes).toBeGreaterThanOrEqual(160_000);
+    const met = as("shared", answer);
+    expect(met.picks[0].bytes).toBeLessThanOrEqual(40_000);
+    expect(met.picks[1].bytes).toBeGreaterThanOrEqual(160_000);
   });
 });
 
@@ -162,7 +173,7 @@ describe("a limit that does not bind", () => {
     // Just at the clean level: settled with real files, still clean.
     const tight = run(models, files(atLevel(models, CLEAN) * 1.01)).answer;
     expect(tight.kind).toBe("shared");
-    if (tight.kind === "shared") expect(tight.level).toBeLessThanOrEqual(CLEAN);
+    expect(as("shared", tight).level).toBeLessThanOrEqual(CLEAN);
   });
 
   it("needs no trial where every file may stay as it is", () => {
@@ -191,27 +202,25 @@ describe("a limit that cannot be met", () => {
   it("says by how much, and offers fewer pixels, fewer photos or another limit", () => {
     const max = Math.round(least * 0.7);
     const { answer } = run(models, files(max));
-    expect(answer.kind).toBe("cannot");
-    if (answer.kind !== "cannot") return;
-    expect(answer.over).toBe(answer.total - max);
-    expect(answer.total / least).toBeGreaterThan(0.97);
+    const met = as("cannot", answer);
+    expect(met.over).toBe(met.total - max);
+    expect(met.total / least).toBeGreaterThan(0.97);
     const full = { width: 1632, height: 1224 };
     const photos = models.map((one, i) => ({ ...photoOf(String(i), one), full }));
     const offers = offersFor({
       brief: { zumbrelBrief: 1, name: "n" },
       whole: files(max),
       counted: "files",
-      picks: answer.picks,
+      picks: met.picks,
       photos,
       messages: 1,
     });
     expect(offers.map((offer) => offer.kind)).toEqual(["pixels", "photos", "limit"]);
     const [pixels, without, limit] = offers;
     // Bytes go about with the pixels: 0.7 / 1.35 of them, to the power of 1 / 0.85, are 46 % of the pixels.
-    if (pixels.kind === "pixels")
-      expect(pixels.side / full.width).toBeCloseTo(Math.sqrt((0.7 / 1.35) ** (1 / 0.85)), 1);
-    if (without.kind === "photos") expect(without.ids[0]).toBe("3");
-    if (limit.kind === "limit") expect(limit.bytes).toBe(Math.ceil(answer.total * 1.04));
+    expect(as("pixels", pixels).side / full.width).toBeCloseTo(Math.sqrt((0.7 / 1.35) ** (1 / 0.85)), 1);
+    expect(as("photos", without).ids[0]).toBe("3");
+    expect(as("limit", limit).bytes).toBe(Math.ceil(met.total * 1.04));
     expect(offers.map((offer) => offerWords(offer, (id) => `photo ${id}`))[1]).toMatch(/^Leave out/);
   });
 
@@ -219,8 +228,7 @@ describe("a limit that cannot be met", () => {
     const max = Math.round(least);
     const whole: Whole = { max, fixed: 2000, each: base64Bytes };
     const { answer } = run(models, whole);
-    expect(answer.kind).toBe("cannot");
-    if (answer.kind !== "cannot") return;
+    const met = as("cannot", answer);
     const photos = models.map((one, i) => ({
       ...photoOf(String(i), one),
       full: { width: 1632, height: 1224 },
@@ -229,12 +237,12 @@ describe("a limit that cannot be met", () => {
       brief: { zumbrelBrief: 1, name: "n", width: { exact: 1632 } },
       whole,
       counted: "mail",
-      picks: answer.picks,
+      picks: met.picks,
       photos,
       messages: 1,
     });
     expect(offers.map((offer) => offer.kind)).toEqual(["messages", "photos", "limit"]);
-    if (offers[0].kind === "messages") expect(offers[0].count).toBe(2);
+    expect(as("messages", offers[0]).count).toBe(2);
   });
 });
 

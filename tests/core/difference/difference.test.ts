@@ -309,12 +309,10 @@ describe("visible difference", () => {
       height: 1200,
     });
     const cut = new Reference(part({ data, width, height, channels: 3 })).compare(part(trial));
-    for (const row of [3, 100, 180, 250])
-      for (const x of [2, 300, 700])
-        expect(cut.map.data[row * cut.map.width + x]).toBeCloseTo(
-          whole.map.data[row * whole.map.width + x],
-          4,
-        );
+    const seen = cut.map.data.subarray(0, 250 * cut.map.width);
+    const off = seen.reduce((most, value, i) => Math.max(most, Math.abs(value - whole.map.data[i])), 0);
+    expect(off).toBeLessThan(1e-4);
+    expect(seen.filter((value) => value > 0.1).length).toBeGreaterThan(seen.length / 2);
     expect(whole.map).toMatchObject({ width: 750, height: 550 });
   });
 
