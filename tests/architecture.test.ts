@@ -53,7 +53,7 @@ const IMAGING = [
 ];
 /** Packages that only these areas may import; core and ui have no others. */
 const OWN_PACKAGES: Record<string, readonly RegExp[]> = {
-  core: [/^zod$/],
+  core: [/^(zod|saxes)$/],
   ui: [
     /^react(-dom|-dropzone|-hook-form|-hotkeys-hook)?$/,
     /^recharts$/,

@@ -8,6 +8,7 @@ export default async function setup(): Promise<() => Promise<void>> {
   const folder = await mkdtemp(join(process.cwd(), "node_modules", ".zumbrel-test-"));
   execFileSync(process.execPath, ["scripts/build.mjs", "cli"], {
     env: { ...process.env, ZUMBREL_BUNDLES: folder },
+    stdio: ["ignore", "ignore", "inherit"],
   });
   process.env.ZUMBREL_BUNDLES = folder;
   return () => rm(folder, { recursive: true, force: true });

@@ -6,6 +6,7 @@
  */
 import { ascii, concat, latin1, startsWith, view } from "./bytes";
 import { bodyOf, isXmp, type JpegFile, MARKER, readJpeg, rebuildJpeg, segment } from "./jpeg";
+import { xmpProperties } from "./xml";
 
 /** One value for all colours, or one each. All in stops where light is meant. */
 export interface GainMap {
@@ -84,18 +85,12 @@ function checked(map: GainMap): GainMap | null {
 }
 
 function fromXmp(xmp: string, jpeg: Uint8Array): GainMap | null {
+  const properties = xmpProperties(xmp);
   const values = (name: string, usual: number): number[] => {
-    const plain =
-      new RegExp(`hdrgm:${name}\\s*=\\s*["']([^"']+)["']`).exec(xmp) ??
-      new RegExp(`<hdrgm:${name}>\\s*([^<\\s][^<]*)<`).exec(xmp);
-    if (plain) return [Number(plain[1])];
-    const list = new RegExp(`<hdrgm:${name}>([\\s\\S]*?)</hdrgm:${name}>`).exec(xmp);
-    const items = list
-      ? [...list[1].matchAll(/<rdf:li>\s*([^<]+?)\s*<\/rdf:li>/g)].map((item) => Number(item[1]))
-      : [];
-    return items.length === 3 ? items : [usual];
+    const found = properties.get(`hdrgm:${name}`)?.map(Number) ?? [];
+    return found.length === 1 || found.length === 3 ? found : [usual];
   };
-  if (/hdrgm:BaseRenditionIsHDR\s*=\s*["']True/i.test(xmp)) return null;
+  if (/^true$/i.test(properties.get("hdrgm:BaseRenditionIsHDR")?.[0] ?? "")) return null;
   return checked({
     jpeg,
     min: values("GainMapMin", 0),

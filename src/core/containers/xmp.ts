@@ -3,6 +3,7 @@
  * and EXIF namespaces of XMP part 2.
  */
 import { latin1 } from "./bytes";
+import { xmpProperties } from "./xml";
 
 export interface XmpFacts {
   width: number;
@@ -13,7 +14,10 @@ export interface XmpFacts {
 
 const read = (xmp: Uint8Array) => new TextDecoder().decode(xmp);
 
-/** Sets a property, written as attribute or as element, wherever it occurs; null takes it away. */
+/**
+ * Sets a property, written as attribute or as element, wherever it occurs; null takes it away. In place, since
+ * every other byte of the packet stays.
+ */
 function set(text: string, name: string, value: string | null): string {
   const attribute = new RegExp(`\\s${name}\\s*=\\s*("[^"]*"|'[^']*')`, "g");
   const element = new RegExp(`<${name}>[^<]*</${name}>`, "g");
@@ -54,15 +58,13 @@ export function withXmpResolution(xmp: Uint8Array, ppi: number): Uint8Array {
   return new TextEncoder().encode(text);
 }
 
-const ENTITIES: Record<string, string> = { amp: "&", lt: "<", gt: ">", quot: '"', apos: "'" };
-const plain = (text: string) =>
-  text.replace(/&(amp|lt|gt|quot|apos);/g, (_, name: string) => ENTITIES[name]).trim();
+/** The longest notice that is taken along. */
+const LONGEST_NOTICE = 500;
 
 /** The copyright notice (dc:rights), or null. */
 export function xmpRights(xmp: Uint8Array | null): string | null {
-  const match =
-    xmp && /<dc:rights(?:\s[^>]*[^>/])?>[\s\S]*?<rdf:li[^>]*>([^<]{1,500})<\/rdf:li>/.exec(read(xmp));
-  return match && plain(match[1]) !== "" ? plain(match[1]) : null;
+  const [notice = ""] = xmp ? (xmpProperties(read(xmp)).get("dc:rights") ?? []) : [];
+  return notice !== "" && notice.length <= LONGEST_NOTICE ? notice : null;
 }
 
 /** The copyright notice of IPTC data (record 2, data set 116; IIM 4.2), or null. */

@@ -1,13 +1,10 @@
 /**
- * The description of layered artwork: `stack.xml` of OpenRaster. Only what the format uses of XML is read;
- * documents that declare entities are refused.
+ * The description of layered artwork: `stack.xml` of OpenRaster. Documents that declare entities are refused.
  */
+import { SaxesParser } from "saxes";
 import { ContainerError } from "../../containers";
 import { type Artwork, type Group, type Node, OPERATORS, type Operator } from "./types";
 
-const TAG = /<(\/?)([A-Za-z][\w:.-]*)((?:\s+[\w:.-]+\s*=\s*(?:"[^"<]*"|'[^'<]*'))*)\s*(\/?)>/y;
-const ATTRIBUTE = /([\w:.-]+)\s*=\s*(?:"([^"]*)"|'([^']*)')/g;
-const ENTITIES: Record<string, string> = { lt: "<", gt: ">", amp: "&", quot: '"', apos: "'" };
 const MOST_NODES = 1000;
 const MOST_DEPTH = 40;
 const LARGEST_TEXT = 2_000_000;
@@ -21,31 +18,18 @@ const damaged = (why: string) =>
 /** Throws {@link ContainerError} with one sentence. */
 export function readStack(xml: string): Artwork {
   if (xml.length > LARGEST_TEXT) throw damaged("their description is too long");
-  if (/<!(DOCTYPE|ENTITY)/i.test(xml)) throw damaged("their description declares entities, which none needs");
-  let image: Record<string, string> | null = null;
-  let root: Group | null = null;
-  const open: Group[] = [];
-  const unknown = new Set<string>();
-  let nodes = 0;
-  for (const { closing, name, attributes, empty } of tags(xml)) {
-    if (closing) {
-      if (name === "stack") open.pop();
-      continue;
-    }
-    if (name === "image") image = attributes;
-    if (name !== "stack" && name !== "layer") {
-      if (open.length) unknown.add(name);
-      continue;
-    }
-    nodes += 1;
-    if (nodes > MOST_NODES) throw damaged(`it has more than ${MOST_NODES} layers`);
-    const node = name === "layer" ? layerOf(attributes) : groupOf(attributes, open.length === 0);
-    const parent = open[open.length - 1];
-    if (parent) parent.children.push(node);
-    else if (node.kind === "group") root ??= node;
-    if (node.kind === "group" && !empty) open.push(node);
-    if (open.length > MOST_DEPTH) throw damaged(`its groups lie more than ${MOST_DEPTH} deep`);
-  }
+  const tree = new Tree();
+  const parser = new SaxesParser({ xmlns: false });
+  parser.on("doctype", () => {
+    throw damaged("their description declares entities, which none needs");
+  });
+  parser.on("error", () => {
+    throw damaged("their description is not well formed");
+  });
+  parser.on("opentag", ({ name, attributes }) => tree.open(name, attributes));
+  parser.on("closetag", ({ name }) => tree.close(name));
+  parser.write(xml.replace(/^\uFEFF/, "")).close();
+  const { image, root } = tree;
   if (!image || !root) throw damaged("there is no picture in their description");
   const side = (key: string) => wholeOf(image[key], key, 1, MOST_SIDE);
   const ppi = (key: string) => (image[key] === undefined ? null : Number(image[key]));
@@ -56,51 +40,39 @@ export function readStack(xml: string): Artwork {
     resolution: x && y && x > 0 && y > 0 ? [x, y] : null,
     root,
     attributes: image,
-    unknown: [...unknown],
+    unknown: [...tree.unknown],
   };
 }
 
-function* tags(
-  xml: string,
-): Generator<{ closing: boolean; name: string; attributes: Record<string, string>; empty: boolean }> {
-  for (let at = xml.indexOf("<"); at >= 0; at = xml.indexOf("<", at)) {
-    const skipped = (
-      [
-        ["<!--", "-->"],
-        ["<?", "?>"],
-        ["<![CDATA[", "]]>"],
-      ] as const
-    ).find(([start]) => xml.startsWith(start, at));
-    if (skipped) {
-      const end = xml.indexOf(skipped[1], at);
-      if (end < 0) throw damaged("their description breaks off");
-      at = end + skipped[1].length;
-      continue;
+/** Layers and groups as they come, tag by tag. */
+class Tree {
+  image: Record<string, string> | null = null;
+  root: Group | null = null;
+  /** Parts of other kinds inside the picture. */
+  readonly unknown = new Set<string>();
+  private readonly groups: Group[] = [];
+  private nodes = 0;
+
+  open(name: string, attributes: Record<string, string>): void {
+    if (name === "image") this.image = attributes;
+    if (name !== "stack" && name !== "layer") {
+      if (this.groups.length) this.unknown.add(name);
+      return;
     }
-    TAG.lastIndex = at;
-    const match = TAG.exec(xml);
-    if (!match) throw damaged("their description is not well formed");
-    at = TAG.lastIndex;
-    const attributes = Object.fromEntries(
-      [...match[3].matchAll(ATTRIBUTE)].map((found) => [found[1], plain(found[2] ?? found[3])]),
-    );
-    yield { closing: match[1] === "/", name: match[2], attributes, empty: match[4] === "/" };
+    this.nodes += 1;
+    if (this.nodes > MOST_NODES) throw damaged(`it has more than ${MOST_NODES} layers`);
+    const parent = this.groups.at(-1);
+    const node = name === "layer" ? layerOf(attributes) : groupOf(attributes, !parent);
+    if (parent) parent.children.push(node);
+    else if (node.kind === "group") this.root ??= node;
+    if (node.kind === "group") this.groups.push(node);
+    if (this.groups.length > MOST_DEPTH) throw damaged(`its groups lie more than ${MOST_DEPTH} deep`);
+  }
+
+  close(name: string): void {
+    if (name === "stack") this.groups.pop();
   }
 }
-
-const plain = (text: string): string =>
-  text.replace(/&(#x?[0-9a-f]+|\w+);/gi, (all, code: string) =>
-    code[0] === "#"
-      ? String.fromCodePoint(
-          Math.min(
-            0x10ffff,
-            code[1].toLowerCase() === "x"
-              ? Number.parseInt(code.slice(2), 16) || 0
-              : Number(code.slice(1)) || 0,
-          ),
-        )
-      : (ENTITIES[code] ?? all),
-  );
 
 function wholeOf(text: string | undefined, what: string, min: number, max: number): number {
   const value = Number(text ?? "0");
