@@ -4,7 +4,7 @@
  */
 import { createReadStream } from "node:fs";
 import { stat } from "node:fs/promises";
-import { request as httpRequest } from "node:http";
+import { Readable } from "node:stream";
 import { setTimeout } from "node:timers/promises";
 import nodemailer from "nodemailer";
 import { composeMail, parcelsOf } from "@/delivery";
@@ -174,37 +174,34 @@ async function byDoor(row: HandoverRow, receiver: Receiver, outputs: readonly Ou
 }
 
 async function post(path: string, file: string | null): Promise<unknown> {
-  const bytes = file ? (await stat(file)).size : 0;
   const { port } = readEnvironment();
-  const text = await new Promise<string>((done, failed) => {
-    const request = httpRequest(
-      {
-        host: "127.0.0.1",
-        port,
-        path,
-        method: "POST",
-        headers: { "content-length": bytes, "content-type": "application/octet-stream" },
-      },
-      (response) => {
-        const pieces: Buffer[] = [];
-        response.on("data", (piece: Buffer) => pieces.push(piece));
-        response.on("error", failed);
-        response.on("end", () => {
-          const body = Buffer.concat(pieces).toString("utf8");
-          if (response.statusCode === 200) done(body);
-          else
-            failed(new RequestError(response.statusCode ?? 500, `The receiver answered: ${errorIn(body)}`));
-        });
-      },
-    );
-    request.setTimeout(PATIENCE_MS, () =>
-      request.destroy(Object.assign(new Error("no answer"), { code: "ETIMEDOUT" })),
-    );
-    request.on("error", failed);
-    if (file) createReadStream(file).on("error", failed).pipe(request);
-    else request.end();
+  const bytes = file ? (await stat(file)).size : 0;
+  const response = await fetch(`http://127.0.0.1:${port}${path}`, {
+    method: "POST",
+    headers: { "content-type": "application/octet-stream", "content-length": String(bytes) },
+    body: file ? (Readable.toWeb(createReadStream(file)) as ReadableStream) : null,
+    duplex: "half",
+    signal: AbortSignal.timeout(PATIENCE_MS),
+  } as RequestInit).catch((error: unknown) => {
+    throw lineFault(error);
   });
-  return JSON.parse(text);
+  const body = await response.text().catch((error: unknown) => {
+    throw lineFault(error);
+  });
+  if (response.status !== 200)
+    throw new RequestError(response.status, `The receiver answered: ${errorIn(body)}`);
+  return JSON.parse(body);
+}
+
+/** What happened on the line, by its code: `fetch` wraps it, and tells of patience in a way of its own. */
+function lineFault(error: unknown): unknown {
+  if (!(error instanceof Error)) return error;
+  if (error.name === "TimeoutError") return Object.assign(new Error("no answer"), { code: "ETIMEDOUT" });
+  const cause = error.cause as (Error & { code?: string }) | undefined;
+  // The receiver has hung up: undici's own code for it.
+  return cause?.code === "UND_ERR_SOCKET"
+    ? Object.assign(new Error("hung up"), { code: "ECONNRESET" })
+    : (cause ?? error);
 }
 
 function errorIn(body: string): string {

@@ -1,4 +1,5 @@
 /** What a photo of layers or pages holds, what weighs how much in it, and what could be saved. */
+import { LRUCache } from "lru-cache";
 import { resolveBrief } from "@/core/brief";
 import { tiffPages } from "@/core/containers";
 import { planGeometry } from "@/core/geometry";
@@ -92,8 +93,7 @@ function tiffLayers(bytes: Buffer, frame: Frame): { layers: LayerView[]; parts: 
 }
 
 /** Measured lately, by photo and measures. */
-const known = new Map<string, Promise<LighterView>>();
-const KEPT = 40;
+const known = new LRUCache<string, Promise<LighterView>>({ max: 40 });
 
 /** Really made, and only measured: what is chosen, and what each measure would save. */
 export function lighterView(row: Row, lighter: Lighter): Promise<LighterView> {
@@ -111,7 +111,6 @@ export function lighterView(row: Row, lighter: Lighter): Promise<LighterView> {
   const found = known.get(key) ?? measured(row, format, lighter);
   known.set(key, found);
   found.catch(() => known.delete(key));
-  if (known.size > KEPT) known.delete(known.keys().next().value!);
   return found;
 }
 

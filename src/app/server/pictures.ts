@@ -2,6 +2,7 @@
  * Decoded pictures for the panes of Weigh: held in memory while they are looked at. Everything heavy runs on
  * threads.
  */
+import { LRUCache } from "lru-cache";
 import type { Setting } from "@/core/coding";
 import type { Geometry } from "@/core/geometry";
 import { type RawTaking, rawTakingOf } from "@/core/photo";
@@ -30,29 +31,23 @@ export interface Shown {
 
 /** Bytes of decoded pictures that are held; those looked at longest ago go first. */
 const CAP = 700_000_000;
+/** The smaller levels of a picture take a third of it once more. */
+const WITH_LEVELS = 1.34;
 /** Pixels of the original that are shown at most; a larger one is reduced to this for its pane. */
 const MOST_ORIGINAL = 64_000_000;
 
-const held = new Map<string, { shown: Promise<Shown>; bytes: number }>();
+const held = new LRUCache<string, { shown: Promise<Shown> }>({ maxSize: CAP, sizeCalculation: () => 1 });
 
 function remembered(key: string, make: () => Promise<Shown>): Promise<Shown> {
   const known = held.get(key);
-  if (known) {
-    held.delete(key);
-    held.set(key, known);
-    return known.shown;
-  }
-  const entry = { shown: make(), bytes: 0 };
+  if (known) return known.shown;
+  const entry = { shown: make() };
   held.set(key, entry);
   entry.shown
     .then(async ({ levels }) => {
-      entry.bytes = (await levels[0]).data.byteLength * 1.34;
-      let sum = [...held.values()].reduce((all, one) => all + one.bytes, 0);
-      for (const [old, one] of held) {
-        if (sum <= CAP || old === key) break;
-        sum -= one.bytes;
-        held.delete(old);
-      }
+      const size = Math.round((await levels[0]).data.byteLength * WITH_LEVELS);
+      // A picture above the cap by itself is not held at all.
+      if (held.peek(key) === entry) held.set(key, entry, { size });
     })
     .catch(() => held.delete(key));
   return entry.shown;

@@ -1,4 +1,5 @@
 /** Limits on the whole, for the Desk: what they are, what the photos take now, and what was settled. */
+import { LRUCache } from "lru-cache";
 import { resolveBrief } from "@/core/brief";
 import type { Limit } from "@/core/budget";
 import { fileBytesWithin } from "@/core/delivery/mail";
@@ -65,15 +66,12 @@ export async function totalViews(
 }
 
 /** The same names give the same bytes of headers: worked out once, not at every look. */
-const known = new Map<string, Promise<number>>();
-const KEPT = 50;
+const known = new LRUCache<string, Promise<number>>({ max: 50 });
 
 function overhead(limit: Limit, subject: string, names: readonly string[]): Promise<number> {
   const key = JSON.stringify([limit.counted, limit.messages, subject, names]);
-  let found = known.get(key);
-  if (!found) {
-    known.set(key, (found = overheadOf(limit, subject, names)));
-    if (known.size > KEPT) known.delete(known.keys().next().value!);
-  }
+  const found = known.get(key) ?? overheadOf(limit, subject, names);
+  known.set(key, found);
+  found.catch(() => known.delete(key));
   return found;
 }

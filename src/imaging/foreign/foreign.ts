@@ -1,7 +1,9 @@
 /**
  * Decoding files of foreign kinds in a process of their own, which may die without taking anything with it.
  */
+
 import { createHash } from "node:crypto";
+import { LRUCache } from "lru-cache";
 import { formatName } from "@/core/brief";
 import type { Lighter } from "@/core/photo";
 import { PhotoError } from "@/core/photo";
@@ -26,24 +28,22 @@ const PATIENCE_MS = 120_000;
 const QUICK_MS = 12_000;
 
 /** Pictures decoded already, as long as their bytes are held: one photo is worked on in several steps. */
-const known = new WeakMap<Buffer, Map<string, Promise<ForeignPixels>>>();
+const known = new WeakMap<Buffer, LRUCache<string, Promise<ForeignPixels>>>();
 /** Ways of decoding one photo that are held at a time. */
 const KEPT_WAYS = 2;
 
 /** Throws a {@link PhotoError} where it cannot be decoded. */
 export function decodeForeign(kind: Foreign, bytes: Buffer, wish: Wish = {}): Promise<ForeignPixels> {
-  const ways = known.get(bytes) ?? new Map<string, Promise<ForeignPixels>>();
+  const ways = known.get(bytes) ?? new LRUCache<string, Promise<ForeignPixels>>({ max: KEPT_WAYS });
   known.set(bytes, ways);
   const key = JSON.stringify(wish);
   // All of a picture serves where half would do.
-  let pixels =
+  const held =
     ways.get(key) ?? (wish.half ? ways.get(JSON.stringify({ ...wish, half: undefined })) : undefined);
-  if (!pixels) {
-    pixels = decoded(kind, bytes, wish);
-    ways.set(key, pixels);
-    if (ways.size > KEPT_WAYS) ways.delete(ways.keys().next().value!);
-    pixels.catch(() => ways.delete(key));
-  }
+  if (held) return held;
+  const pixels = decoded(kind, bytes, wish);
+  ways.set(key, pixels);
+  pixels.catch(() => ways.delete(key));
   return pixels;
 }
 
@@ -51,19 +51,14 @@ export function decodeForeign(kind: Foreign, bytes: Buffer, wish: Wish = {}): Pr
  * Facts of raw files by their bytes: asked for each time a photo is opened, and each time they take a
  * process.
  */
-const factsKnown = new Map<string, Promise<RawFacts>>();
-const KEPT_FACTS = 300;
+const factsKnown = new LRUCache<string, Promise<RawFacts>>({ max: 300 });
 
 /** Throws a {@link PhotoError} where it is no raw file of a camera that is known. */
 export function readRawFacts(bytes: Buffer): Promise<RawFacts> {
   const key = createHash("sha256").update(bytes).digest("hex");
-  let facts = factsKnown.get(key);
-  if (!facts) {
-    facts = rawFactsOf(bytes);
-    factsKnown.set(key, facts);
-    if (factsKnown.size > KEPT_FACTS) factsKnown.delete(factsKnown.keys().next().value!);
-    facts.catch(() => factsKnown.delete(key));
-  }
+  const facts = factsKnown.get(key) ?? rawFactsOf(bytes);
+  factsKnown.set(key, facts);
+  facts.catch(() => factsKnown.delete(key));
   return facts;
 }
 

@@ -2,7 +2,9 @@
  * A photo of ink on paper becomes the clean picture of its ink: a source of its own, which everything after
  * it treats like any photo.
  */
+
 import { createHash } from "node:crypto";
+import { LRUCache } from "lru-cache";
 import sharp from "sharp";
 import { type Brief, type ResolvedBrief, resolveBrief } from "@/core/brief";
 import { type Geometry, planGeometry } from "@/core/geometry";
@@ -87,8 +89,7 @@ function threefold(data: Uint8Array, channels: number): Uint8Array {
 }
 
 /** The ink found last, by photo, frame and mode: trials, sharing and making ask for the same one again. */
-const last = new Map<string, Promise<Staged>>();
-const KEPT = 4;
+const last = new LRUCache<string, Promise<Staged>>({ max: 4 });
 
 /** The source of the clean picture. Throws a PhotoError where nothing looks like ink. */
 export async function inkStaged({ source, brief, frame, sha256 }: StageRequest): Promise<Staged> {
@@ -102,10 +103,8 @@ export async function inkStaged({ source, brief, frame, sha256 }: StageRequest):
       : 0,
   ]);
   const known = last.get(key) ?? cleaned(source, brief, frame);
-  last.delete(key);
   last.set(key, known);
   known.catch(() => last.delete(key));
-  if (last.size > KEPT) last.delete(last.keys().next().value!);
   return known;
 }
 

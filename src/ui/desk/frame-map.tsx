@@ -1,7 +1,8 @@
 "use client";
 
 /** The whole photo, small, with the frame on it: drag or use the arrow keys to move it. */
-import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from "react";
+import { useDrag } from "@use-gesture/react";
+import { type KeyboardEvent, useEffect, useRef, useState } from "react";
 import type { Frame } from "@/core/photo";
 import type { RowView } from "../api";
 import { call, useChange } from "../api";
@@ -12,12 +13,11 @@ const clamp = (value: number) => Math.min(1, Math.max(0, value));
 export function FrameMap({ row, batchId }: { row: RowView; batchId: string }) {
   const { before, geometry } = row;
   const [frame, setFrame] = useState<Frame>(row.frame);
-  const drag = useRef<{ x: number; y: number; frame: Frame } | null>(null);
   const timer = useRef<ReturnType<typeof setTimeout> | null>(null);
   const move = useChange((next: Frame) =>
     call("PUT", `batches/${batchId}/frame`, { rowId: row.id, frame: next, accepted: true }),
   );
-  useEffect(() => setFrame(row.frame), [row.frame.x, row.frame.y]); // eslint-disable-line
+  useEffect(() => setFrame(row.frame), [row.frame.x, row.frame.y]);
   const scale = LONGEST / Math.max(before.width, before.height);
   const [width, height] = [before.width * scale, before.height * scale];
   const [fw, fh] = [geometry!.crop.width * scale, geometry!.crop.height * scale];
@@ -33,24 +33,16 @@ export function FrameMap({ row, batchId }: { row: RowView; batchId: string }) {
     return rounded;
   };
 
-  const down = (event: PointerEvent<HTMLDivElement>) => {
-    event.currentTarget.setPointerCapture(event.pointerId);
-    drag.current = { x: event.clientX, y: event.clientY, frame };
-  };
-  const slide = (event: PointerEvent<HTMLDivElement>) => {
-    if (!drag.current) return;
-    const { x, y, frame: from } = drag.current;
-    keep({
+  const drag = useDrag(({ first, last, movement: [mx, my], memo }) => {
+    const from = first ? frame : (memo as Frame);
+    const next = keep({
       ...frame,
-      x: free.x > 0.5 ? from.x + (event.clientX - x) / free.x : from.x,
-      y: free.y > 0.5 ? from.y + (event.clientY - y) / free.y : from.y,
+      x: free.x > 0.5 ? from.x + mx / free.x : from.x,
+      y: free.y > 0.5 ? from.y + my / free.y : from.y,
     });
-  };
-  const up = () => {
-    if (drag.current && (frame.x !== drag.current.frame.x || frame.y !== drag.current.frame.y))
-      move.mutate(frame);
-    drag.current = null;
-  };
+    if (last && (next.x !== from.x || next.y !== from.y)) move.mutate(next);
+    return from;
+  });
   // One photo pixel an arrow key, ten with shift; saved when the keys rest.
   const nudge = (event: KeyboardEvent<HTMLDivElement>) => {
     const by = event.shiftKey ? 10 : 1;
@@ -82,9 +74,7 @@ export function FrameMap({ row, batchId }: { row: RowView; batchId: string }) {
         aria-valuemin={0}
         aria-valuemax={100}
         aria-valuenow={Math.round((free.x > free.y ? frame.x : frame.y) * 100)}
-        onPointerDown={down}
-        onPointerMove={slide}
-        onPointerUp={up}
+        {...drag()}
         onKeyDown={nudge}
         className="relative cursor-move touch-none"
         style={{

@@ -4,13 +4,13 @@
 import { Download } from "lucide-react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import type { Brief } from "@/core/brief";
 import { CLEAN, PLAIN } from "@/core/difference";
 import { formatSize, trimNumber } from "@/core/units";
 import type { BatchView, DeskView, MadeView, RowView } from "../api";
 import { call, useChange } from "../api";
-import { Button, ProofLines, rowState, TickList } from "../parts";
+import { Button, ProofLines, rowState, TickList, useKeys } from "../parts";
 import { PartPicture } from "../picture";
 import { Checklist } from "./checklist";
 import { FrameMap } from "./frame-map";
@@ -47,18 +47,11 @@ export function PhotoPane({ batch, row, briefs, chosen }: Props) {
   const { state, reason } = rowState(row);
   const router = useRouter();
   const framed = brief !== null;
-  useEffect(() => {
-    const key = (event: KeyboardEvent) => {
-      const typing =
-        event.target instanceof HTMLElement &&
-        event.target.closest("input, textarea, select, [role=dialog], [role=menu]");
-      if (!framed || typing || event.ctrlKey || event.metaKey || event.altKey) return;
-      if (event.key === "f") router.push(`/frame?batch=${batch.id}&row=${row.id}`);
-      if (event.key === "e") router.push(`/weigh?batch=${batch.id}&row=${row.id}`);
-    };
-    window.addEventListener("keydown", key);
-    return () => window.removeEventListener("keydown", key);
-  }, [router, framed, batch.id, row.id]);
+  useKeys(({ key }) => {
+    if (!framed || (key !== "f" && key !== "e")) return false;
+    router.push(`/${key === "f" ? "frame" : "weigh"}?batch=${batch.id}&row=${row.id}`);
+    return true;
+  });
   return (
     <aside aria-label="Selected photo" className="flex min-h-0 flex-col border-l border-rule">
       <Picture row={row} batchId={batch.id} ink={marked && brief?.ink !== undefined} />

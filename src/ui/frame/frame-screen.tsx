@@ -1,12 +1,12 @@
 "use client";
 
 /** Frame: one photo with the output frame on it, the result beside it, and the way to the next photo. */
-import { useCallback, useEffect, useState } from "react";
+import { useCallback, useState } from "react";
 import { carried } from "@/core/geometry";
 import type { Frame } from "@/core/photo";
 import type { BatchView, RowView } from "../api";
 import { call, useChange } from "../api";
-import { Button, Header, usePhotoScreen } from "../parts";
+import { Button, Header, useKeys, usePhotoScreen } from "../parts";
 import { Controls, frameKey } from "./controls";
 import { PhotoList } from "./photo-list";
 import { Result } from "./result";
@@ -95,28 +95,15 @@ function Editor({
     [editor, along, carry, onChoose],
   );
 
-  useEffect(() => {
-    const key = (event: KeyboardEvent) => {
-      const { target } = event;
-      if (
-        event.ctrlKey ||
-        event.metaKey ||
-        event.altKey ||
-        target instanceof HTMLInputElement ||
-        target instanceof HTMLSelectElement
-      )
-        return;
-      if (event.key === "Enter" && target instanceof HTMLButtonElement) return;
-      if (event.key === "Enter" || event.key === "n") void go(next, event.key === "Enter");
-      else if (event.key === "p") void go(before, false);
-      else if (event.key === "g") setGuides((on) => !on);
-      else if (event.key === "o") setRound((on) => !on);
-      else if (!frameKey(event, editor)) return;
-      event.preventDefault();
-    };
-    window.addEventListener("keydown", key);
-    return () => window.removeEventListener("keydown", key);
-  }, [editor, go, next, before]);
+  useKeys((event) => {
+    if (event.key === "Enter" && event.target instanceof HTMLButtonElement) return false;
+    if (event.key === "Enter" || event.key === "n") void go(next, event.key === "Enter");
+    else if (event.key === "p") void go(before, false);
+    else if (event.key === "g") setGuides((on) => !on);
+    else if (event.key === "o") setRound((on) => !on);
+    else return frameKey(event, editor);
+    return true;
+  });
 
   const { geometry, error } = editor;
   const mode = geometry?.mode;

@@ -1,7 +1,8 @@
 "use client";
 
 /** The photo with the output frame on it: drag moves it, wheel and pinch bring it closer. */
-import { type PointerEvent, useEffect, useLayoutEffect, useRef, useState } from "react";
+import { useGesture } from "@use-gesture/react";
+import { useLayoutEffect, useRef, useState } from "react";
 import { centreAt, centreOf, type Geometry, zoomBy } from "@/core/geometry";
 import { turnedSize } from "@/core/photo";
 import type { RowView } from "../api";
@@ -18,13 +19,14 @@ interface Props {
 
 /** Neutral grey around the photo, in px. */
 const MARGIN = 28;
+/** How much closer a pixel of the wheel brings it; a line of it is so many, a pixel of a pinch so many times as much. */
 const CLOSER = 1.0015;
+const LINE = 16;
+const PINCH = 6;
 
 export function Stage({ row, editor, geometry, guides, round }: Props) {
   const box = useRef<HTMLDivElement>(null);
   const [room, setRoom] = useState({ width: 640, height: 560 });
-  const pointers = useRef(new Map<number, { x: number; y: number }>());
-  const grip = useRef<{ x: number; y: number; centre: { x: number; y: number } } | null>(null);
   useLayoutEffect(() => {
     const element = box.current!;
     const measure = () => setRoom({ width: element.clientWidth, height: element.clientHeight });
@@ -47,58 +49,39 @@ export function Stage({ row, editor, geometry, guides, round }: Props) {
   const [width, height] = [crop.width * scale, crop.height * scale];
 
   const { edit } = editor;
-  useEffect(() => {
-    const element = box.current!;
-    const wheel = (event: WheelEvent) => {
-      event.preventDefault();
-      // A pinch on a touch pad arrives as a wheel with Ctrl, in finer steps.
-      const amount = event.deltaY * (event.deltaMode === 1 ? 16 : 1) * (event.ctrlKey ? 6 : 1);
-      edit((e, frame) => zoomBy(e, frame, CLOSER ** -amount));
-    };
-    element.addEventListener("wheel", wheel, { passive: false });
-    return () => element.removeEventListener("wheel", wheel);
-  }, [edit]);
-
-  const down = (event: PointerEvent<HTMLDivElement>) => {
-    event.currentTarget.setPointerCapture(event.pointerId);
-    pointers.current.set(event.pointerId, { x: event.clientX, y: event.clientY });
-    grip.current = { x: event.clientX, y: event.clientY, centre };
-  };
-  const move = (event: PointerEvent<HTMLDivElement>) => {
-    const before = pointers.current.get(event.pointerId);
-    if (!before) return;
-    const now = { x: event.clientX, y: event.clientY };
-    const other = [...pointers.current].find(([id]) => id !== event.pointerId)?.[1];
-    pointers.current.set(event.pointerId, now);
-    if (other) {
-      const spread = (p: { x: number; y: number }) => Math.hypot(p.x - other.x, p.y - other.y);
-      grip.current = null;
-      return editor.edit((e, frame) => zoomBy(e, frame, spread(now) / Math.max(1, spread(before))));
-    }
-    if (!grip.current) return;
-    const { x, y, centre: from } = grip.current;
-    // The photo lies turned by the lean under an upright frame.
-    const radians = (angle * Math.PI) / 180;
-    const [dx, dy] = [(now.x - x) / scale, (now.y - y) / scale];
-    const [px, py] = [
-      dx * Math.cos(radians) - dy * Math.sin(radians),
-      dx * Math.sin(radians) + dy * Math.cos(radians),
-    ];
-    editor.edit((e, frame) => centreAt(e, frame, from.x + px, from.y + py));
-  };
-  const up = (event: PointerEvent<HTMLDivElement>) => {
-    pointers.current.delete(event.pointerId);
-    grip.current = null;
-  };
+  useGesture(
+    {
+      onDrag: ({ first, movement: [mx, my], pinching, memo }) => {
+        const from = first || !memo ? centre : (memo as { x: number; y: number });
+        if (pinching) return from;
+        // The photo lies turned by the lean under an upright frame.
+        const radians = (angle * Math.PI) / 180;
+        const [dx, dy] = [mx / scale, my / scale];
+        const px = dx * Math.cos(radians) - dy * Math.sin(radians);
+        const py = dx * Math.sin(radians) + dy * Math.cos(radians);
+        edit((e, frame) => centreAt(e, frame, from.x + px, from.y + py));
+        return from;
+      },
+      onPinch: ({ event, offset: [spread], delta: [more] }) => {
+        event.preventDefault();
+        // A pinch on a touch pad arrives as a wheel with Ctrl, in finer steps.
+        const by = event instanceof WheelEvent ? CLOSER ** (-event.deltaY * PINCH) : spread / (spread - more);
+        edit((e, frame) => zoomBy(e, frame, by));
+      },
+      onWheel: ({ event }) => {
+        if (event.ctrlKey) return;
+        event.preventDefault();
+        const amount = event.deltaY * (event.deltaMode === WheelEvent.DOM_DELTA_LINE ? LINE : 1);
+        edit((e, frame) => zoomBy(e, frame, CLOSER ** -amount));
+      },
+    },
+    { target: box, eventOptions: { passive: false } },
+  );
 
   const frameBox = { left: cx - width / 2, top: cy - height / 2, width, height };
   return (
     <div
       ref={box}
-      onPointerDown={down}
-      onPointerMove={move}
-      onPointerUp={up}
-      onPointerCancel={up}
       data-testid="stage"
       className="relative min-h-0 min-w-0 cursor-move touch-none overflow-hidden bg-ground select-none"
     >

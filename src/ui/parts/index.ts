@@ -13,6 +13,7 @@ export { STATE_INK, STATE_WORDS, type State, StateMark } from "./state-mark";
 export { useStepKeys } from "./step-keys";
 export { TakeAway } from "./take-away";
 export { TickList } from "./tick-list";
+export { useKeys } from "./use-keys";
 export { usePhotoScreen } from "./use-photo-screen";
 export { when } from "./when";
 export { WholePanel } from "./whole-panel";

@@ -1,5 +1,6 @@
 "use client";
 
+import { useDrag } from "@use-gesture/react";
 import { X } from "lucide-react";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { CLEAN, PLAIN } from "@/core/difference";
@@ -66,6 +67,12 @@ export function Pane(props: Props) {
   useEffect(() => {
     if (room.width) onSize(room);
   }, [room, onSize]);
+  useDrag(
+    ({ first, delta: [dx, dy] }) => {
+      if (!first) props.onPan(-dx, -dy);
+    },
+    { target: box },
+  );
 
   const placed = useMemo(
     () => place(view, output, size, room, apparent),
@@ -147,17 +154,13 @@ export function Pane(props: Props) {
       <div
         ref={box}
         className="relative min-h-0 cursor-grab touch-none overflow-hidden active:cursor-grabbing"
-        onPointerDown={(event) => {
-          props.onActive();
-          event.currentTarget.setPointerCapture(event.pointerId);
-        }}
+        onPointerDown={props.onActive}
         onPointerMove={(event) => {
           const bounds = event.currentTarget.getBoundingClientRect();
           props.onPointer({
             x: event.clientX - bounds.left - bounds.width / 2,
             y: event.clientY - bounds.top - bounds.height / 2,
           });
-          if (event.buttons & 1) props.onPan(-event.movementX, -event.movementY);
         }}
         onPointerLeave={() => props.onPointer(null)}
       >

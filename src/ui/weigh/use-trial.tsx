@@ -4,14 +4,14 @@
  * Taking the active pane's trial: for this photo, or for the whole batch; or its way of taking a raw file.
  * One undo takes either back.
  */
-import { useCallback, useEffect } from "react";
+import { useCallback } from "react";
 import { formatName } from "@/core/brief";
 import { type Choice, formatOf } from "@/core/coding";
 import { DEFAULT_RAW, type RawTaking } from "@/core/photo";
 import { formatBytes } from "@/core/units";
 import type { BatchView, RowView, WeighView } from "../api";
 import { call, useChange } from "../api";
-import { Button } from "../parts";
+import { Button, useKeys } from "../parts";
 import { type PaneOf, trialOf } from "./panes";
 
 /** Why the brief does not allow a trial, in a few words; null where it does. */
@@ -65,18 +65,13 @@ export function UseTrial({
     () => (way ? mutateWay(way) : mutate({ choice, rows: [row.id] })),
     [way, choice, row.id, mutate, mutateWay],
   );
-  useEffect(() => {
-    const key = (event: KeyboardEvent) => {
-      const typing =
-        event.target instanceof HTMLElement &&
-        event.target.closest("input, textarea, select, [role=dialog], [role=menu]");
-      if (typing || event.ctrlKey || event.metaKey || event.altKey || !able) return;
-      if (event.key === "u") here();
-      if (event.key === "U" && batch.rows.length > 1 && choice) mutate({ choice });
-    };
-    window.addEventListener("keydown", key);
-    return () => window.removeEventListener("keydown", key);
-  }, [able, choice, batch.rows.length, mutate, here]);
+  useKeys((event) => {
+    if (!able) return false;
+    if (event.key === "u") here();
+    else if (event.key === "U" && batch.rows.length > 1 && choice) mutate({ choice });
+    else return false;
+    return true;
+  });
   return (
     <div className="flex shrink-0 items-center gap-2">
       {row.choice ? (

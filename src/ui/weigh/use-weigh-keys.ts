@@ -1,6 +1,6 @@
 "use client";
 
-import { useEffect, useRef } from "react";
+import { useKeys } from "../parts";
 
 interface Actions {
   spot: () => void;
@@ -23,24 +23,13 @@ const STEP = 24;
 
 /** The keys of Weigh, the same that its buttons show. */
 export function useWeighKeys(actions: Actions): void {
-  const latest = useRef(actions);
-  latest.current = actions;
-  useEffect(() => {
-    const key = (event: KeyboardEvent) => {
-      const { target } = event;
-      if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return;
-      if (
-        target instanceof HTMLElement &&
-        target.closest("input, textarea, select, [role=dialog], [role=menu]")
-      )
-        return;
-      // Space and Enter press the button that has the focus.
-      if (event.key === " " && target instanceof HTMLElement && target.closest("button, a, summary")) return;
-      if (act(latest.current, event)) event.preventDefault();
-    };
-    window.addEventListener("keydown", key);
-    return () => window.removeEventListener("keydown", key);
-  }, []);
+  useKeys((event) => {
+    const { target } = event;
+    // Space and Enter press the button that has the focus.
+    if (event.key === " " && target instanceof HTMLElement && target.closest("button, a, summary"))
+      return false;
+    return act(actions, event);
+  });
 }
 
 function act(actions: Actions, event: KeyboardEvent): boolean {

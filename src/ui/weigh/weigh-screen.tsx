@@ -1,9 +1,9 @@
 "use client";
 
 /** Weigh: file size against harm, in panes that look at the same place. */
-import { useCallback, useEffect } from "react";
+import { useCallback } from "react";
 import type { BatchView, RowView } from "../api";
-import { Button, Header, usePhotoScreen } from "../parts";
+import { Button, Header, useKeys, usePhotoScreen } from "../parts";
 import { Comparing } from "./comparing";
 
 const weighable = (row: RowView) => row.assignmentId !== null && row.geometry !== null;
@@ -44,18 +44,11 @@ function Steps({
   onChoose: (row: RowView) => void;
 }) {
   const go = useCallback((by: number) => rows[at + by] && onChoose(rows[at + by]), [rows, at, onChoose]);
-  useEffect(() => {
-    const key = (event: KeyboardEvent) => {
-      const typing =
-        event.target instanceof HTMLElement &&
-        event.target.closest("input, textarea, select, [role=dialog], [role=menu]");
-      if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
-      if (event.key === ",") go(-1);
-      if (event.key === ".") go(1);
-    };
-    window.addEventListener("keydown", key);
-    return () => window.removeEventListener("keydown", key);
-  }, [go]);
+  useKeys((event) => {
+    if (event.key !== "," && event.key !== ".") return false;
+    go(event.key === "," ? -1 : 1);
+    return true;
+  });
   return (
     <>
       <Button keyHint="," disabled={at === 0} aria-label="Photo before" onClick={() => go(-1)}>
