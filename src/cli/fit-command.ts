@@ -56,9 +56,13 @@ async function fitWhole(
     ? await (await import("./total")).planTotal(sources, brief, call.mail, (count) => progress.at(count))
     : ALONE;
   try {
-    const results = await fitAll(sources, brief, call.out, plan, (count) =>
-      progress.at(count + (shares ? sources.length : 0)),
-    );
+    const results = await fitAll({
+      paths: sources,
+      brief,
+      out: call.out,
+      plan,
+      done: (count) => progress.at(count + (shares ? sources.length : 0)),
+    });
     if (plan.limit && !plan.error) await (await import("./messages")).checkTotal(results, brief, plan.limit);
     return results;
   } finally {

@@ -60,13 +60,19 @@ interface Worked {
  * while one
  * is written and proved; writing keeps the order, so that names are given out the same way every time.
  */
-export async function fitAll(
-  paths: readonly SourcePath[],
-  brief: Brief,
-  out: string,
-  plan: TotalPlan,
-  done: (count: number) => void,
-): Promise<FitResult[]> {
+export async function fitAll({
+  paths,
+  brief,
+  out,
+  plan,
+  done,
+}: {
+  paths: readonly SourcePath[];
+  brief: Brief;
+  out: string;
+  plan: TotalPlan;
+  done: (count: number) => void;
+}): Promise<FitResult[]> {
   const taken = new Set<string>();
   const results: FitResult[] = [];
   const started = paths.slice(0, AT_ONCE).map((path, i) => work(path, i, brief, plan));
@@ -75,7 +81,7 @@ export async function fitAll(
     // Its bytes are let go as soon as it is written.
     delete started[i];
     if (i + AT_ONCE < paths.length) started[i + AT_ONCE] = work(paths[i + AT_ONCE], i + AT_ONCE, brief, plan);
-    results.push(await handOver(worked, path, i + 1, brief, out, taken));
+    results.push(await handOver(worked, { path, n: i + 1, brief, out, taken }));
     done(i + 1);
   }
   return results;
@@ -131,13 +137,18 @@ async function work(path: SourcePath, i: number, brief: Brief, plan: TotalPlan):
   }
 }
 
+/** Where a file goes, and the names that are given out already. */
+interface Destined {
+  path: SourcePath;
+  n: number;
+  brief: Brief;
+  out: string;
+  taken: Set<string>;
+}
+
 async function handOver(
   { result, made }: Worked,
-  path: SourcePath,
-  n: number,
-  brief: Brief,
-  out: string,
-  taken: Set<string>,
+  { path, n, brief, out, taken }: Destined,
 ): Promise<FitResult> {
   if (!made) return result;
   const { answer, source } = made;

@@ -1,5 +1,5 @@
 /** The proof sheet of a run: a small picture, facts and verdict of every file, on A4 pages. */
-import { PDFDocument, type PDFFont, type PDFPage, rgb, StandardFonts } from "pdf-lib";
+import { PDFDocument, type PDFFont, type PDFPage, type RGB, rgb, StandardFonts } from "pdf-lib";
 
 export interface SheetRow {
   /** JPEG; null where there is none any more. */
@@ -43,17 +43,12 @@ export async function proofSheet({ title, lines, rows }: SheetTask): Promise<Uin
   let y = HEIGHT - EDGE;
   const write = (
     text: string,
-    x: number,
-    at: number,
-    font: PDFFont,
-    size: number,
-    room: number,
-    color = INK,
-  ) => page.drawText(fitted(text, font, size, room), { x, y: at, font, size, color });
-  write(title, EDGE, y - 14, bold, 15, WIDTH - 2 * EDGE);
+    { room, ...how }: { x: number; y: number; font: PDFFont; size: number; room: number; color?: RGB },
+  ) => page.drawText(fitted(text, how.font, how.size, room), { color: INK, ...how });
+  write(title, { x: EDGE, y: y - 14, font: bold, size: 15, room: WIDTH - 2 * EDGE });
   y -= 32;
   for (const line of lines) {
-    write(line, EDGE, y, plain, 9.5, WIDTH - 2 * EDGE, SECOND);
+    write(line, { x: EDGE, y, font: plain, size: 9.5, room: WIDTH - 2 * EDGE, color: SECOND });
     y -= 13;
   }
   y -= 4;
@@ -67,22 +62,42 @@ export async function proofSheet({ title, lines, rows }: SheetTask): Promise<Uin
     if (row.thumb) await drawThumb(pdf, page, row.thumb, y - 6);
     const left = EDGE + PICTURE + 12;
     const middle = left + 190;
-    write(row.name, left, y - 15, bold, 10, 300);
-    write(row.ok ? "met" : "not met", WIDTH - EDGE - 50, y - 15, bold, 10, 60, row.ok ? MET : NOT);
-    if (row.source !== row.name) write(`from ${row.source}`, left, y - 15 - LINE, plain, 8, 180, SECOND);
+    write(row.name, { x: left, y: y - 15, font: bold, size: 10, room: 300 });
+    write(row.ok ? "met" : "not met", {
+      x: WIDTH - EDGE - 50,
+      y: y - 15,
+      font: bold,
+      size: 10,
+      room: 60,
+      color: row.ok ? MET : NOT,
+    });
+    if (row.source !== row.name)
+      write(`from ${row.source}`, {
+        x: left,
+        y: y - 15 - LINE,
+        font: plain,
+        size: 8,
+        room: 180,
+        color: SECOND,
+      });
     row.facts.forEach((fact, i) =>
-      write(fact, left, y - 15 - LINE * (i + (row.source !== row.name ? 2 : 1)), plain, 8, 180),
+      write(fact, {
+        x: left,
+        y: y - 15 - LINE * (i + (row.source !== row.name ? 2 : 1)),
+        font: plain,
+        size: 8,
+        room: 180,
+      }),
     );
     row.checks.forEach((check, i) =>
-      write(
-        check.words,
-        middle,
-        y - 15 - LINE * (i + 1),
-        plain,
-        8,
-        WIDTH - EDGE - middle,
-        check.ok === false ? NOT : INK,
-      ),
+      write(check.words, {
+        x: middle,
+        y: y - 15 - LINE * (i + 1),
+        font: plain,
+        size: 8,
+        room: WIDTH - EDGE - middle,
+        color: check.ok === false ? NOT : INK,
+      }),
     );
     y -= tall;
   }

@@ -59,7 +59,12 @@ export async function loadDemo(store: Store, root: string, dataDir: string): Pro
   );
   for (const batch of DEMO_BATCHES) {
     const revision = batch.brief === null ? null : shelf.find((brief) => brief.body.name === batch.brief);
-    const id = await createBatch(store.db, workspaceId, batch.name, revision?.id ?? null, true);
+    const id = await createBatch(store.db, {
+      workspaceId,
+      name: batch.name,
+      revisionId: revision?.id ?? null,
+      demo: true,
+    });
     const row = await getBatch(store.db, workspaceId, id);
     for (const name of batch.photos.filter((one) => !missing.has(one))) {
       const bytes = await readFile(join(folder, name));

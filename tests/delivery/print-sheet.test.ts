@@ -155,7 +155,7 @@ describe("a print sheet as one picture", () => {
   it("has the sheet's pixels at the asked resolution, written into the file", async () => {
     const [sheet] = layOut(task, [piece]);
     for (const as of ["jpeg", "tiff"] as const) {
-      const bytes = await sheetPicture(sheet, task, 300, as, async () => portrait);
+      const bytes = await sheetPicture({ sheet, task, ppi: 300, as, read: async () => portrait });
       const { facts } = await readSource(bytes);
       const sides = [facts.width, facts.height].sort((a, b) => a - b);
       expect(sides).toEqual([1181, 1772]);
@@ -166,7 +166,13 @@ describe("a print sheet as one picture", () => {
 
   it("of absurd resolution is refused", async () => {
     await expect(
-      sheetPicture(layOut(task, [piece])[0], task, 9000, "jpeg", async () => portrait),
+      sheetPicture({
+        sheet: layOut(task, [piece])[0],
+        task,
+        ppi: 9000,
+        as: "jpeg",
+        read: async () => portrait,
+      }),
     ).rejects.toThrow(/megapixels; at most/);
   });
 });

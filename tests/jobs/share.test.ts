@@ -58,7 +58,11 @@ async function newBatch(brief: Partial<Brief>, count = photos.length): Promise<s
     routes.workspaceId,
     parseBrief({ zumbrelBrief: 1, name: "whole", ...brief }),
   );
-  const id = await createBatch(store.db, routes.workspaceId, "Report", revision.id);
+  const id = await createBatch(store.db, {
+    workspaceId: routes.workspaceId,
+    name: "Report",
+    revisionId: revision.id,
+  });
   for (const [i, bytes] of photos.slice(0, count).entries())
     await bringIn(store, routes.workspaceId, id, `IMG_${i + 1}.JPG`, bytes);
   return id;

@@ -53,7 +53,7 @@ afterAll(() => close());
 beforeEach(async () => {
   workspace = await localWorkspace(store.db);
   brief = await createBrief(store.db, workspace, body);
-  batchId = await createBatch(store.db, workspace, "batch", brief.id);
+  batchId = await createBatch(store.db, { workspaceId: workspace, name: "batch", revisionId: brief.id });
 });
 
 const batch = async () => (await getBatch(store.db, workspace, batchId))!;
@@ -302,7 +302,8 @@ describe("storage", () => {
   });
 
   it("puts the demo away, but not a batch with photos of somebody's own", async () => {
-    const demo = async (name: string) => createBatch(store.db, workspace, name, brief.id, true);
+    const demo = async (name: string) =>
+      createBatch(store.db, { workspaceId: workspace, name, revisionId: brief.id, demo: true });
     const [plain, mixed] = [await demo("plain"), await demo("mixed")];
     await bringIn(store, workspace, plain, "moth.jpg", await jpegPhoto(60, 50, 22));
     await bringIn(store, workspace, mixed, "moth.jpg", await jpegPhoto(60, 50, 22));

@@ -62,7 +62,7 @@ beforeAll(async () => {
 afterAll(() => close());
 beforeEach(async () => {
   const brief = await createBrief(store.db, workspace, body);
-  batchId = await createBatch(store.db, workspace, "batch", brief.id);
+  batchId = await createBatch(store.db, { workspaceId: workspace, name: "batch", revisionId: brief.id });
   for (const [i, name] of names.entries())
     await bringIn(store, workspace, batchId, name, await jpegPhoto(120, 90, 50 + i));
 });
@@ -356,7 +356,7 @@ describe("the store", () => {
     expect(await checkStore(store, 0)).toMatchObject({ missing: [], strays: [] });
 
     // Brought in again, it is there again, with its small picture to be made.
-    const again = await createBatch(store.db, workspace, "again", null);
+    const again = await createBatch(store.db, { workspaceId: workspace, name: "again", revisionId: null });
     await bringIn(store, workspace, again, "one.jpg", await jpegPhoto(120, 90, 50));
     expect(await store.files.has(row.sha256)).toBe(true);
     const [photo] = await store.db.select().from(photos).where(eq(photos.sha256, row.sha256));

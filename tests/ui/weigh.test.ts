@@ -85,13 +85,13 @@ describe("the view of the panes", () => {
         fc.double({ min: 0.02, max: 32, noNaN: true }),
         fc.double({ min: 0, max: 1, noNaN: true }),
         (output, zoom, share) => {
-          const placed = place(
-            { x: output.width * share, y: output.height * share, zoom },
+          const placed = place({
+            view: { x: output.width * share, y: output.height * share, zoom },
             output,
-            output,
-            room,
-            true,
-          );
+            picture: output,
+            pane: room,
+            apparent: true,
+          });
           expect(placed.scale * 2 ** placed.level).toBeLessThanOrEqual(Math.max(1, placed.scale) + 1e-6);
           const part = inSight(placed, output, room);
           expect(part.width).toBeGreaterThanOrEqual(0);
@@ -111,8 +111,12 @@ describe("the view of the panes", () => {
 
   it("shows pictures of other pixels at the same apparent size, or each at its own", () => {
     const look = { x: 400, y: 300, zoom: 1 };
-    expect(place(look, view.geometry, view.original, room, true)).toMatchObject({ scale: 0.2, level: 2 });
-    expect(place(look, view.geometry, view.original, room, false)).toMatchObject({
+    expect(
+      place({ view: look, output: view.geometry, picture: view.original, pane: room, apparent: true }),
+    ).toMatchObject({ scale: 0.2, level: 2 });
+    expect(
+      place({ view: look, output: view.geometry, picture: view.original, pane: room, apparent: false }),
+    ).toMatchObject({
       scale: 1,
       level: 0,
       left: 2000 - 220,

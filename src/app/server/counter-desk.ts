@@ -155,7 +155,7 @@ async function keep(
   const kept = [];
   for (const file of files)
     kept.push({ slot: null, name: file.name.slice(0, 255), ...(await disk.put(file.bytes)) });
-  const fresh = await addMessage(db, receiverId, name.slice(0, 300), message, kept, answer);
+  const fresh = await addMessage({ db, receiverId, key: name.slice(0, 300), message, files: kept, answer });
   await announce(db, null);
   return fresh;
 }

@@ -159,7 +159,11 @@ export async function beginPackage(id: string): Promise<{ batchId: string }> {
   const { db } = getStore();
   const workspaceId = await getWorkspace();
   return db.transaction(async (tx) => {
-    const batchId = await createBatch(tx, workspaceId, `${receiver.rules.name}: documents`, null);
+    const batchId = await createBatch(tx, {
+      workspaceId,
+      name: `${receiver.rules.name}: documents`,
+      revisionId: null,
+    });
     const of: Record<string, { briefId: string; revisionId: string; batchPhotoId: null }> = {};
     for (const [i, brief] of briefs.entries()) {
       const revision = await createBrief(tx, workspaceId, brief, { shelved: false });

@@ -133,14 +133,21 @@ export const wayPicture = (
   });
 
 /** A trial as its bytes decode. `encoded`: the bare encoding. */
-export const trialPicture = (
-  store: Store,
-  row: Weighed,
-  geometry: Geometry,
-  key: string,
-  setting: Setting,
-  encoded: Buffer,
-): Promise<Shown> =>
+export const trialPicture = ({
+  store,
+  row,
+  geometry,
+  key,
+  setting,
+  encoded,
+}: {
+  store: Store;
+  row: Weighed;
+  geometry: Geometry;
+  key: string;
+  setting: Setting;
+  encoded: Buffer;
+}): Promise<Shown> =>
   remembered(`${row.id} ${key} ${geometry.width}`, async () => {
     const { pictures, space } = await open(store, row);
     const picture = pictures.at(geometry, setting.format);

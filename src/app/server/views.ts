@@ -167,7 +167,7 @@ function rowView(row: StoredRow, use: InUse | null, item: ItemRow | null): RowVi
   }
   const { geometry, error } = geometryOf(resolved, facts, common.frame);
   if (!geometry) return { ...common, ...nothing, verdict: { state: "cannot", reason: error ?? "" } };
-  return { ...common, ...estimate(brief, resolved, facts, geometry, common.frame), verdict: null };
+  return { ...common, ...estimate({ brief, resolved, facts, geometry, frame: common.frame }), verdict: null };
 }
 
 function geometryOf(
@@ -182,7 +182,19 @@ function geometryOf(
   }
 }
 
-function estimate(brief: Brief, resolved: ResolvedBrief, facts: Facts, geometry: Geometry, frame: Frame) {
+function estimate({
+  brief,
+  resolved,
+  facts,
+  geometry,
+  frame,
+}: {
+  brief: Brief;
+  resolved: ResolvedBrief;
+  facts: Facts;
+  geometry: Geometry;
+  frame: Frame;
+}) {
   const { min, max } = resolved.fileSize;
   const fits = (min === null || facts.bytes >= min) && (max === null || facts.bytes <= max);
   const passes =

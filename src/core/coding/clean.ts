@@ -65,7 +65,9 @@ export async function solveClean<S extends Setting & { quality: number | null }>
     const [from, to] = [beyond ? beyond.quality + 1 : arm.lowest, within ? within.quality - 1 : arm.highest];
     if (from > to) break;
     const guess =
-      n === 0 && first !== undefined ? first : at(arm, points, Math.log(limit) - MARGIN, from, to);
+      n === 0 && first !== undefined
+        ? first
+        : at({ arm, points, wanted: Math.log(limit) - MARGIN, from, to });
     const quality = Math.min(to, Math.max(from, guess));
     const trial = await weigh(picture, arm.setting(quality));
     made.push(trial);
@@ -93,13 +95,19 @@ export async function weigh<S extends Setting>(picture: Picture, setting: S): Pr
 }
 
 /** The lowest quality that is predicted within the limit. */
-function at<S extends Setting>(
-  arm: CleanArm<S>,
-  points: readonly At[],
-  wanted: number,
-  from: number,
-  to: number,
-): number {
+function at<S extends Setting>({
+  arm,
+  points,
+  wanted,
+  from,
+  to,
+}: {
+  arm: CleanArm<S>;
+  points: readonly At[];
+  wanted: number;
+  from: number;
+  to: number;
+}): number {
   let [low, high] = [from, to];
   while (low < high) {
     const middle = (low + high) >> 1;

@@ -56,10 +56,10 @@ async function fitFormat(task: FitTask, format: OutputFormat, last: boolean): Pr
   const told: string[] = [];
   let result: SearchResult | null = null;
   for (let round = 0; round <= RESIZES; round += 1) {
-    const free = rescale(brief, task.photo, geometry, 0.9, task.frame) !== null;
+    const free = rescale({ brief, photo: task.photo, from: geometry, area: 0.9, frame: task.frame }) !== null;
     const fewer = geometry.width * geometry.height < task.geometry.width * task.geometry.height;
     const picture = await task.picture(geometry, format, fewer ? task.geometry : undefined);
-    result = await search(picture, format, goal, brief, free, last);
+    result = await search({ picture, format, goal, brief, free, last });
     encodes += result.encodes;
     if (result.outcome === "met")
       return weighed(task, goal, {
@@ -105,13 +105,13 @@ function resized(task: FitTask, geometry: Geometry, result: SearchResult, goal: 
   const wanted =
     result.outcome === "over" ? goal.max! * 0.9 : Math.min(goal.min! * 1.1, goal.max ?? Infinity);
   const area = (wanted / Math.max(1, result.found.bytes)) ** (1 / 0.85);
-  return rescale(
-    task.brief,
-    task.photo,
-    geometry,
-    result.outcome === "over" ? Math.min(0.95, area) : Math.max(1.05, area),
-    task.frame,
-  );
+  return rescale({
+    brief: task.brief,
+    photo: task.photo,
+    from: geometry,
+    area: result.outcome === "over" ? Math.min(0.95, area) : Math.max(1.05, area),
+    frame: task.frame,
+  });
 }
 
 function wishesThatYield(brief: ResolvedBrief, geometry: Geometry): string {

@@ -119,7 +119,7 @@ class CleanJpeg {
     const usual = this.usual();
     const tables = this.bounds.annexK ? [ANNEX_K] : usual;
     const [first, ...others] = tables;
-    const start = await this.solve("4:2:0", first.table, FIRST_BUDGET);
+    const start = await this.solve({ chroma: "4:2:0", table: first.table, budget: FIRST_BUDGET });
     const quality = (start?.setting.quality ?? this.bounds.highest) + first.shift;
     for (const { table, shift } of others) await this.hopeful("4:2:0", table, quality - shift);
     if (!this.picture.flat && start && quality < HALVED_UNTIL) return this.best;
@@ -163,13 +163,19 @@ class CleanJpeg {
     return { ...jpegArm(chroma, table, this.pixels), lowest, highest };
   }
 
-  private async solve(
-    chroma: Chroma,
-    table: number,
-    budget: number,
-    first?: number,
-    known: Weighed<JpegSetting>[] = [],
-  ): Promise<Weighed<JpegSetting> | null> {
+  private async solve({
+    chroma,
+    table,
+    budget,
+    first,
+    known = [],
+  }: {
+    chroma: Chroma;
+    table: number;
+    budget: number;
+    first?: number;
+    known?: Weighed<JpegSetting>[];
+  }): Promise<Weighed<JpegSetting> | null> {
     const { found, made } = await solveClean({
       picture: this.picture,
       arm: this.arm(chroma, table),
@@ -193,7 +199,13 @@ class CleanJpeg {
     const foretold = this.foretell(arm, trial);
     if (this.best && this.best !== trial && foretold > this.best.bytes * HOPE) return;
     if (this.best === trial && trial.difference >= this.limit * 0.97) return;
-    await this.solve(chroma, table, Math.min(NEXT_BUDGET, left - 1), this.reach(arm, trial), [trial]);
+    await this.solve({
+      chroma,
+      table,
+      budget: Math.min(NEXT_BUDGET, left - 1),
+      first: this.reach(arm, trial),
+      known: [trial],
+    });
   }
 
   /** The quality at which an arm is expected to meet the limit, from one trial. */

@@ -7,14 +7,21 @@ import { searchQuality } from "./quality";
 import type { Goal, JpegSetting, PdfSetting, Picture, SearchResult, Setting } from "./types";
 
 /** `free`: pixels may still be given up. `last`: no other format is left to try. */
-export function search(
-  picture: Picture,
-  format: OutputFormat,
-  goal: Goal,
-  brief: ResolvedBrief,
-  free: boolean,
-  last: boolean,
-): Promise<SearchResult> {
+export function search({
+  picture,
+  format,
+  goal,
+  brief,
+  free,
+  last,
+}: {
+  picture: Picture;
+  format: OutputFormat;
+  goal: Goal;
+  brief: ResolvedBrief;
+  free: boolean;
+  last: boolean;
+}): Promise<SearchResult> {
   switch (format) {
     case "png":
       // Colours of a format without loss are given up for a smaller file only where one is asked for.

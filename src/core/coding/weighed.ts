@@ -106,10 +106,10 @@ async function fewerPixels(task: FitTask, goal: Goal, { format, geometry, told }
   let best = difference;
   for (let step = 0; step < STEPS; step += 1) {
     area *= STEP;
-    const next = rescale(task.brief, task.photo, geometry, area, task.frame);
+    const next = rescale({ brief: task.brief, photo: task.photo, from: geometry, area, frame: task.frame });
     if (!next) break;
     const picture = await task.picture(next, format, geometry);
-    const result = await search(picture, format, goal, task.brief, true, false);
+    const result = await search({ picture, format, goal, brief: task.brief, free: true, last: false });
     encodes += result.encodes;
     if (result.outcome !== "met") break;
     const seen = await picture.difference(result.found.setting);

@@ -263,23 +263,33 @@ export function rebuildAvif(file: AvifFile, change: AvifChange): Uint8Array {
   if (change.exif) added.push({ id: next++, type: EXIF_TYPE, data: concat([uint(0, 4), change.exif]) });
   if (change.xmp) added.push({ id: next++, type: XMP_TYPE, data: change.xmp });
   const kept = file.items.filter((item) => !gone.has(item.id));
-  const build = (shift: number, tail: number) => metaBox(file, bytes, kept, added, gone, change, shift, tail);
+  const build = (shift: number, tail: number) =>
+    metaBox({ file, bytes, kept, added, gone, change, shift, tail });
   const shift = build(0, 0).length - (file.meta.end - file.meta.start);
   const meta = build(shift, bytes.length + shift + 8);
   const extra = added.length ? [box("mdat", ...added.map((a) => a.data))] : [];
   return concat([bytes.subarray(0, file.meta.start), meta, bytes.subarray(file.meta.end), ...extra]);
 }
 
-function metaBox(
-  file: AvifFile,
-  bytes: Uint8Array,
-  kept: Item[],
-  added: { id: number; type: string; data: Uint8Array }[],
-  gone: ReadonlySet<number>,
-  change: AvifChange,
-  shift: number,
-  tail: number,
-): Uint8Array {
+function metaBox({
+  file,
+  bytes,
+  kept,
+  added,
+  gone,
+  change,
+  shift,
+  tail,
+}: {
+  file: AvifFile;
+  bytes: Uint8Array;
+  kept: Item[];
+  added: { id: number; type: string; data: Uint8Array }[];
+  gone: ReadonlySet<number>;
+  change: AvifChange;
+  shift: number;
+  tail: number;
+}): Uint8Array {
   let at = tail;
   const places: Item[] = [
     ...kept.map((item) => ({
@@ -305,7 +315,7 @@ function metaBox(
       parts.push(propertyBox(bytes, child, file.primary, change));
     else if (child.type === "iref") {
       referred = true;
-      const refs = references(bytes, child, added, gone, file.primary);
+      const refs = references({ bytes, iref: child, added, gone, primary: file.primary });
       if (refs) parts.push(refs);
     } else parts.push(whole);
   }
@@ -345,13 +355,19 @@ function locationBox(items: readonly Item[]): Uint8Array {
 
 const reference = (from: number, to: number) => box("cdsc", uint(from, 2), uint(1, 2), uint(to, 2));
 
-function references(
-  bytes: Uint8Array,
-  iref: Box,
-  added: { id: number }[],
-  gone: ReadonlySet<number>,
-  primary: number,
-): Uint8Array | null {
+function references({
+  bytes,
+  iref,
+  added,
+  gone,
+  primary,
+}: {
+  bytes: Uint8Array;
+  iref: Box;
+  added: { id: number }[];
+  gone: ReadonlySet<number>;
+  primary: number;
+}): Uint8Array | null {
   const data = view(bytes);
   const long = bytes[iref.body] > 0;
   const kept = boxes(bytes, iref.body + 4, iref.end).filter(

@@ -99,22 +99,28 @@ function sizeAt(base: Size, scale: number, { width: w, height: h, ratio }: Targe
  * The same geometry with about `area` times its pixels, where the brief leaves that free (its wishes may
  * yield); null where it does not.
  */
-export function rescale(
-  brief: ResolvedBrief,
-  photo: Size,
-  from: Geometry,
-  area: number,
-  frame: Frame = CENTRED,
-): Geometry | null {
+export function rescale({
+  brief,
+  photo,
+  from,
+  area,
+  frame = CENTRED,
+}: {
+  brief: ResolvedBrief;
+  photo: Size;
+  from: Geometry;
+  area: number;
+  frame?: Frame;
+}): Geometry | null {
   if (framesInside(brief, photo, frame)) {
     const { px } = brief.border!;
-    const inner = rescale(
-      insideOf(brief),
+    const inner = rescale({
+      brief: insideOf(brief),
       photo,
-      { ...from, width: from.width - 2 * px, height: from.height - 2 * px },
+      from: { ...from, width: from.width - 2 * px, height: from.height - 2 * px },
       area,
       frame,
-    );
+    });
     return inner && bordered(inner, px);
   }
   const bounds = targetFor(brief, aimedSize(photo, frame), brief.wishes);

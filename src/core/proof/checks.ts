@@ -119,7 +119,7 @@ export function checkFacts({ brief, resolved, facts, before = null, frame = CENT
   }
   if (resolved.quality) checkQuality(resolved.quality, facts, add);
   if (brief.colour) checkColour(brief.colour, facts, add);
-  checkLayers(resolved, brief, facts, before, checks);
+  checkLayers({ resolved, brief, facts, before, checks });
   if (brief.metadata === "none") add("metadata", facts.metadata ? "some is there" : "none", !facts.metadata);
   if (brief.metadata === "private") {
     add(
@@ -164,13 +164,13 @@ function checkColour(asked: NonNullable<Brief["colour"]>, facts: Facts, add: Add
 const isLayered = ({ format, pages }: Facts): boolean => format === "ora" || (format === "tiff" && pages > 1);
 
 /** Kept layers are asked only of what has some; they give way to a format that holds one picture. */
-function checkLayers(
-  { formats }: ResolvedBrief,
-  { layers }: Brief,
-  facts: Facts,
-  before: Facts | null,
-  checks: Check[],
-): void {
+function checkLayers({
+  resolved: { formats },
+  brief: { layers },
+  facts,
+  before,
+  checks,
+}: Pick<CheckTask, "resolved" | "brief" | "facts"> & { before: Facts | null; checks: Check[] }): void {
   if (layers === undefined || (layers === "keep" && !isLayered(before ?? facts))) return;
   const kept = isLayered(facts);
   const yields =

@@ -114,7 +114,9 @@ async function shapeAt(traced: Traced, sample: Picture, quality: number): Promis
 function reduced({ resolved, source, geometry: full, frame }: PlannedPhoto, side: number | null): Geometry {
   const long = Math.max(full.width, full.height);
   if (side === null || side >= long) return full;
-  return rescale(resolved, source.facts, full, (side / long) ** 2, frame) ?? full;
+  return (
+    rescale({ brief: resolved, photo: source.facts, from: full, area: (side / long) ** 2, frame }) ?? full
+  );
 }
 
 /** What can be told before the first trial of an arm. */
@@ -127,7 +129,7 @@ async function begun(
   const { source, brief, resolved, frame, geometry: full } = candidates.photo;
   const formats = allowedFormats(resolved, source.facts);
   const { min, max } = resolved.fileSize;
-  const free = rescale(resolved, source.facts, full, 0.72, frame) !== null;
+  const free = rescale({ brief: resolved, photo: source.facts, from: full, area: 0.72, frame }) !== null;
   const common = {
     side,
     free,

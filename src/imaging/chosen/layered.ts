@@ -106,7 +106,13 @@ async function lightest(
   let encodes = 1;
   for (; max !== null && made.file.length > max && encodes < MOST_TRIES; encodes += 1) {
     signal?.throwIfAborted();
-    const fewer = rescale(resolved, facts, at, Math.min(0.95, (max / made.file.length) * 0.94), frame);
+    const fewer = rescale({
+      brief: resolved,
+      photo: facts,
+      from: at,
+      area: Math.min(0.95, (max / made.file.length) * 0.94),
+      frame,
+    });
     if (!fewer || fewer.width >= at.width) break;
     at = fewer;
     made = await lightened(source, measures, at);
@@ -129,7 +135,9 @@ function rescaled({
   frame: Frame;
 }): Geometry {
   const wanted = ((photo.width * percent) / 100 / geometry.width) ** 2;
-  return wanted >= 1 ? geometry : (rescale(resolved, photo, geometry, wanted, frame) ?? geometry);
+  return wanted >= 1
+    ? geometry
+    : (rescale({ brief: resolved, photo, from: geometry, area: wanted, frame }) ?? geometry);
 }
 
 interface Made {

@@ -116,7 +116,7 @@ class Lightening {
     );
     const moved = new Map<string, Moved>();
     for (const part of parts) {
-      if (part.kind === "layer") await this.layer(part, kept, used.has(part.path), scale, moved);
+      if (part.kind === "layer") await this.layer({ part, kept, used: used.has(part.path), scale, moved });
       else if (part.kind === "preview") await this.preview(part, size, scale.x < 1);
       else if (part.kind === "thumbnail") await this.thumbnail(part);
       else if (part.kind === "extra") {
@@ -136,13 +136,19 @@ class Lightening {
    * One picture, which several layers may show at several places: cut only where all of them can move with
    * it.
    */
-  private async layer(
-    part: Part,
-    kept: Artwork,
-    used: boolean,
-    scale: Scale,
-    moved: Map<string, Moved>,
-  ): Promise<void> {
+  private async layer({
+    part,
+    kept,
+    used,
+    scale,
+    moved,
+  }: {
+    part: Part;
+    kept: Artwork;
+    used: boolean;
+    scale: Scale;
+    moved: Map<string, Moved>;
+  }): Promise<void> {
     const { lighter } = this;
     const original = await this.from.read(part.path);
     if (!used) {

@@ -9,13 +9,19 @@ import { readPdfPicture } from "../source";
 /** Pixels of the largest sheet that is drawn. */
 const MOST = 160_000_000;
 
-export async function sheetPicture(
-  sheet: Sheet,
-  task: SheetTask,
-  ppi: number,
-  as: "jpeg" | "tiff",
-  read: (id: string) => Promise<Buffer>,
-): Promise<Buffer> {
+export async function sheetPicture({
+  sheet,
+  task,
+  ppi,
+  as,
+  read,
+}: {
+  sheet: Sheet;
+  task: SheetTask;
+  ppi: number;
+  as: "jpeg" | "tiff";
+  read: (id: string) => Promise<Buffer>;
+}): Promise<Buffer> {
   const px = (mm: number) => Math.round((mm / 25.4) * ppi);
   const [width, height] = [px(sheet.width), px(sheet.height)];
   if (width * height > MOST)

@@ -38,12 +38,16 @@ export async function listBatches(db: Executor, workspaceId: string): Promise<Ba
     .orderBy(asc(batches.createdAt), asc(batches.name));
 }
 
+export interface NewBatch {
+  workspaceId: string;
+  name: string;
+  revisionId: string | null;
+  demo?: boolean;
+}
+
 export async function createBatch(
   db: Executor,
-  workspaceId: string,
-  name: string,
-  revisionId: string | null,
-  demo = false,
+  { workspaceId, name, revisionId, demo = false }: NewBatch,
 ): Promise<string> {
   const [row] = await db
     .insert(batches)
@@ -208,7 +212,7 @@ export async function addPhoto(
     .from(batchPhotos)
     .where(eq(batchPhotos.id, placed.id));
   const revisionId = row.own ?? batch.revisionId;
-  if (revisionId) await assign(db, batch.id, revisionId, null, placed.id);
+  if (revisionId) await assign({ db, batchId: batch.id, revisionId, from: null, only: placed.id });
   return { batchPhotoId: placed.id, photoId: same.id, here: before !== undefined };
 }
 
@@ -232,13 +236,19 @@ const briefOfRow = sql`coalesce(${batchPhotos.revisionId}, ${batches.revisionId}
  * their measuring.
  * Frames come along from the revision before; "looked at" only where the pixels asked are the same.
  */
-export async function assign(
-  db: Executor,
-  batchId: string,
-  revisionId: string,
-  from: string | null = null,
-  only: string | null = null,
-): Promise<void> {
+export async function assign({
+  db,
+  batchId,
+  revisionId,
+  from = null,
+  only = null,
+}: {
+  db: Executor;
+  batchId: string;
+  revisionId: string;
+  from?: string | null;
+  only?: string | null;
+}): Promise<void> {
   const [now, before] = [await getRevision(db, revisionId), from ? await getRevision(db, from) : null];
   if (!now) return;
   const same = before !== null && pixelClauses(now.body) === pixelClauses(before.body);
@@ -306,7 +316,7 @@ export async function assign(
 /** The missing assignments of every brief that a batch uses. */
 export async function assignAll(db: Executor, batchId: string): Promise<void> {
   const used = new Set((await listRows(db, batchId)).map((row) => row.revisionId));
-  for (const revisionId of used) if (revisionId) await assign(db, batchId, revisionId);
+  for (const revisionId of used) if (revisionId) await assign({ db, batchId, revisionId });
 }
 
 /** Equal for equal frame and choice; the database gives keys of objects back in an order of its own. */
@@ -344,7 +354,7 @@ export async function useRevision(db: Executor, batch: BatchRow, revisionId: str
   if (batch.revisionId === revisionId) return;
   if (batch.revisionId) await removeJobs(db, "measure", await unmeasured(db, batch.id, batch.revisionId));
   await db.update(batches).set({ revisionId }).where(eq(batches.id, batch.id));
-  if (revisionId) await assign(db, batch.id, revisionId, batch.revisionId);
+  if (revisionId) await assign({ db, batchId: batch.id, revisionId, from: batch.revisionId });
 }
 
 /** Gives rows briefs of their own (null: that of the batch), and the batch another where that is asked. */
@@ -376,7 +386,7 @@ export async function useRowBriefs(
   for (const row of after)
     if (row.id in rows && row.revisionId)
       pairs.set(row.revisionId, before.find((b) => b.id === row.id)?.revisionId ?? null);
-  for (const [revisionId, from] of pairs) await assign(db, batch.id, revisionId, from);
+  for (const [revisionId, from] of pairs) await assign({ db, batchId: batch.id, revisionId, from });
 }
 
 /**

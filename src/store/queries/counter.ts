@@ -79,14 +79,21 @@ export async function answerArrival(db: Executor, arrivalId: string, answer: unk
 }
 
 /** A whole message; false where it is there already. */
-export async function addMessage(
-  db: Database,
-  receiverId: string,
-  key: string,
-  message: ArrivedMessage,
-  files: ArrivedFile[],
-  answer: unknown,
-): Promise<boolean> {
+export async function addMessage({
+  db,
+  receiverId,
+  key,
+  message,
+  files,
+  answer,
+}: {
+  db: Database;
+  receiverId: string;
+  key: string;
+  message: ArrivedMessage;
+  files: ArrivedFile[];
+  answer: unknown;
+}): Promise<boolean> {
   return db.transaction(async (tx) => {
     for (const file of files) await rememberFile(tx, file);
     if (message.sha256) await rememberFile(tx, { sha256: message.sha256, bytes: message.bytes });

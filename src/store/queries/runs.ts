@@ -62,7 +62,7 @@ export async function startRun(db: Executor, batch: BatchRow, anew = false): Pro
     choice: row.choice ?? undefined,
     share: row.share ?? undefined,
   }));
-  return begin(db, batch, wanted, bodies, anew ? new Map() : await madeBefore(db, batch.id));
+  return begin({ db, batch, wanted, bodies, before: anew ? new Map() : await madeBefore(db, batch.id) });
 }
 
 /** Starts a run over assignments; a photo may come several times, under several settings. */
@@ -71,16 +71,16 @@ export async function startItems(
   batch: BatchRow,
   wanted: readonly Wanted[],
 ): Promise<string | null> {
-  return begin(
+  return begin({
     db,
     batch,
     wanted,
-    await bodiesOf(
+    bodies: await bodiesOf(
       db,
       wanted.map(({ row }) => row),
     ),
-    new Map(),
-  );
+    before: new Map(),
+  });
 }
 
 async function bodiesOf(db: Executor, rows: readonly Row[]): Promise<Map<string, Brief>> {
@@ -90,13 +90,19 @@ async function bodiesOf(db: Executor, rows: readonly Row[]): Promise<Map<string,
   return bodies;
 }
 
-async function begin(
-  db: Executor,
-  batch: BatchRow,
-  wanted: readonly Wanted[],
-  bodies: ReadonlyMap<string, Brief>,
-  before: ReadonlyMap<string, MadeBefore>,
-): Promise<string | null> {
+async function begin({
+  db,
+  batch,
+  wanted,
+  bodies,
+  before,
+}: {
+  db: Executor;
+  batch: BatchRow;
+  wanted: readonly Wanted[];
+  bodies: ReadonlyMap<string, Brief>;
+  before: ReadonlyMap<string, MadeBefore>;
+}): Promise<string | null> {
   if (!wanted.length) return null;
   const main = (batch.revisionId && bodies.get(batch.revisionId)) || bodies.values().next().value!;
   const { total } = resolveBrief(main);

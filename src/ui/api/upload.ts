@@ -43,13 +43,19 @@ export function foldersOf(files: readonly File[]): string[] {
 }
 
 /** Sends one file into a batch. */
-export function sendPhoto(
-  batchId: string,
-  file: File,
-  folder: string,
-  at: number,
-  progress: (share: number) => void = () => undefined,
-): Promise<BroughtIn> {
+export function sendPhoto({
+  batchId,
+  file,
+  folder,
+  at,
+  progress = () => undefined,
+}: {
+  batchId: string;
+  file: File;
+  folder: string;
+  at: number;
+  progress?: (share: number) => void;
+}): Promise<BroughtIn> {
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();
     request.open(
@@ -122,9 +128,14 @@ export function useUploads(onArrived: (arrival: Arrival) => void) {
         for (let job = waiting.shift(); job; job = waiting.shift()) {
           const { file, folder, key, at } = job;
           try {
-            const answer = await sendPhoto(batchId, file, folder, at, (share) =>
-              change((all) => all.map((upload) => (upload.key === key ? { ...upload, share } : upload))),
-            );
+            const answer = await sendPhoto({
+              batchId,
+              file,
+              folder,
+              at,
+              progress: (share) =>
+                change((all) => all.map((upload) => (upload.key === key ? { ...upload, share } : upload))),
+            });
             arrival.added += answer.added;
             arrival.known += answer.known;
             change((all) => [

@@ -127,14 +127,19 @@ function readSize(text: string): { width: number; height: number } {
 const sizeText = (size: { width: number; height: number }) => `${size.width} × ${size.height}`;
 
 /** A clause that is one line of text. */
-function line(
-  name: "sizes" | "box" | "shape" | "scale" | "background" | "names",
-  legend: string,
-  hint: string,
-  start: (brief: Brief) => string,
-  read: (text: string) => Partial<Brief>,
-  wide = true,
-): Kind {
+function line({
+  name,
+  legend,
+  hint,
+  start,
+  read,
+}: {
+  name: "sizes" | "box" | "shape" | "scale" | "background" | "names";
+  legend: string;
+  hint: string;
+  start: (brief: Brief) => string;
+  read: (text: string) => Partial<Brief>;
+}): Kind {
   return {
     start: (brief) => ({ [name]: start(brief) }),
     read: (values) => {
@@ -144,58 +149,58 @@ function line(
     Fields: ({ form }) => (
       <fieldset>
         <legend className="mb-2 font-semibold">{legend}</legend>
-        <Field form={form} name={name} label="Value" autoFocus wide={wide} />
+        <Field form={form} name={name} label="Value" autoFocus wide />
         <p className="text-small text-second">{hint}</p>
       </fieldset>
     ),
   };
 }
 
-const sizes = line(
-  "sizes",
-  "One of these sizes",
-  "Such as 1640 × 720 or 1230 × 540. A photo that has one keeps it; the others get the first.",
-  (b) => (b.sizes ?? []).map(sizeText).join(" or "),
-  (text) => ({ sizes: text.split(/\s+or\s+|[,;]/i).map(readSize) }),
-);
-const box = line(
-  "box",
-  "Inside a box, either way up",
-  "Such as 1360 × 800. Upright photos turn the box.",
-  (b) => (b.box ? sizeText(b.box) : ""),
-  (text) => ({ box: readSize(text) }),
-);
-const shape = line(
-  "shape",
-  "Width to height",
-  "Such as 16:9 or 1:1.",
-  (b) => b.shape ?? "",
-  (text) => ({ shape: text.replace(/\s*[:/×x]\s*/i, ":") }),
-);
-const scale = line(
-  "scale",
-  "Of the photo's own pixels",
-  "Such as 50 %, on both sides.",
-  (b) => b.scale ?? "",
-  (text) => ({
+const sizes = line({
+  name: "sizes",
+  legend: "One of these sizes",
+  hint: "Such as 1640 × 720 or 1230 × 540. A photo that has one keeps it; the others get the first.",
+  start: (b) => (b.sizes ?? []).map(sizeText).join(" or "),
+  read: (text) => ({ sizes: text.split(/\s+or\s+|[,;]/i).map(readSize) }),
+});
+const box = line({
+  name: "box",
+  legend: "Inside a box, either way up",
+  hint: "Such as 1360 × 800. Upright photos turn the box.",
+  start: (b) => (b.box ? sizeText(b.box) : ""),
+  read: (text) => ({ box: readSize(text) }),
+});
+const shape = line({
+  name: "shape",
+  legend: "Width to height",
+  hint: "Such as 16:9 or 1:1.",
+  start: (b) => b.shape ?? "",
+  read: (text) => ({ shape: text.replace(/\s*[:/×x]\s*/i, ":") }),
+});
+const scale = line({
+  name: "scale",
+  legend: "Of the photo's own pixels",
+  hint: "Such as 50 %, on both sides.",
+  start: (b) => b.scale ?? "",
+  read: (text) => ({
     scale: /%$/.test(text) ? text.replace(/\s+/g, "").replace(",", ".") : `${text.replace(",", ".")}%`,
   }),
-);
-const background = line(
-  "background",
-  "Where background is added, and under what is transparent",
-  "A colour such as #f4f1ea, white or black.",
-  (b) => b.background ?? "",
-  (text) => ({ background: COLOURS[text.toLowerCase()] ?? text }),
-);
-const names = line(
-  "names",
-  "How the files are called",
-  "{name} the photo's name, {n} or {n:3} a counter, {w} {h} its pixels, {date}, {brief}. The ending " +
+});
+const background = line({
+  name: "background",
+  legend: "Where background is added, and under what is transparent",
+  hint: "A colour such as #f4f1ea, white or black.",
+  start: (b) => b.background ?? "",
+  read: (text) => ({ background: COLOURS[text.toLowerCase()] ?? text }),
+});
+const names = line({
+  name: "names",
+  legend: "How the files are called",
+  hint: "{name} the photo's name, {n} or {n:3} a counter, {w} {h} its pixels, {date}, {brief}. The ending " +
     "follows the format.",
-  (b) => b.names ?? "{name}",
-  (text) => ({ names: text }),
-);
+  start: (b) => b.names ?? "{name}",
+  read: (text) => ({ names: text }),
+});
 
 const amount = (value: string | number | undefined) => (value === undefined ? "" : String(value));
 const withUnit = (text: string) =>

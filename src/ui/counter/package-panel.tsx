@@ -105,7 +105,7 @@ function SlotRow({ receiverId, batchId, slot, row, batch }: SlotProps) {
     call("PUT", `counter/${receiverId}/package`, { slot: slot.key, ...from }),
   );
   const bring = useChange(async (file: File) => {
-    const { rows } = await sendPhoto(batchId, file, "", Date.now());
+    const { rows } = await sendPhoto({ batchId, file, folder: "", at: Date.now() });
     await call("PUT", `counter/${receiverId}/package`, { slot: slot.key, rowId: rows[0] });
   });
   const brief = batch?.briefs.find((one) => one.revisionId === row?.revisionId)?.body ?? null;

@@ -17,14 +17,21 @@ function turn(context: CanvasRenderingContext2D, degrees: number, photo: Size): 
  * Fills a canvas of `size` px with the output as it will look. `photo` is the upright photo's size in its
  * own pixels.
  */
-export function drawPart(
-  canvas: HTMLCanvasElement,
-  image: HTMLImageElement,
-  geometry: Geometry,
-  photo: Size,
-  size: Size,
-  background: string,
-): void {
+export function drawPart({
+  canvas,
+  image,
+  geometry,
+  photo,
+  size,
+  background,
+}: {
+  canvas: HTMLCanvasElement;
+  image: HTMLImageElement;
+  geometry: Geometry;
+  photo: Size;
+  size: Size;
+  background: string;
+}): void {
   const context = canvas.getContext("2d");
   if (!context) return;
   canvas.width = Math.max(1, Math.round(size.width));

@@ -25,7 +25,14 @@ export function PartPicture({ photoId, name, geometry, photo, size, background =
     let stale = false;
     const draw = (ready: HTMLImageElement) => {
       if (!stale && canvas.current)
-        drawPart(canvas.current, ready, geometry, photo, { width, height }, background);
+        drawPart({
+          canvas: canvas.current,
+          image: ready,
+          geometry,
+          photo,
+          size: { width, height },
+          background,
+        });
     };
     const known = image.current;
     if (known?.complete && known.dataset.photo === photoId) draw(known);

@@ -10,14 +10,21 @@ import { inSight, type Placed, tilesOf } from "./view";
  * True when every square in sight was there. Squares that are still coming are drawn from a coarser level
  * where there is one.
  */
-export function drawPicture(
-  context: CanvasRenderingContext2D,
-  tiles: Tiles,
-  of: string,
-  size: Size,
-  placed: Placed,
-  room: Size,
-): boolean {
+export function drawPicture({
+  context,
+  tiles,
+  of,
+  size,
+  placed,
+  room,
+}: {
+  context: CanvasRenderingContext2D;
+  tiles: Tiles;
+  of: string;
+  size: Size;
+  placed: Placed;
+  room: Size;
+}): boolean {
   let whole = true;
   for (const level of [placed.level + 2, placed.level]) {
     if (2 ** level > Math.max(size.width, size.height)) continue;
@@ -124,14 +131,21 @@ export function gather(
 }
 
 /** The pixel under the pointer, or in the middle where there is none; null where there is no picture. */
-export function pixelAt(
-  tiles: Tiles,
-  of: string,
-  size: Size,
-  placed: Placed,
-  room: Size,
-  pointer: { x: number; y: number } | null,
-): Readout | null {
+export function pixelAt({
+  tiles,
+  of,
+  size,
+  placed,
+  room,
+  pointer,
+}: {
+  tiles: Tiles;
+  of: string;
+  size: Size;
+  placed: Placed;
+  room: Size;
+  pointer: { x: number; y: number } | null;
+}): Readout | null {
   const step = 2 ** placed.level;
   const x = Math.floor((placed.left + (room.width / 2 + (pointer?.x ?? 0)) / placed.scale) / step);
   const y = Math.floor((placed.top + (room.height / 2 + (pointer?.y ?? 0)) / placed.scale) / step);

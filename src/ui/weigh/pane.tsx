@@ -75,7 +75,7 @@ export function Pane(props: Props) {
   );
 
   const placed = useMemo(
-    () => place(view, output, size, room, apparent),
+    () => place({ view, output, picture: size, pane: room, apparent }),
     [view, output, size, room, apparent],
   );
   const part = useMemo(() => inSight(placed, size, room), [placed, size, room]);
@@ -119,13 +119,13 @@ export function Pane(props: Props) {
     context.setTransform(density, 0, 0, density, 0, 0);
     context.fillStyle = "#dcdcdc";
     context.fillRect(0, 0, room.width, room.height);
-    const whole = picture ? drawPicture(context, tiles, picture, size, placed, room) : false;
+    const whole = picture ? drawPicture({ context, tiles, of: picture, size, placed, room }) : false;
     if (seen && picture) drawMap(context, seen.map, placed, part);
-    if (spot) drawSpot(context, spot, place(view, output, output, room, true));
+    if (spot) drawSpot(context, spot, place({ view, output, picture: output, pane: room, apparent: true }));
     if (whole && picture) setShown(picture);
   }, [tiles, ticks, picture, size, placed, part, room, seen, spot, view, output]);
 
-  const readout = picture && room.width ? pixelAt(tiles, picture, size, placed, room, pointer) : null;
+  const readout = picture && room.width ? pixelAt({ tiles, of: picture, size, placed, room, pointer }) : null;
 
   // React listens to the wheel passively; a zoom must not scroll the page.
   const { onZoom } = props;

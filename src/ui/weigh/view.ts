@@ -81,11 +81,19 @@ export interface Placed {
   level: number;
 }
 
+export interface PlaceTask {
+  view: View;
+  output: Size;
+  picture: Size;
+  pane: Size;
+  apparent: boolean;
+}
+
 /**
  * `apparent`: the same apparent size as the output, whatever its pixels; else one output zoom for its own
  * pixels.
  */
-export function place(view: View, output: Size, picture: Size, pane: Size, apparent: boolean): Placed {
+export function place({ view, output, picture, pane, apparent }: PlaceTask): Placed {
   const scale = apparent ? (view.zoom * output.width) / picture.width : view.zoom;
   const x = (view.x * picture.width) / output.width;
   const y = (view.y * picture.height) / output.height;

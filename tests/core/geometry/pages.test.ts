@@ -106,7 +106,7 @@ describe("a border", () => {
   it("stays as wide when pixels are given up", () => {
     const wanted = resolved({ longSide: { max: 300 }, border: { px: 10, colour: "#000000" } });
     const photo = { width: 1200, height: 600 };
-    const fewer = rescale(wanted, photo, planGeometry(wanted, photo), 0.5)!;
+    const fewer = rescale({ brief: wanted, photo, from: planGeometry(wanted, photo), area: 0.5 })!;
     expect(fewer.border).toBe(10);
     expect(fewer.place).toMatchObject({ x: 10, y: 10, width: fewer.width - 20, height: fewer.height - 20 });
     expect(Math.abs(fewer.place.width / fewer.place.height - 2)).toBeLessThan(0.02);

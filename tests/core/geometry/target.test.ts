@@ -190,7 +190,7 @@ describe("what gives way", () => {
 
   it("keeps the shape when pixels change for a file size", () => {
     const b = brief({ shape: "3:2" });
-    const g = rescale(b, WIDE, planGeometry(b, WIDE), 0.31)!;
+    const g = rescale({ brief: b, photo: WIDE, from: planGeometry(b, WIDE), area: 0.31 })!;
     expect(hasShape(g.width, g.height, 1.5)).toBe(true);
   });
 });

@@ -77,13 +77,16 @@ describe("geometry", () => {
   it("changes pixels only where they are free or wished", () => {
     const photo = { width: 4000, height: 3000 };
     const fixed = brief({ width: { exact: 400 }, height: { exact: 300 } });
-    expect(rescale(fixed, photo, planGeometry(fixed, photo), 0.5)).toBeNull();
+    expect(rescale({ brief: fixed, photo, from: planGeometry(fixed, photo), area: 0.5 })).toBeNull();
     const wished = brief({ width: { exact: 400 }, height: { exact: 300 }, wishes: ["width", "height"] });
-    expect(rescale(wished, photo, planGeometry(wished, photo), 4)).toMatchObject({ width: 800, height: 600 });
+    expect(rescale({ brief: wished, photo, from: planGeometry(wished, photo), area: 4 })).toMatchObject({
+      width: 800,
+      height: 600,
+    });
     const free = brief({ longSide: { max: 1000 } });
     const g = planGeometry(free, photo);
-    expect(rescale(free, photo, g, 0.25)).toMatchObject({ width: 500, height: 375 });
-    expect(rescale(free, photo, g, 2)).toBeNull();
+    expect(rescale({ brief: free, photo, from: g, area: 0.25 })).toMatchObject({ width: 500, height: 375 });
+    expect(rescale({ brief: free, photo, from: g, area: 2 })).toBeNull();
   });
 });
 

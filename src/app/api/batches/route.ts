@@ -9,7 +9,7 @@ export const POST = route(async (request) => {
   const { name } = await readBody(request, body);
   const { db } = getStore();
   // It begins without a brief: nothing sticks from the last job.
-  const id = await createBatch(db, await getWorkspace(), name, null);
+  const id = await createBatch(db, { workspaceId: await getWorkspace(), name, revisionId: null });
   await announce(db, null);
   return { id };
 });

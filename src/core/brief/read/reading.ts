@@ -117,11 +117,15 @@ export function readWording(text: string): Reading {
   onlyYou.sort(order);
   const strip = ({ doc: _, ...rest }: Part) => rest;
   return {
-    briefs: briefs
-      .slice(0, MOST_BRIEFS)
-      .map(({ doc, name, combined }) =>
-        toBrief(text, name, combined, unread.filter(reaches(doc)), onlyYou.filter(reaches(doc))),
-      ),
+    briefs: briefs.slice(0, MOST_BRIEFS).map(({ doc, name, combined }) =>
+      toBrief({
+        wording: text,
+        name,
+        combined,
+        unread: unread.filter(reaches(doc)),
+        onlyYou: onlyYou.filter(reaches(doc)),
+      }),
+    ),
     unread: unread.map(strip),
     onlyYou: onlyYou.map(strip),
   };
@@ -208,13 +212,19 @@ function group(read: readonly Findings[], { headings, of, bare }: Documents): Gr
   return { shared: [...at(-1), ...whole], lists, docOf, isHeading };
 }
 
-function toBrief(
-  wording: string,
-  name: string,
-  combined: readonly Combined[],
-  unread: readonly Part[],
-  onlyYou: readonly Part[],
-): Brief {
+function toBrief({
+  wording,
+  name,
+  combined,
+  unread,
+  onlyYou,
+}: {
+  wording: string;
+  name: string;
+  combined: readonly Combined[];
+  unread: readonly Part[];
+  onlyYou: readonly Part[];
+}): Brief {
   const wishes = combined.filter((clause) => clause.wish).map((clause) => clause.clause);
   const read = combined
     .flatMap(({ clause, spans }) => spans.map((span) => ({ clause, ...span })))

@@ -36,7 +36,19 @@ const INCHES = new Set(["″", "”", "“", '"', "˝"]);
 const UNIT_WORD = /^(px|pixels?|mm|cm|in|inch|inches|w|h)$/;
 const UNIT_BEFORE_X = /^(px|pixels?|mm|cm|in|inch|inches)x$/;
 
-const fresh = (kind: Token["kind"], text: string, raw: string, start: number, glued: boolean): Token => ({
+const fresh = ({
+  kind,
+  text,
+  raw,
+  start,
+  glued,
+}: {
+  kind: Token["kind"];
+  text: string;
+  raw: string;
+  start: number;
+  glued: boolean;
+}): Token => ({
   kind,
   text,
   raw,
@@ -76,7 +88,13 @@ class Scanner {
   }
 
   private push(kind: Token["kind"], text: string, length: number): Token {
-    const token = fresh(kind, text, this.source.slice(this.at, this.at + length), this.at, !this.spaced);
+    const token = fresh({
+      kind,
+      text,
+      raw: this.source.slice(this.at, this.at + length),
+      start: this.at,
+      glued: !this.spaced,
+    });
     this.out.push(token);
     this.at += length;
     this.spaced = false;
@@ -124,7 +142,7 @@ class Scanner {
       if (this.source[this.at] === "\t") break;
       this.at += 1;
     }
-    this.out.push(fresh("mark", lines > 1 ? "\n\n" : "\n", "\n", start, false));
+    this.out.push(fresh({ kind: "mark", text: lines > 1 ? "\n\n" : "\n", raw: "\n", start, glued: false }));
     this.spaced = true;
     this.lineStart = true;
   }

@@ -148,19 +148,26 @@ export function lookAround(
     const bare = (quantity.kind === "bare" || quantity.kind === "other") && quantity.form === "single";
     if (bare && !MEANT.test(near) && !MEANT.test(labelWords))
       out.push({ ...IDLE, from: quantity.from, to: quantity.to });
-    else out.push(around(line, labelWords, quantities, i, out, said));
+    else out.push(around({ line, labelWords, quantities, i, out, said }));
   }
   return out;
 }
 
-function around(
-  line: Line,
-  labelWords: string,
-  quantities: readonly Quantity[],
-  i: number,
-  out: readonly Around[],
-  said: Said,
-): Around {
+function around({
+  line,
+  labelWords,
+  quantities,
+  i,
+  out,
+  said,
+}: {
+  line: Line;
+  labelWords: string;
+  quantities: readonly Quantity[];
+  i: number;
+  out: readonly Around[];
+  said: Said;
+}): Around {
   const body = line.tokens;
   const quantity = quantities[i];
   const before = out[i - 1] ?? null;
@@ -200,7 +207,7 @@ function around(
   const ranged = quantity.form === "range" || quantity.form === "pairs";
   let standing = ranged
     ? rangeRole(pre, behind)
-    : roleOf(pre, behind, wide, tail, before, quantities[i + 1] !== undefined, said);
+    : roleOf({ pre, behind, wide, tail, before, more: quantities[i + 1] !== undefined, said });
   // "Minimum 5 × 7 in (1500 × 2100 px)": the brackets repeat the rule in other units.
   const twin =
     opened && standing.role === "exact" && size(quantity)
@@ -238,15 +245,23 @@ function lastMatch(pattern: RegExp, text: string): number {
   return at;
 }
 
-function roleOf(
-  pre: string,
-  behind: string,
-  wide: string,
-  tail: string,
-  before: Around | null,
-  more: boolean,
-  said: Said,
-): Standing {
+function roleOf({
+  pre,
+  behind,
+  wide,
+  tail,
+  before,
+  more,
+  said,
+}: {
+  pre: string;
+  behind: string;
+  wide: string;
+  tail: string;
+  before: Around | null;
+  more: boolean;
+  said: Said;
+}): Standing {
   const as = (role: Role, byPost = false): Standing => ({ role, negated: false, refusing: false, byPost });
   const unclear = as("unclear");
   if (said.enough && WOULD_DO.test(behind)) return unclear;

@@ -113,19 +113,25 @@ function grids(area: Area, pieces: readonly Piece[]): Sheet[] {
   const out: Sheet[] = [];
   for (const turned of [false, true]) {
     const [w, h] = turned ? [pieces[0].height, pieces[0].width] : [pieces[0].width, pieces[0].height];
-    const best = fourBlocks(free, w, h, turned, area.gap);
+    const best = fourBlocks({ free, w, h, turned, gap: area.gap });
     out.push(sheetOf(area, best, pieces));
   }
   return out;
 }
 
-function fourBlocks(
-  free: { width: number; height: number },
-  w: number,
-  h: number,
-  turned: boolean,
-  gap: number,
-): Cell[] {
+function fourBlocks({
+  free,
+  w,
+  h,
+  turned,
+  gap,
+}: {
+  free: { width: number; height: number };
+  w: number;
+  h: number;
+  turned: boolean;
+  gap: number;
+}): Cell[] {
   const columns = along(w, free.width, gap);
   const rows = along(h, free.height, gap);
   // With the gap behind it.
@@ -173,27 +179,67 @@ function fourBlocks(
   const { c1, r1, c3, r3 } = best;
   const { second, fourth } = others(c1, r1, c3, r3);
   return [
-    ...grid(0, 0, c1, r1, w, h, turned, gap),
+    ...grid({ x0: 0, y0: 0, columns: c1, rows: r1, width: w, height: h, turned, gap }),
     ...(c3
-      ? grid(free.width - long(c3, w) + gap, free.height - long(r3, h) + gap, c3, r3, w, h, turned, gap)
+      ? grid({
+          x0: free.width - long(c3, w) + gap,
+          y0: free.height - long(r3, h) + gap,
+          columns: c3,
+          rows: r3,
+          width: w,
+          height: h,
+          turned,
+          gap,
+        })
       : []),
-    ...(second ? grid(long(c1, w), 0, second.columns, second.rows, h, w, !turned, gap) : []),
-    ...(fourth ? grid(0, long(r1, h), fourth.columns, fourth.rows, h, w, !turned, gap) : []),
+    ...(second
+      ? grid({
+          x0: long(c1, w),
+          y0: 0,
+          columns: second.columns,
+          rows: second.rows,
+          width: h,
+          height: w,
+          turned: !turned,
+          gap,
+        })
+      : []),
+    ...(fourth
+      ? grid({
+          x0: 0,
+          y0: long(r1, h),
+          columns: fourth.columns,
+          rows: fourth.rows,
+          width: h,
+          height: w,
+          turned: !turned,
+          gap,
+        })
+      : []),
   ];
 }
 
 type Cell = Omit<Placed, "id">;
 
-function grid(
-  x0: number,
-  y0: number,
-  columns: number,
-  rows: number,
-  width: number,
-  height: number,
-  turned: boolean,
-  gap: number,
-): Cell[] {
+function grid({
+  x0,
+  y0,
+  columns,
+  rows,
+  width,
+  height,
+  turned,
+  gap,
+}: {
+  x0: number;
+  y0: number;
+  columns: number;
+  rows: number;
+  width: number;
+  height: number;
+  turned: boolean;
+  gap: number;
+}): Cell[] {
   const cells: Cell[] = [];
   for (let r = 0; r < rows; r += 1)
     for (let c = 0; c < columns; c += 1)
@@ -294,19 +340,25 @@ function shelves(area: Area, pieces: readonly Piece[], most: number): { sheets: 
         if (s === most) return { sheets: null };
         sheets.push({ shelves: [], placed: [] });
       }
-      done = ways.some((way) => putOn(sheets[s], way, piece, free, area.gap));
+      done = ways.some((way) => putOn({ sheet: sheets[s], way, piece, free, gap: area.gap }));
     }
   }
   return { sheets: sheets.map((sheet) => sheet.placed) };
 }
 
-function putOn(
-  sheet: { shelves: Shelf[]; placed: Placed[] },
-  way: { width: number; height: number; turned: boolean },
-  piece: Piece,
-  free: { width: number; height: number },
-  gap: number,
-): boolean {
+function putOn({
+  sheet,
+  way,
+  piece,
+  free,
+  gap,
+}: {
+  sheet: { shelves: Shelf[]; placed: Placed[] };
+  way: { width: number; height: number; turned: boolean };
+  piece: Piece;
+  free: { width: number; height: number };
+  gap: number;
+}): boolean {
   let shelf = sheet.shelves.find(
     (one) => way.height <= one.height + SLACK && one.x + way.width <= free.width + SLACK,
   );

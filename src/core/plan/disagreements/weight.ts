@@ -94,7 +94,7 @@ export function weightDisagreements(
       out.push(
         cap < 100 && min <= aboutJpeg(pixels.most, 100) * RICH
           ? capBelowFloor(brief, pixels, min, most)
-          : floorTooHigh(brief, resolved, pixels, min, most),
+          : floorTooHigh({ brief, resolved, pixels, min, most }),
       );
   }
   if (max !== null && pixels.least !== null) {
@@ -139,13 +139,19 @@ function withoutFloor(brief: Brief): Brief["fileSize"] | null {
   return Object.keys(rest).length ? rest : null;
 }
 
-function floorTooHigh(
-  brief: Brief,
-  resolved: ResolvedBrief,
-  pixels: Pixels,
-  min: number,
-  most: number,
-): Disagreement {
+function floorTooHigh({
+  brief,
+  resolved,
+  pixels,
+  min,
+  most,
+}: {
+  brief: Brief;
+  resolved: ResolvedBrief;
+  pixels: Pixels;
+  min: number;
+  most: number;
+}): Disagreement {
   const per = (min / pixels.most!).toFixed(1);
   const choices: Choice[] = [];
   const wishes = pixels.clauses.filter((clause) => !resolved.wishes.has(clause));

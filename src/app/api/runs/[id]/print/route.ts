@@ -37,7 +37,13 @@ export const GET = route(async (request, { id }) => {
     });
   const one = sheets[sheet - 1];
   if (!one) throw new RequestError(404, `There are ${sheets.length} sheets; there is no number ${sheet}.`);
-  const picture = await sheetPicture(one, task, ppi, as, (file) => files.find((f) => f.id === file)!.read());
+  const picture = await sheetPicture({
+    sheet: one,
+    task,
+    ppi,
+    as,
+    read: (file) => files.find((f) => f.id === file)!.read(),
+  });
   const ending = as === "jpeg" ? "jpg" : "tif";
   return new Response(new Uint8Array(picture), {
     headers: {

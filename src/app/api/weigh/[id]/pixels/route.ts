@@ -57,5 +57,5 @@ async function picture(row: Awaited<ReturnType<typeof requireWeighed>>, of: stri
   const trial = plan && (await keptTrial(store.db, plan, of));
   const encoded = trial?.sha256 ? await store.files.read(trial.sha256).catch(() => null) : null;
   if (!trial || !encoded) throw new RequestError(404, "This trial is not there any more. Ask for it again.");
-  return trialPicture(store, row, geometry, of, trial.setting, encoded);
+  return trialPicture({ store, row, geometry, key: of, setting: trial.setting, encoded });
 }

@@ -44,7 +44,7 @@ export const POST = route(async (request, { id }): Promise<{ trial: TrialView | 
   if (found)
     void store.files
       .read(found.made.sha256!)
-      .then((encoded) => trialPicture(store, row, geometry, key, setting, encoded))
+      .then((encoded) => trialPicture({ store, row, geometry, key, setting, encoded }))
       .catch(() => undefined);
   return { trial: found?.view ?? null };
 });
