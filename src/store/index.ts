@@ -2,22 +2,24 @@ export { readEnvironment } from "./env";
 export { makeLog } from "./log";
 export { migrateStore } from "./migrate";
 export { addJob, addJobs, addTrial, announce, PRIORITY } from "./queue";
+export type {
+  EditChange,
+  ItemSnapshot,
+  ItemState,
+  Measured,
+  ShareState,
+  ShareTarget,
+  WeighPlan,
+} from "./rows";
 export {
   assignments,
   batches,
   batchPhotos,
   briefRevisions,
-  type EditChange,
   files,
-  type ItemSnapshot,
-  type ItemState,
-  type Measured,
   photos,
   proofs,
   runItems,
   runs,
-  type ShareState,
-  type ShareTarget,
-  type WeighPlan,
 } from "./schema";
 export { type Database, type Executor, openStore, type Store } from "./store";

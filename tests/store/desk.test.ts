@@ -26,7 +26,7 @@ import {
   startRun,
   stepEdit,
 } from "@/store/queries";
-import { setFrame } from "@/store/queries/batches";
+import { setFrame } from "@/store/queries/batch-briefs";
 import type { Revision } from "@/store/queries/briefs";
 import { collectFiles } from "@/store/queries/storage";
 import { trimTrials } from "@/store/queries/trials";

@@ -60,78 +60,6 @@ export function pixelWords(brief: Brief): string | null {
   return parts.length ? parts.join(", ") : null;
 }
 
-/** One clause in words; null where the brief does not state it. */
-export function clauseWords(brief: Brief, key: ClauseKey): string | null {
-  const value = brief[key];
-  if (value === undefined) return null;
-  switch (key) {
-    case "format":
-      return brief.format!.map(formatName).join(" or ");
-    case "width":
-    case "height":
-    case "longSide":
-    case "shortSide":
-      return rangeWords(brief[key]!, "px");
-    case "resolution":
-      return rangeWords(brief.resolution!, "ppi");
-    case "fileSize":
-      return fileSizeWords(brief.fileSize!);
-    case "quality":
-      return brief.quality!.min !== undefined && brief.quality!.min === brief.quality!.max
-        ? String(brief.quality!.min)
-        : rangeWords(brief.quality!, "");
-    case "colour":
-      return [
-        brief.colour!.space && SPACE_NAMES[brief.colour!.space],
-        brief.colour!.bits && `${brief.colour!.bits} bit`,
-        brief.colour!.profile === "omit" ? "no profile" : brief.colour!.profile && "with profile",
-        brief.colour!.light === "hdr" && "high dynamic range",
-      ]
-        .filter(Boolean)
-        .join(", ");
-    case "box":
-      return `inside ${brief.box!.width} × ${brief.box!.height} px, either way up`;
-    case "sizes":
-      return `${brief.sizes!.map((size) => `${size.width} × ${size.height}`).join(" or ")} px`;
-    case "scale":
-      return `${spaced(brief.scale!).replace(/\s*%/, " %")} of the photo's pixels`;
-    case "paper":
-      return paperWords(brief.paper!);
-    case "frame":
-      return {
-        whole: "nothing cut",
-        fill: "cut to shape",
-        pad: "background added",
-        stretch: "distorted to fit",
-      }[brief.frame!];
-    case "enlarge":
-      return brief.enlarge === "never" ? "never" : "allowed";
-    case "pick":
-      return brief.pick === "smallest" ? "whichever is smallest" : "the first that fits";
-    case "metadata":
-      return { keep: "kept", private: "nothing private", none: "none" }[brief.metadata!];
-    case "border":
-      return `${brief.border!.px} px, ${colourWord(brief.border!.colour)}`;
-    case "background":
-      return colourWord(brief.background!);
-    case "ink":
-      return brief.ink === "black" ? "black on white" : "in its own colour on white";
-    case "layers":
-      return brief.layers === "keep" ? "kept" : "flattened";
-    case "padding":
-      return brief.padding === "allow" ? "allowed" : "never";
-    case "sharpen":
-      return `${brief.sharpen!.amount} for ${brief.sharpen!.for}`;
-    case "total":
-      return (
-        `at most ${typeof brief.total!.max === "number" ? formatBytes(brief.total!.max) : spaced(brief.total!.max)} ` +
-        `${brief.total!.counted === "mail" ? "as one message" : "in all"}`
-      );
-    default:
-      return typeof value === "string" ? value : JSON.stringify(value);
-  }
-}
-
 const SPACE_NAMES: Record<NonNullable<NonNullable<Brief["colour"]>["space"]>, string> = {
   srgb: "sRGB",
   "display-p3": "Display P3",
@@ -142,6 +70,57 @@ const SPACE_NAMES: Record<NonNullable<NonNullable<Brief["colour"]>["space"]>, st
 };
 
 const colourWord = (code: string) => ({ "#ffffff": "white", "#000000": "black" })[code.toLowerCase()] ?? code;
+
+/** How each clause that is more than one word is told. */
+const WORDS: { [K in ClauseKey]?: (value: NonNullable<Brief[K]>) => string } = {
+  format: (formats) => formats.map(formatName).join(" or "),
+  width: (range) => rangeWords(range, "px"),
+  height: (range) => rangeWords(range, "px"),
+  longSide: (range) => rangeWords(range, "px"),
+  shortSide: (range) => rangeWords(range, "px"),
+  resolution: (range) => rangeWords(range, "ppi"),
+  fileSize: fileSizeWords,
+  quality: (range) =>
+    range.min !== undefined && range.min === range.max ? String(range.min) : rangeWords(range, ""),
+  colour: ({ space, bits, profile, light }) =>
+    [
+      space && SPACE_NAMES[space],
+      bits && `${bits} bit`,
+      profile === "omit" ? "no profile" : profile && "with profile",
+      light === "hdr" && "high dynamic range",
+    ]
+      .filter(Boolean)
+      .join(", "),
+  box: ({ width, height }) => `inside ${width} × ${height} px, either way up`,
+  sizes: (sizes) => `${sizes.map(({ width, height }) => `${width} × ${height}`).join(" or ")} px`,
+  scale: (scale) => `${spaced(scale).replace(/\s*%/, " %")} of the photo's pixels`,
+  paper: paperWords,
+  frame: (frame) =>
+    ({ whole: "nothing cut", fill: "cut to shape", pad: "background added", stretch: "distorted to fit" })[
+      frame
+    ],
+  enlarge: (rule) => (rule === "never" ? "never" : "allowed"),
+  pick: (pick) => (pick === "smallest" ? "whichever is smallest" : "the first that fits"),
+  metadata: (rule) => ({ keep: "kept", private: "nothing private", none: "none" })[rule],
+  border: ({ px, colour }) => `${px} px, ${colourWord(colour)}`,
+  background: colourWord,
+  ink: (ink) => (ink === "black" ? "black on white" : "in its own colour on white"),
+  layers: (layers) => (layers === "keep" ? "kept" : "flattened"),
+  padding: (rule) => (rule === "allow" ? "allowed" : "never"),
+  sharpen: ({ amount, for: what }) => `${amount} for ${what}`,
+  total: ({ max, counted }) =>
+    `at most ${typeof max === "number" ? formatBytes(max) : spaced(max)} ` +
+    `${counted === "mail" ? "as one message" : "in all"}`,
+};
+
+/** One clause in words; null where the brief does not state it. */
+export function clauseWords(brief: Brief, key: ClauseKey): string | null {
+  const value = brief[key];
+  if (value === undefined) return null;
+  const words = WORDS[key] as ((value: unknown) => string) | undefined;
+  if (words) return words(value);
+  return typeof value === "string" ? value : JSON.stringify(value);
+}
 
 /** "28 × 35 mm", "140 mm wide", "4 in × 12 cm". */
 export function paperWords({ width, height }: NonNullable<Brief["paper"]>): string {

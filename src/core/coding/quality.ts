@@ -32,67 +32,104 @@ const LOWEST: Record<QualitySetting["format"], number> = { webp: 5, avif: 12 };
 /** Lossless is tried where its usual size is not far above the ceiling. */
 const HOPE = 1.6;
 
-export async function searchQuality(
+export const searchQuality = (
   format: QualitySetting["format"],
   picture: Picture,
   goal: Goal,
   limits: QualityLimits,
-): Promise<SearchResult<QualitySetting>> {
-  const made: Found<QualitySetting>[] = [];
-  const setting = (quality: number | null): QualitySetting =>
-    format === "webp"
+): Promise<SearchResult<QualitySetting>> => new QualitySearch(format, picture, goal, limits).run();
+
+type Answer = SearchResult<QualitySetting>;
+
+class QualitySearch {
+  private readonly made: Found<QualitySetting>[] = [];
+  private readonly lowest: number;
+  private readonly highest: number;
+  private readonly lossless: boolean;
+
+  constructor(
+    private readonly format: QualitySetting["format"],
+    private readonly picture: Picture,
+    private readonly goal: Goal,
+    private readonly limits: QualityLimits,
+  ) {
+    this.lowest = Math.max(LOWEST[format], limits.quality?.min ?? 1);
+    this.highest = limits.quality?.max ?? 100;
+    this.lossless = format === "webp" && limits.quality === null;
+  }
+
+  async run(): Promise<Answer> {
+    let ceiling = this.goal.max;
+    if (this.goal.aim === "clean") {
+      const clean = await this.clean();
+      if (clean && "outcome" in clean) return clean;
+      // Clean, but below the floor: not much more than the floor asks for.
+      if (clean) ceiling = Math.min(this.goal.max ?? Infinity, this.goal.min! * ABOVE_FLOOR);
+    }
+    return (ceiling === null ? await this.withoutCeiling() : await this.towards(ceiling)) ?? this.climb();
+  }
+
+  private setting(quality: number | null): QualitySetting {
+    const { format, picture, limits } = this;
+    return format === "webp"
       ? { format, quality, effort: webpEffort(picture.pixels) }
       : { format, quality: quality ?? 100, bits: limits.bits, effort: avifEffort(picture.pixels) };
-  const encode = async (quality: number | null) => {
-    const found = { setting: setting(quality), bytes: await picture.encode(setting(quality)) };
-    made.push(found);
-    return found;
-  };
-  const answer = (
-    outcome: SearchResult["outcome"],
-    found: Found<QualitySetting>,
-    told: string[] = [],
-  ): SearchResult<QualitySetting> => ({ outcome, found, encodes: made.length, told });
-  const [lowest, highest] = [Math.max(LOWEST[format], limits.quality?.min ?? 1), limits.quality?.max ?? 100];
-  const { min, max, aim } = goal;
-  const lossless = format === "webp" && limits.quality === null;
-  let ceiling = max;
+  }
 
-  if (aim === "clean") {
+  private async encode(quality: number | null): Promise<Found<QualitySetting>> {
+    const setting = this.setting(quality);
+    const found = { setting, bytes: await this.picture.encode(setting) };
+    this.made.push(found);
+    return found;
+  }
+
+  private answer(outcome: Answer["outcome"], found: Found<QualitySetting>, told: string[] = []): Answer {
+    return { outcome, found, encodes: this.made.length, told };
+  }
+
+  private inside({ bytes }: Found): boolean {
+    return bytes >= (this.goal.min ?? 0) && bytes <= (this.goal.max ?? Infinity);
+  }
+
+  /** The answer where a file without visible loss lies in the range; that file where it is below the floor. */
+  private async clean(): Promise<Answer | Found<QualitySetting> | null> {
+    const { picture, format, lowest, highest } = this;
     const tried = await solveWhole<QualitySetting>(picture, {
-      setting,
+      setting: (quality) => this.setting(quality),
       lowest,
       highest,
       expect: (quality) => differenceLog(format, quality),
     });
-    made.push(...tried);
-    const clean =
-      tried.filter((trial) => trial.difference <= CLEAN).sort((a, b) => a.bytes - b.bytes)[0] ?? null;
+    this.made.push(...tried);
+    const [clean] = tried.filter(({ difference }) => difference <= CLEAN).sort((a, b) => a.bytes - b.bytes);
     // Drawings and lettering are often smaller without any loss than without a visible one.
-    if (lossless && picture.flat) {
-      const whole = await encode(null);
-      if (
-        (!clean || whole.bytes <= clean.bytes) &&
-        whole.bytes >= (min ?? 0) &&
-        whole.bytes <= (max ?? Infinity)
-      )
-        return answer("met", whole, ["lossless, because that is smaller still"]);
+    if (this.lossless && picture.flat) {
+      const whole = await this.encode(null);
+      if ((!clean || whole.bytes <= clean.bytes) && this.inside(whole))
+        return this.answer("met", whole, ["lossless, because that is smaller still"]);
     }
-    if (clean && clean.bytes >= (min ?? 0) && clean.bytes <= (max ?? Infinity)) return answer("met", clean);
-    if (clean && clean.bytes < (min ?? 0)) ceiling = Math.min(max ?? Infinity, min! * ABOVE_FLOOR);
+    if (clean && this.inside(clean)) return this.answer("met", clean);
+    return clean && clean.bytes < (this.goal.min ?? 0) ? clean : null;
   }
-  if (ceiling === null) {
-    const first = lossless ? await encode(null) : await encode(highest);
-    if (min === null || first.bytes >= min)
-      return answer("met", first, lossless ? ["lossless, because no ceiling is asked"] : []);
-  } else {
-    if (lossless && aim === "best" && (picture.flat || aboutLosslessWebp(picture.pixels) <= ceiling * HOPE)) {
-      const whole = await encode(null);
+
+  private async withoutCeiling(): Promise<Answer | null> {
+    const { min } = this.goal;
+    const first = await this.encode(this.lossless ? null : this.highest);
+    if (min !== null && first.bytes < min) return null;
+    return this.answer("met", first, this.lossless ? ["lossless, because no ceiling is asked"] : []);
+  }
+
+  private async towards(ceiling: number): Promise<Answer | null> {
+    const { picture, goal, lowest, highest } = this;
+    const { min, max, aim } = goal;
+    const hopeful = picture.flat || aboutLosslessWebp(picture.pixels) <= ceiling * HOPE;
+    if (this.lossless && aim === "best" && hopeful) {
+      const whole = await this.encode(null);
       if (whole.bytes <= ceiling && whole.bytes >= (min ?? 0))
-        return answer("met", whole, ["lossless, because that fits too"]);
+        return this.answer("met", whole, ["lossless, because that fits too"]);
     }
     const target = aim === "middle" ? Math.round(((min ?? 0) + ceiling) / 2) : ceiling;
-    const prior = format === "webp" ? webpPriorLog : avifPriorLog;
+    const prior = this.format === "webp" ? webpPriorLog : avifPriorLog;
     const { under, points } = await solveArm({
       goal: target,
       enough: Math.max(min ?? 0, target * NEAR),
@@ -100,29 +137,31 @@ export async function searchQuality(
       highest,
       overhead: picture.overhead,
       expect: (quality) => prior(quality) + Math.log(picture.pixels),
-      encode: async (quality) => (await encode(quality)).bytes,
-      budget: Math.max(2, MAX_ENCODES - made.length - 3),
+      encode: async (quality) => (await this.encode(quality)).bytes,
+      budget: Math.max(2, MAX_ENCODES - this.made.length - 3),
     });
-    if (!under && ceiling === max)
-      return answer("over", {
-        setting: setting(points.length ? Math.min(...points.map((p) => p.quality)) : lowest),
-        bytes: Math.min(...points.map((p) => p.bytes)),
-      });
-    const found = under && { setting: setting(under.quality), bytes: under.bytes };
-    if (found && (min === null || found.bytes >= min)) return answer("met", found);
+    if (!under && ceiling === max) {
+      const least = points.length ? Math.min(...points.map((p) => p.quality)) : lowest;
+      const bytes = Math.min(...points.map((p) => p.bytes));
+      return this.answer("over", { setting: this.setting(least), bytes });
+    }
+    const found = under && { setting: this.setting(under.quality), bytes: under.bytes };
+    return found && (min === null || found.bytes >= min) ? this.answer("met", found) : null;
   }
-  // Below the floor: a quality in between where there is a ceiling to aim at, the highest one, then lossless.
-  const told = ["the highest quality, because the floor is not reached without it"];
-  const top = made.find((m) => m.setting.quality === highest) ?? (await encode(highest));
-  if (top.bytes >= min! && top.bytes <= (max ?? Infinity)) return answer("met", top, told);
-  if (lossless && top.bytes < min!) {
-    const whole = made.find((m) => m.setting.quality === null) ?? (await encode(null));
-    if (whole.bytes >= min! && whole.bytes <= (max ?? Infinity))
-      return answer("met", whole, ["lossless, because the floor is not reached without it"]);
+
+  /** Below the floor: the highest quality, then lossless. */
+  private async climb(): Promise<Answer> {
+    const { min, max } = this.goal;
+    const told = ["the highest quality, because the floor is not reached without it"];
+    const known = (quality: number | null) => this.made.find((m) => m.setting.quality === quality);
+    const top = known(this.highest) ?? (await this.encode(this.highest));
+    if (this.inside(top)) return this.answer("met", top, told);
+    if (this.lossless && top.bytes < min!) {
+      const whole = known(null) ?? (await this.encode(null));
+      if (this.inside(whole))
+        return this.answer("met", whole, ["lossless, because the floor is not reached without it"]);
+    }
+    const [largest] = this.made.filter((m) => m.bytes <= (max ?? Infinity)).sort((a, b) => b.bytes - a.bytes);
+    return this.answer("under", largest ?? top, told);
   }
-  return answer(
-    "under",
-    [...made].filter((m) => m.bytes <= (max ?? Infinity)).sort((a, b) => b.bytes - a.bytes)[0] ?? top,
-    told,
-  );
 }

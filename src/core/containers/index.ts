@@ -1,13 +1,5 @@
-export {
-  type AvifFile,
-  avifColour,
-  avifExif,
-  avifLight,
-  avifXmp,
-  padAvif,
-  readAvif,
-  rebuildAvif,
-} from "./avif";
+export { type AvifFile, avifColour, avifExif, avifLight, avifXmp, readAvif } from "./avif";
+export { padAvif, rebuildAvif } from "./avif-write";
 export { type BmpFile, decodeBmp, readBmp, rebuildBmp, writeBmp } from "./bmp";
 export { ascii, concat, copyOf, latin1, startsWith, view } from "./bytes";
 export { ContainerError } from "./error";

@@ -193,82 +193,101 @@ const fitsBorder = ({ pixels, border }: ResolvedBrief): boolean =>
 const framesInside = (brief: ResolvedBrief, photo: Size, frame: Frame): boolean =>
   brief.border !== null && targetFor(brief, aimedSize(photo, frame)).ratio === null;
 
+interface Placing {
+  brief: ResolvedBrief;
+  frame: Frame;
+  /** The photo as it is seen, upright and turned. */
+  seen: Size;
+  out: Size;
+}
+
 function insideBorder(brief: ResolvedBrief, photo: Size, out: Size, frame: Frame): Geometry {
-  const seen = turnedSize(photo, frame);
+  const placing: Placing = { brief, frame, out, seen: turnedSize(photo, frame) };
+  const geometry = placed(placing);
+  const { crop, scale } = geometry;
+  // Half a pixel of rounding is not an enlargement.
+  const grows = scale > 1 && (out.width > crop.width + 0.5 || out.height > crop.height + 0.5);
+  if (brief.enlarge === "never" && grows)
+    throw new GeometryError(
+      `${formatSize(out.width, out.height)} px are asked, ${part(geometry, placing.seen)} and enlarging is ` +
+        "ruled out; allow enlarging or bring a larger photo.",
+    );
+  return geometry;
+}
+
+function placed(placing: Placing): Geometry {
+  const { brief, frame, seen, out } = placing;
   const byHand = cutsByHand(frame);
   const [sx, sy] = [out.width / seen.width, out.height / seen.height];
   const sameShape = Math.round(seen.width * sy) === out.width || Math.round(seen.height * sx) === out.height;
-  if (byHand && brief.stated.has("frame") && brief.frame !== "fill") {
+  if (byHand && brief.stated.has("frame") && brief.frame !== "fill")
     throw new GeometryError(
       `The brief says that nothing is cut (frame ${brief.frame}), but this frame takes a part of the ` +
         "photo. Reset the frame, or let the brief cut.",
     );
-  }
   // "Nothing cut" into two fixed sides of another shape can only be met with background.
   const mode: FrameMode = byHand ? "fill" : brief.frame === "whole" && !sameShape ? "pad" : brief.frame;
-  const whole: Rect = { x: 0, y: 0, width: seen.width, height: seen.height };
-  const full: Rect = { x: 0, y: 0, width: out.width, height: out.height };
-  const turns = { ...(frame.turn && { turn: frame.turn }), ...(frame.angle && { angle: frame.angle }) };
-  let geometry: Geometry;
-  if (!byHand && (mode === "stretch" || mode === "whole" || (sameShape && mode !== "pad"))) {
-    geometry = {
-      ...out,
-      ...turns,
+  if (!byHand && (mode === "stretch" || mode === "whole" || (sameShape && mode !== "pad")))
+    return {
+      ...turned(placing),
       mode: sameShape ? "whole" : mode,
-      crop: whole,
-      place: full,
+      crop: { x: 0, y: 0, ...seen },
+      place: { x: 0, y: 0, ...sizeOf(out) },
       scale: Math.max(sx, sy),
       cut: 0,
     };
-  } else if (mode === "fill") {
-    const part = largestPart(seen, out.width / out.height, frame);
-    const { cos, sin } = lean(frame.angle ?? 0);
-    // The leaning part's own bounds have to stay inside the photo.
-    const [bw, bh] = [part.width * cos + part.height * sin, part.width * sin + part.height * cos];
-    const centre = {
-      x: bw / 2 + Math.max(0, seen.width - bw) * frame.x,
-      y: bh / 2 + Math.max(0, seen.height - bh) * frame.y,
-    };
-    const crop = { x: centre.x - part.width / 2, y: centre.y - part.height / 2, ...part };
-    // Without a lean a corner below zero is the rounding of a float.
-    if (!frame.angle) Object.assign(crop, { x: Math.max(0, crop.x), y: Math.max(0, crop.y) });
-    geometry = {
-      ...out,
-      ...turns,
-      mode,
-      crop,
-      place: full,
-      scale: out.width / part.width,
-      cut: 1 - (part.width * part.height) / (seen.width * seen.height),
-    };
-  } else {
-    const fit = Math.min(sx, sy);
-    const scale = brief.enlarge === "never" ? Math.min(1, fit) : fit;
-    const [pw, ph] = [
-      Math.max(1, Math.round(seen.width * scale)),
-      Math.max(1, Math.round(seen.height * scale)),
-    ];
-    const place = {
-      x: Math.round((out.width - pw) * frame.x),
-      y: Math.round((out.height - ph) * frame.y),
-      width: pw,
-      height: ph,
-    };
-    const fills = pw === out.width && ph === out.height;
-    geometry = { ...out, ...turns, mode: fills ? "whole" : "pad", crop: whole, place, scale, cut: 0 };
-  }
-  // Half a pixel of rounding is not an enlargement.
-  if (
-    brief.enlarge === "never" &&
-    geometry.scale > 1 &&
-    (out.width > geometry.crop.width + 0.5 || out.height > geometry.crop.height + 0.5)
-  ) {
-    throw new GeometryError(
-      `${formatSize(out.width, out.height)} px are asked, ${part(geometry, seen)} and enlarging is ` +
-        "ruled out; allow enlarging or bring a larger photo.",
-    );
-  }
-  return geometry;
+  return mode === "fill" ? filled(placing) : padded(placing);
+}
+
+const sizeOf = ({ width, height }: Size): Size => ({ width, height });
+
+const turned = ({ out, frame }: Placing) => ({
+  ...out,
+  ...(frame.turn && { turn: frame.turn }),
+  ...(frame.angle && { angle: frame.angle }),
+});
+
+/** Cut to the shape of the output. */
+function filled(placing: Placing): Geometry {
+  const { frame, seen, out } = placing;
+  const part = largestPart(seen, out.width / out.height, frame);
+  const { cos, sin } = lean(frame.angle ?? 0);
+  // The leaning part's own bounds have to stay inside the photo.
+  const [bw, bh] = [part.width * cos + part.height * sin, part.width * sin + part.height * cos];
+  const centre = {
+    x: bw / 2 + Math.max(0, seen.width - bw) * frame.x,
+    y: bh / 2 + Math.max(0, seen.height - bh) * frame.y,
+  };
+  const crop = { x: centre.x - part.width / 2, y: centre.y - part.height / 2, ...part };
+  // Without a lean a corner below zero is the rounding of a float.
+  if (!frame.angle) Object.assign(crop, { x: Math.max(0, crop.x), y: Math.max(0, crop.y) });
+  return {
+    ...turned(placing),
+    mode: "fill",
+    crop,
+    place: { x: 0, y: 0, ...sizeOf(out) },
+    scale: out.width / part.width,
+    cut: 1 - (part.width * part.height) / (seen.width * seen.height),
+  };
+}
+
+/** Whole, with background around it. */
+function padded(placing: Placing): Geometry {
+  const { brief, frame, seen, out } = placing;
+  const fit = Math.min(out.width / seen.width, out.height / seen.height);
+  const scale = brief.enlarge === "never" ? Math.min(1, fit) : fit;
+  const width = Math.max(1, Math.round(seen.width * scale));
+  const height = Math.max(1, Math.round(seen.height * scale));
+  const [x, y] = [Math.round((out.width - width) * frame.x), Math.round((out.height - height) * frame.y)];
+  const fills = width === out.width && height === out.height;
+  return {
+    ...turned(placing),
+    mode: fills ? "whole" : "pad",
+    crop: { x: 0, y: 0, ...seen },
+    place: { x, y, width, height },
+    scale,
+    cut: 0,
+  };
 }
 
 function part({ crop }: Geometry, seen: Size): string {

@@ -41,7 +41,8 @@ export interface CheckTask {
  * schema.
  * `before` are the facts of the photo that it was made from; null where only the file is known.
  */
-export function checkFacts({ brief, resolved, facts, before = null, frame = CENTRED }: CheckTask): Check[] {
+export function checkFacts(task: CheckTask): Check[] {
+  const { brief, resolved, facts, before = null, frame = CENTRED } = task;
   const checks: Check[] = [];
   const target = targetFor(resolved, before ? aimedSize(before, frame) : facts);
   const written = FORMATS.find((format) => format === facts.format);
@@ -49,61 +50,15 @@ export function checkFacts({ brief, resolved, facts, before = null, frame = CENT
     ...target.lost.map(({ clause }) => clause),
     ...(written ? lostToFormat(resolved, written) : []),
   ]);
-  const add = (clause: ClauseKey, found: string, ok: boolean, asked = clauseWords(brief, clause)!) => {
+  const add: Add = (clause, found, ok, asked = clauseWords(brief, clause)!) => {
     const yields = !ok && (resolved.wishes.has(clause) || lost.has(clause));
     checks.push({ clause, asked, found, ok: yields ? null : ok, gaveWay: yields });
   };
   if (brief.format)
     add("format", formatName(facts.format), (brief.format as string[]).includes(facts.format));
-  const sides: [ClauseKey, PixelRange | null, number][] = [
-    ["width", resolved.pixels.width, facts.width],
-    ["height", resolved.pixels.height, facts.height],
-    ["longSide", resolved.pixels.longSide, Math.max(facts.width, facts.height)],
-    ["shortSide", resolved.pixels.shortSide, Math.min(facts.width, facts.height)],
-  ];
-  for (const [clause, range, px] of sides) if (range) add(clause, `${px} px`, within(range, px));
-  const size = `${formatSize(facts.width, facts.height)} px`;
-  if (brief.box) {
-    const [long, short] = [
-      Math.max(brief.box.width, brief.box.height),
-      Math.min(brief.box.width, brief.box.height),
-    ];
-    const fits = Math.max(facts.width, facts.height) <= long && Math.min(facts.width, facts.height) <= short;
-    add("box", size, fits, `inside ${formatSize(brief.box.width, brief.box.height)} px, either way up`);
-  }
-  if (brief.sizes) {
-    const asked = brief.sizes.map((s) => formatSize(s.width, s.height)).join(" or ");
-    add(
-      "sizes",
-      size,
-      brief.sizes.some((s) => s.width === facts.width && s.height === facts.height),
-      `${asked} px`,
-    );
-  }
-  if (resolved.shape !== null) add("shape", size, hasShape(facts.width, facts.height, resolved.shape));
-  if (resolved.scale !== null) {
-    if (!before)
-      checks.push({
-        clause: "scale",
-        asked: brief.scale!,
-        found: "not told by the file alone",
-        ok: null,
-        gaveWay: false,
-      });
-    else add("scale", size, scaled(resolved.scale, aimedSize(before, frame), facts));
-  }
-  if (target.paper) {
-    const { paper } = target;
-    // A field that holds whole numbers only cannot be more exact than half of its step.
-    const slack = facts.resolutionStep * Math.max(paper.width ?? 0, paper.height ?? 0);
-    if (facts.page) add("paper", paperWords(facts), isPage(facts.page, paper));
-    else
-      add(
-        "paper",
-        paperWords(facts),
-        facts.resolution !== null && holdsPaper(paper, facts, facts.resolution, slack),
-      );
-  }
+  checkPixelCounts(task, add);
+  if (resolved.scale !== null) checkScale(task, checks, add);
+  if (target.paper) checkPaper(target.paper, facts, add);
   if (resolved.resolution) {
     const slack = Math.max(RESOLUTION_SLACK, facts.resolutionStep) + 1e-6;
     const ok = facts.resolution?.every((ppi) => within(resolved.resolution!, ppi, slack)) ?? false;
@@ -111,25 +66,61 @@ export function checkFacts({ brief, resolved, facts, before = null, frame = CENT
   }
   if (brief.fileSize && (brief.fileSize.min !== undefined || brief.fileSize.max !== undefined)) {
     const { min, max } = resolved.fileSize;
-    add(
-      "fileSize",
-      formatBytes(facts.bytes),
-      (min === null || facts.bytes >= min) && (max === null || facts.bytes <= max),
-    );
+    const inside = facts.bytes >= (min ?? 0) && facts.bytes <= (max ?? Infinity);
+    add("fileSize", formatBytes(facts.bytes), inside);
   }
   if (resolved.quality) checkQuality(resolved.quality, facts, add);
   if (brief.colour) checkColour(brief.colour, facts, add);
   checkLayers({ resolved, brief, facts, before, checks });
-  if (brief.metadata === "none") add("metadata", facts.metadata ? "some is there" : "none", !facts.metadata);
-  if (brief.metadata === "private") {
-    add(
-      "metadata",
-      facts.privateData.length ? facts.privateData.join(", ") : "nothing private",
-      facts.privateData.length === 0,
-      "nothing private",
-    );
-  }
+  checkMetadata(brief, facts, add);
   return checks;
+}
+
+/** Sides, box, sizes and shape. */
+function checkPixelCounts({ brief, resolved, facts }: CheckTask, add: Add): void {
+  const { width, height } = facts;
+  const [long, short] = [Math.max(width, height), Math.min(width, height)];
+  const sides: [ClauseKey, PixelRange | null, number][] = [
+    ["width", resolved.pixels.width, width],
+    ["height", resolved.pixels.height, height],
+    ["longSide", resolved.pixels.longSide, long],
+    ["shortSide", resolved.pixels.shortSide, short],
+  ];
+  for (const [clause, range, px] of sides) if (range) add(clause, `${px} px`, within(range, px));
+  const size = `${formatSize(width, height)} px`;
+  const { box, sizes } = brief;
+  if (box) {
+    const fits = long <= Math.max(box.width, box.height) && short <= Math.min(box.width, box.height);
+    add("box", size, fits, `inside ${formatSize(box.width, box.height)} px, either way up`);
+  }
+  if (sizes) {
+    const asked = sizes.map((s) => formatSize(s.width, s.height)).join(" or ");
+    const one = sizes.some((s) => s.width === width && s.height === height);
+    add("sizes", size, one, `${asked} px`);
+  }
+  if (resolved.shape !== null) add("shape", size, hasShape(width, height, resolved.shape));
+}
+
+function checkScale({ brief, resolved, facts, before, frame }: CheckTask, checks: Check[], add: Add): void {
+  const size = `${formatSize(facts.width, facts.height)} px`;
+  if (before) return add("scale", size, scaled(resolved.scale!, aimedSize(before, frame ?? CENTRED), facts));
+  const found = "not told by the file alone";
+  checks.push({ clause: "scale", asked: brief.scale!, found, ok: null, gaveWay: false });
+}
+
+function checkPaper(paper: { width: number | null; height: number | null }, facts: Facts, add: Add): void {
+  if (facts.page) return add("paper", paperWords(facts), isPage(facts.page, paper));
+  // A field that holds whole numbers only cannot be more exact than half of its step.
+  const slack = facts.resolutionStep * Math.max(paper.width ?? 0, paper.height ?? 0);
+  const { resolution } = facts;
+  add("paper", paperWords(facts), resolution !== null && holdsPaper(paper, facts, resolution, slack));
+}
+
+function checkMetadata({ metadata }: Brief, facts: Facts, add: Add): void {
+  if (metadata === "none") add("metadata", facts.metadata ? "some is there" : "none", !facts.metadata);
+  if (metadata !== "private") return;
+  const found = facts.privateData.join(", ") || "nothing private";
+  add("metadata", found, facts.privateData.length === 0, "nothing private");
 }
 
 type Add = (clause: ClauseKey, found: string, ok: boolean, asked?: string) => void;

@@ -7,7 +7,8 @@ import { type Choice, choiceName, forAll } from "@/core/coding";
 import { addJobs, PRIORITY } from "../queue";
 import { assignments, comparisons } from "../schema";
 import type { Executor } from "../store";
-import { type BatchRow, frameKey, listRows } from "./batches";
+import { frameKey } from "./batch-briefs";
+import { type BatchRow, listRows } from "./batch-rows";
 import { startItems } from "./runs";
 
 /** Settings that are compared at most. */

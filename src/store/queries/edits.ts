@@ -1,8 +1,10 @@
 /** Edits of a batch, with undo and redo. */
 import { and, asc, desc, eq, inArray } from "drizzle-orm";
-import { batches, batchPhotos, type EditChange, edits } from "../schema";
+import type { EditChange } from "../rows";
+import { batches, batchPhotos, edits } from "../schema";
 import type { Executor } from "../store";
-import { assignAll, type BatchRow, getBatch, setFrame, useRevision, useRowBriefs } from "./batches";
+import { assignAll, setFrame, useRevision, useRowBriefs } from "./batch-briefs";
+import { type BatchRow, getBatch } from "./batch-rows";
 import { touchShares } from "./shares";
 
 type Side = "before" | "after";

@@ -1,16 +1,7 @@
-export {
-  addPhoto,
-  type BatchRow,
-  createBatch,
-  frameKey,
-  getBatch,
-  listBatches,
-  listRows,
-  putDemoAway,
-  removeBatch,
-  renameBatch,
-  restoreBatch,
-} from "./batches";
+export { frameKey } from "./batch-briefs";
+export { addPhoto } from "./batch-photos";
+export { type BatchRow, getBatch, listRows } from "./batch-rows";
+export { createBatch, listBatches, putDemoAway, removeBatch, renameBatch, restoreBatch } from "./batches";
 export {
   createBrief,
   getRevision,

@@ -8,17 +8,10 @@ import { writtenKind } from "@/core/plan";
 import { freeName, planNames, sameName, type WrittenKind } from "@/core/plan/names";
 import { canonical } from "@/core/units";
 import { addJobs, PRIORITY } from "../queue";
-import {
-  files,
-  type ItemSnapshot,
-  type ItemState,
-  proofs,
-  runItems,
-  runs,
-  type ShareTarget,
-} from "../schema";
+import type { ItemSnapshot, ItemState, ShareTarget } from "../rows";
+import { files, proofs, runItems, runs } from "../schema";
 import type { Database, Executor } from "../store";
-import { type BatchRow, listRows } from "./batches";
+import { type BatchRow, listRows } from "./batch-rows";
 import { getRevision } from "./briefs";
 import { rememberFile } from "./files";
 import { closeRun, lockRun } from "./run-control";

@@ -2,16 +2,8 @@
 import { and, eq, inArray, isNotNull, isNull, sql } from "drizzle-orm";
 import type { TraceAsked, Traced } from "@/core/budget";
 import { addJob, addJobs, PRIORITY } from "../queue";
-import {
-  assignments,
-  batches,
-  batchPhotos,
-  briefRevisions,
-  type Measured,
-  type ShareState,
-  type ShareTarget,
-  shares,
-} from "../schema";
+import type { Measured, ShareState, ShareTarget } from "../rows";
+import { assignments, batches, batchPhotos, briefRevisions, shares } from "../schema";
 import type { Executor } from "../store";
 
 const revisionOfRow = sql`coalesce(${batchPhotos.revisionId}, ${batches.revisionId})`;

@@ -1,16 +1,8 @@
 /** What is weighed at this moment, and the trials that are known for it. */
 import { and, eq, inArray, isNotNull, isNull, sql } from "drizzle-orm";
 import { addJob, PRIORITY } from "../queue";
-import {
-  assignments,
-  batches,
-  batchPhotos,
-  briefRevisions,
-  photos,
-  trials,
-  type WeighPlan,
-  weighings,
-} from "../schema";
+import type { WeighPlan } from "../rows";
+import { assignments, batches, batchPhotos, briefRevisions, photos, trials, weighings } from "../schema";
 import type { Database, Executor } from "../store";
 
 /** A page asks at least every few seconds; after this long without, nobody is there any more. */

@@ -1,0 +1,67 @@
+import { and, asc, eq, isNull, sql } from "drizzle-orm";
+import { assignments, batches, batchPhotos, photos } from "../schema";
+import type { Executor } from "../store";
+
+export interface BatchRow {
+  id: string;
+  workspaceId: string;
+  name: string;
+  revisionId: string | null;
+  /** Messages that a limit on one message is shared out over. */
+  messages: number;
+}
+
+/** Null where there is no such batch in the workspace. */
+export async function getBatch(db: Executor, workspaceId: string, id: string): Promise<BatchRow | null> {
+  const [row] = await db
+    .select({
+      id: batches.id,
+      workspaceId: batches.workspaceId,
+      name: batches.name,
+      revisionId: batches.revisionId,
+      messages: batches.messages,
+    })
+    .from(batches)
+    .where(and(eq(batches.id, id), eq(batches.workspaceId, workspaceId), isNull(batches.deletedAt)));
+  return row ?? null;
+}
+
+/** The rows of the grid, each under its own brief or that of the batch. */
+export async function listRows(db: Executor, batchId: string) {
+  return db
+    .select({
+      id: batchPhotos.id,
+      position: batchPhotos.position,
+      name: batchPhotos.name,
+      folder: batchPhotos.folder,
+      photoId: photos.id,
+      sha256: photos.sha256,
+      facts: photos.facts,
+      thumb: sql<boolean>`${photos.thumbSha256} is not null`,
+      assignmentId: assignments.id,
+      frame: assignments.frame,
+      choice: assignments.choice,
+      accepted: assignments.accepted,
+      measured: assignments.measured,
+      share: assignments.share,
+      revisionId: sql<string | null>`${briefOfRow}`,
+      own: batchPhotos.revisionId,
+    })
+    .from(batchPhotos)
+    .innerJoin(batches, eq(batches.id, batchPhotos.batchId))
+    .innerJoin(photos, eq(photos.id, batchPhotos.photoId))
+    .leftJoin(
+      assignments,
+      and(
+        eq(assignments.batchPhotoId, batchPhotos.id),
+        sql`${assignments.revisionId} = ${briefOfRow}`,
+        eq(assignments.current, true),
+        isNull(assignments.deletedAt),
+      ),
+    )
+    .where(and(eq(batchPhotos.batchId, batchId), isNull(batchPhotos.deletedAt)))
+    .orderBy(asc(batchPhotos.position), asc(batchPhotos.id));
+}
+
+/** The brief of a row: its own, else that of its batch. */
+export const briefOfRow = sql`coalesce(${batchPhotos.revisionId}, ${batches.revisionId})`;
