@@ -71,6 +71,35 @@ test("a photo in, two chips edited, a file out that meets the rules", async ({ p
   await checkAccess(page);
 });
 
+test("edits of a brief made faster than the server answers are all kept", async ({ page }) => {
+  await openDesk(page);
+  await newBatch(page, "In a hurry");
+  await dropFiles(page, [jpeg("hurried.jpg", await jpegPhoto(900, 1200, 36))]);
+  await editChip(page, "Add format", { JPEG: true });
+  await expect(page.getByRole("button", { name: "Keep on the shelf" })).toBeVisible();
+  // The first edit does not reach the server before the second is made.
+  let release = () => {};
+  const released = new Promise<void>((resolve) => {
+    release = resolve;
+  });
+  let held = 0;
+  await page.route(/\/api\/batches\/[^/]+\/brief$/, async (route) => {
+    held += 1;
+    if (held === 1) await released;
+    await route.continue();
+  });
+  await editChip(page, "Add pixels", { "Long side": "at most 900" });
+  await editChip(page, "Add file size", { "At most": "90 KB" });
+  release();
+  await expect(page.getByRole("button", { name: "Keep on the shelf" })).toBeVisible();
+  await expect(page.getByRole("button", { name: /^Pixels/ })).toContainText("900");
+  await expect(page.getByRole("button", { name: /^File size/ })).toContainText("90 KB");
+  await measured(page);
+  await page.reload();
+  await expect(page.getByRole("button", { name: /^Pixels/ })).toContainText("900");
+  await expect(page.getByRole("button", { name: /^File size/ })).toContainText("90 KB");
+});
+
 test("several photos: one bad, one wide; undo, redo, leaving out, and a ZIP", async ({ page }) => {
   await openDesk(page);
   await newBatch(page, "Several");

@@ -55,7 +55,7 @@ const IMAGING = [
 const OWN_PACKAGES: Record<string, readonly RegExp[]> = {
   core: [/^(zod|saxes)$/],
   ui: [
-    /^react(-dom|-dropzone|-hook-form|-hotkeys-hook)?$/,
+    /^react(-dom|-dropzone|-hook-form)?$/,
     /^recharts$/,
     /^@(tanstack|use-gesture)\//,
     /^radix-ui$/,

@@ -42,9 +42,11 @@ export function search({
       return searchGif(picture, goal, last && !free);
     case "bmp":
       return searchBmp(picture, goal);
+    case "jpeg":
+      return searchJpeg(picture, goal, { quality: brief.quality, lowest: LOWEST_QUALITY });
+    case "pdf":
+      return searchPdf(picture, goal, { quality: brief.quality, lowest: LOWEST_QUALITY });
   }
-  const limits = { quality: brief.quality, lowest: LOWEST_QUALITY };
-  return format === "pdf" ? searchPdf(picture, goal, limits) : searchJpeg(picture, goal, limits);
 }
 
 const onPage = (setting: Setting): Setting =>

@@ -91,7 +91,7 @@ export function settingKey(setting: Setting): string {
       return `tiff ${setting.compression}`;
     case "gif":
       return `gif ${setting.colours}`;
-    default:
+    case "bmp":
       return "bmp";
   }
 }

@@ -52,7 +52,7 @@ export async function encode(pixels: Planned, setting: Setting, cmyk = false): P
         .tiff({ compression, ...(compression !== "none" && { predictor: "horizontal" as const }) })
         .toBuffer();
     }
-    default:
+    case "gif":
       return open(pixels, false).gif({ colours: setting.colours, dither: 1, effort: 7 }).toBuffer();
   }
 }

@@ -131,7 +131,8 @@ export function assemble(encoded: Uint8Array, format: OutputFormat, headers: Hea
       return tiffFile(encoded, headers, exif, blocks.xmp);
     case "bmp":
       return rebuildBmp(encoded, ppi);
-    default:
+    // GIF89a has no place for resolution, EXIF or a profile.
+    case "gif":
       return encoded;
   }
 }

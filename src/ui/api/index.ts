@@ -1,3 +1,4 @@
+export { briefOf, NO_BRIEF, useBriefEdit } from "./brief-edit";
 export {
   call,
   ServerError,

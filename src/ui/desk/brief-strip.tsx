@@ -4,7 +4,7 @@
 import { DropdownMenu } from "radix-ui";
 import { type Brief, resolveBrief } from "@/core/brief";
 import type { BatchView, DeskView, RowView } from "../api";
-import { call, useChange } from "../api";
+import { briefOf, call, NO_BRIEF, useBriefEdit, useChange } from "../api";
 import { AddClauses, ChipButton, DisagreementList, statedChips } from "../clauses";
 import { Button } from "../parts";
 import { PaperPixels } from "./paper-pixels";
@@ -19,26 +19,19 @@ interface Props {
   chosen: string[];
 }
 
-interface BriefEdit {
-  brief: Brief;
-  words: string;
-  of: string | null;
-}
-
-const EMPTY: Brief = { zumbrelBrief: 1, name: "A brief of your own" };
-
 export function BriefStrip({ batch, briefs, row, chosen }: Props) {
-  const edit = useChange((change: BriefEdit) => call("PUT", `batches/${batch.id}/brief`, change));
+  const edit = useBriefEdit(batch.id);
   const choose = useChange((revisionId: string) => call("PUT", `batches/${batch.id}/brief`, { revisionId }));
   const keep = useChange((use: { briefId: string; revisionId: string }) =>
     call("PUT", `briefs/${use.briefId}`, { revisionId: use.revisionId }),
   );
-  const use = batch.briefs.find((b) => b.revisionId === row?.revisionId) ?? batch.brief;
+  const rowId = row?.id ?? null;
+  const use = briefOf(batch, rowId);
   // What was just said is shown at once, not when the server has answered: chips that move later are missed
   // by the pointer.
-  const brief = edit.isPending ? edit.variables.brief : (use?.body ?? EMPTY);
-  const save = (next: Brief, words: string) =>
-    edit.mutate({ brief: next, words, of: use?.revisionId ?? null });
+  const now = use?.body ?? NO_BRIEF;
+  const brief = edit.isPending && edit.variables.row === rowId ? edit.variables.change(now) : now;
+  const save = (next: Brief, words: string) => edit.mutate({ change: () => next, words, row: rowId });
   const note = use ? resolveBrief(brief).fileSize.note : null;
   const several = batch.briefs.length > 1;
   const total = batch.totals.find((one) => one.revisionId === use?.revisionId) ?? null;

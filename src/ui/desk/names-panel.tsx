@@ -11,7 +11,7 @@ import { resolveBrief } from "@/core/brief";
 import { writtenKind } from "@/core/plan";
 import { nameNoteWords, type PlannedName, planNames, type WrittenKind } from "@/core/plan/names";
 import type { BatchView } from "../api";
-import { call, useChange } from "../api";
+import { useBriefEdit } from "../api";
 import { Button } from "../parts";
 
 const LINE = 44;
@@ -68,13 +68,13 @@ const formatOf = (name: string | null): WrittenKind | null =>
 export function NamesPanel({ batch }: { batch: BatchView }) {
   const [open, setOpen] = useState(false);
   const [pattern, setPattern] = useState<string | null>(null);
-  const save = useChange((names: string) =>
-    call("PUT", `batches/${batch.id}/brief`, {
-      brief: { ...batch.brief!.body, names },
+  const edit = useBriefEdit(batch.id);
+  const save = (names: string) =>
+    edit.mutate({
+      change: (brief) => ({ ...brief, names }),
       words: `names ${names}`.slice(0, 300),
-      of: batch.brief!.revisionId,
-    }),
-  );
+      row: null,
+    });
   const current = batch.brief?.body.names ?? "{name}";
   const names = useMemo(
     () => (open ? namesFor(batch, pattern?.trim() ? pattern.trim() : null) : []),
@@ -116,7 +116,7 @@ export function NamesPanel({ batch }: { batch: BatchView }) {
           <form
             onSubmit={(event) => {
               event.preventDefault();
-              if (pattern?.trim() && pattern.trim() !== current) save.mutate(pattern.trim());
+              if (pattern?.trim() && pattern.trim() !== current) save(pattern.trim());
               setOpen(false);
             }}
           >

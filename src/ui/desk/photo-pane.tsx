@@ -5,11 +5,10 @@ import { Download } from "lucide-react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import type { Brief } from "@/core/brief";
 import { CLEAN, PLAIN } from "@/core/difference";
 import { formatSize, trimNumber } from "@/core/units";
 import type { BatchView, DeskView, MadeView, RowView } from "../api";
-import { call, useChange } from "../api";
+import { call, useBriefEdit, useChange } from "../api";
 import { Button, ProofLines, rowState, TickList, useKeys } from "../parts";
 import { PartPicture } from "../picture";
 import { Checklist } from "./checklist";
@@ -108,7 +107,7 @@ export function PhotoPane({ batch, row, briefs, chosen }: Props) {
                 </span>
               </p>
             )}
-            {row.cleanFrom !== null && brief && <RaiseCeiling batchId={batch.id} row={row} brief={brief} />}
+            {row.cleanFrom !== null && brief && <RaiseCeiling batchId={batch.id} row={row} />}
             {row.notes.map((note) => (
               <p key={note} className="mt-2 text-small text-needs">
                 {note}
@@ -189,17 +188,17 @@ function Picture({ row, batchId, ink }: { row: RowView; batchId: string; ink: bo
 }
 
 /** The way out of a ceiling that forces visible loss: the size from which on it does not. */
-function RaiseCeiling({ batchId, row, brief }: { batchId: string; row: RowView; brief: Brief }) {
+function RaiseCeiling({ batchId, row }: { batchId: string; row: RowView }) {
   const max = Math.ceil(row.cleanFrom! / 1000);
-  const raise = useChange(() =>
-    call("PUT", `batches/${batchId}/brief`, {
-      brief: { ...brief, fileSize: { ...brief.fileSize, max: `${max}kB` } },
+  const edit = useBriefEdit(batchId);
+  const raise = () =>
+    edit.mutate({
+      change: (brief) => ({ ...brief, fileSize: { ...brief.fileSize, max: `${max}kB` } }),
       words: `raising the ceiling to ${max} kB`,
-      of: row.revisionId,
-    }),
-  );
+      row: row.id,
+    });
   return (
-    <Button className="mt-1.5" disabled={raise.isPending} onClick={() => raise.mutate(undefined)}>
+    <Button className="mt-1.5" disabled={edit.isPending} onClick={raise}>
       Raise the ceiling to {max} kB
     </Button>
   );

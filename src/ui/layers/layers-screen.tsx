@@ -7,7 +7,7 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { BatchView, LayersView, RowView } from "../api";
-import { call, useChange } from "../api";
+import { call, NO_BRIEF, useBriefEdit } from "../api";
 import { Button, Header, usePhotoScreen } from "../parts";
 import { LayerTree } from "./layer-tree";
 import { Measures } from "./measures";
@@ -81,13 +81,14 @@ function Opened({ batch, row, assignmentId }: { batch: BatchView; row: RowView; 
 function Aim({ batch, row, view }: { batch: BatchView; row: RowView; view: LayersView }) {
   const brief = batch.briefs.find((b) => b.revisionId === row.revisionId)?.body;
   const what = view.format === "ora" ? "layers" : "pages";
-  const put = useChange((layers: "flatten" | "keep") =>
-    call("PUT", `batches/${batch.id}/brief`, {
-      brief: { ...brief, layers },
+  const edit = useBriefEdit(batch.id);
+  const keeps = edit.isPending ? edit.variables.change(brief ?? NO_BRIEF).layers === "keep" : view.keeps;
+  const put = (layers: "flatten" | "keep") =>
+    edit.mutate({
+      change: (now) => ({ ...now, layers }),
       words: layers === "keep" ? "keeping layers" : "flattening layers",
-      of: row.revisionId,
-    }),
-  );
+      row: row.id,
+    });
   const ruledOut = brief?.format && !(view.format === "tiff" && brief.format.includes("tiff"));
   return (
     <aside
@@ -101,9 +102,9 @@ function Aim({ batch, row, view }: { batch: BatchView; row: RowView; view: Layer
             <input
               type="radio"
               name="aim"
-              checked={(put.isPending ? put.variables === "keep" : view.keeps) === (layers === "keep")}
+              checked={keeps === (layers === "keep")}
               disabled={layers === "keep" && Boolean(ruledOut)}
-              onChange={() => put.mutate(layers)}
+              onChange={() => put(layers)}
               className="size-4 accent-plum"
             />
             {layers === "flatten"
