@@ -9,7 +9,7 @@ import { parseBrief } from "@/core/brief";
 import { layOut, type SheetTask } from "@/core/delivery/print-sheet";
 import { pagesOf, printSheets } from "@/delivery";
 import { fitPhoto } from "@/imaging";
-import { sheetPicture } from "@/imaging/shown";
+import { printSheetPicture } from "@/imaging/shown";
 import { readSource } from "@/imaging/source";
 import { jpegPhoto } from "../support/photos";
 
@@ -155,7 +155,7 @@ describe("a print sheet as one picture", () => {
   it("has the sheet's pixels at the asked resolution, written into the file", async () => {
     const [sheet] = layOut(task, [piece]);
     for (const as of ["jpeg", "tiff"] as const) {
-      const bytes = await sheetPicture({ sheet, task, ppi: 300, as, read: async () => portrait });
+      const bytes = await printSheetPicture({ sheet, task, ppi: 300, as, read: async () => portrait });
       const { facts } = await readSource(bytes);
       const sides = [facts.width, facts.height].sort((a, b) => a - b);
       expect(sides).toEqual([1181, 1772]);
@@ -166,7 +166,7 @@ describe("a print sheet as one picture", () => {
 
   it("of absurd resolution is refused", async () => {
     await expect(
-      sheetPicture({
+      printSheetPicture({
         sheet: layOut(task, [piece])[0],
         task,
         ppi: 9000,

@@ -19,7 +19,7 @@ import { closeRun, lockRun } from "./run-control";
 type Row = Awaited<ReturnType<typeof listRows>>[number];
 
 /** What a run is made of: an assignment, and the folder that its file goes into. */
-interface Wanted {
+interface ToMake {
   row: Row;
   assignmentId: string;
   choice?: Choice;
@@ -49,28 +49,28 @@ export async function startRun(db: Executor, batch: BatchRow, anew = false): Pro
   const bodies = await bodiesOf(db, rows);
   if (rows.some((row) => bodies.get(row.revisionId!)!.total && (!row.share || row.share.kind === "cannot")))
     throw new NotSharedError();
-  const wanted = rows.map((row) => ({
+  const toMake = rows.map((row) => ({
     row,
     assignmentId: row.assignmentId!,
     choice: row.choice ?? undefined,
     share: row.share ?? undefined,
   }));
-  return begin({ db, batch, wanted, bodies, before: anew ? new Map() : await madeBefore(db, batch.id) });
+  return begin({ db, batch, toMake, bodies, before: anew ? new Map() : await madeBefore(db, batch.id) });
 }
 
 /** Starts a run over assignments; a photo may come several times, under several settings. */
 export async function startItems(
   db: Executor,
   batch: BatchRow,
-  wanted: readonly Wanted[],
+  toMake: readonly ToMake[],
 ): Promise<string | null> {
   return begin({
     db,
     batch,
-    wanted,
+    toMake,
     bodies: await bodiesOf(
       db,
-      wanted.map(({ row }) => row),
+      toMake.map(({ row }) => row),
     ),
     before: new Map(),
   });
@@ -86,17 +86,17 @@ async function bodiesOf(db: Executor, rows: readonly Row[]): Promise<Map<string,
 async function begin({
   db,
   batch,
-  wanted,
+  toMake,
   bodies,
   before,
 }: {
   db: Executor;
   batch: BatchRow;
-  wanted: readonly Wanted[];
+  toMake: readonly ToMake[];
   bodies: ReadonlyMap<string, Brief>;
   before: ReadonlyMap<string, MadeBefore>;
 }): Promise<string | null> {
-  if (!wanted.length) return null;
+  if (!toMake.length) return null;
   const main = (batch.revisionId && bodies.get(batch.revisionId)) || bodies.values().next().value!;
   const { total } = resolveBrief(main);
   const limit: Limit | null = total && { ...total, messages: total.counted === "mail" ? batch.messages : 1 };
@@ -110,9 +110,9 @@ async function begin({
       limit,
     })
     .returning({ id: runs.id });
-  const names = plannedNames(wanted, bodies);
-  const numbers = numbersOf(wanted);
-  const values = wanted.map(({ row, assignmentId, choice, share, folder }, i) => {
+  const names = plannedNames(toMake, bodies);
+  const numbers = numbersOf(toMake);
+  const values = toMake.map(({ row, assignmentId, choice, share, folder }, i) => {
     const snapshot: ItemSnapshot = {
       brief: bodies.get(row.revisionId!)!,
       frame: row.frame!,
@@ -186,13 +186,13 @@ async function takeOverProofs(db: Executor, from: ReadonlyMap<string, string>): 
 }
 
 /** Photos are counted in their order, each once, whatever is made of it. */
-const numbersOf = (wanted: readonly Wanted[]) =>
-  new Map([...new Set(wanted.map(({ row }) => row.id))].map((id, i) => [id, i + 1]));
+const numbersOf = (toMake: readonly ToMake[]) =>
+  new Map([...new Set(toMake.map(({ row }) => row.id))].map((id, i) => [id, i + 1]));
 
-function plannedNames(wanted: readonly Wanted[], bodies: ReadonlyMap<string, Brief>) {
-  const numbers = numbersOf(wanted);
+function plannedNames(toMake: readonly ToMake[], bodies: ReadonlyMap<string, Brief>) {
+  const numbers = numbersOf(toMake);
   return planNames(
-    wanted.map(({ row, assignmentId, folder }) => {
+    toMake.map(({ row, assignmentId, folder }) => {
       const brief = bodies.get(row.revisionId!)!;
       const resolved = resolveBrief(brief);
       const { geometry, format } = row.measured ?? { geometry: null, format: null };

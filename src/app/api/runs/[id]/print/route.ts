@@ -3,7 +3,7 @@ import { attachment, printable, RequestError, requireRun, route } from "@/app/se
 import { layOut, sheetTask } from "@/core/delivery/print-sheet";
 import { safeName } from "@/core/plan/names";
 import { printSheets } from "@/delivery";
-import { sheetPicture } from "@/imaging/shown";
+import { printSheetPicture } from "@/imaging/shown";
 
 const query = z.object({
   task: z
@@ -37,7 +37,7 @@ export const GET = route(async (request, { id }) => {
     });
   const one = sheets[sheet - 1];
   if (!one) throw new RequestError(404, `There are ${sheets.length} sheets; there is no number ${sheet}.`);
-  const picture = await sheetPicture({
+  const picture = await printSheetPicture({
     sheet: one,
     task,
     ppi,

@@ -9,7 +9,7 @@ import { readPdfPicture } from "../source";
 /** Pixels of the largest sheet that is drawn. */
 const MOST = 160_000_000;
 
-export async function sheetPicture({
+export async function printSheetPicture({
   sheet,
   task,
   ppi,

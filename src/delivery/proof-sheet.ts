@@ -1,7 +1,7 @@
 /** The proof sheet of a run: a small picture, facts and verdict of every file, on A4 pages. */
 import { PDFDocument, type PDFFont, type PDFPage, type RGB, rgb, StandardFonts } from "pdf-lib";
 
-export interface SheetRow {
+export interface ProofSheetRow {
   /** JPEG; null where there is none any more. */
   thumb: Buffer | null;
   name: string;
@@ -17,7 +17,7 @@ export interface SheetTask {
   title: string;
   /** Below the title: when, how many, how much. */
   lines: string[];
-  rows: SheetRow[];
+  rows: ProofSheetRow[];
 }
 
 // ISO 216 A4 in points of 1/72 in.
