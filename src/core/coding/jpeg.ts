@@ -58,6 +58,8 @@ const RIVAL: Record<Chroma, { table: number; shift: number }> = {
   "4:4:4": { table: 0, shift: -0.08 },
 };
 const RIVAL_TRIALS = 2;
+const rivalFillsGaps = (chroma: Chroma) =>
+  GAP_ARMS[chroma].some(({ table }) => table === RIVAL[chroma].table);
 /** Encodes spent on filling a gap while the range is met anyway. */
 const GAP_BUDGET = 4;
 const MAIN_TABLE = 2;
@@ -69,6 +71,8 @@ const FULL_CHROMA_FROM = 0.3;
  */
 const SURELY_FULL = 94;
 const SURELY_HALVED = 60;
+/** Encodes along one chroma, the first included. */
+const MOST_ON_ARM = 7;
 /** A file without visible loss that has to reach a floor becomes at most so much larger than the floor. */
 export const ABOVE_FLOOR = 1.15;
 /** Files under the target whose difference is measured. */
@@ -83,7 +87,16 @@ export interface JpegLimits {
 
 type Jpeg = Found<JpegSetting>;
 
-/** One picture, one goal. `wanted` throws when nobody waits for the answer any more. */
+/** Trials of other tables beside the main arm. */
+interface Beside {
+  target: number;
+  chroma: Chroma;
+  main: ArmResult;
+  /** Encodes that may be made. */
+  most: number;
+}
+
+/** One picture, one goal. */
 export async function searchJpeg(
   picture: Picture,
   goal: Goal,
@@ -91,6 +104,10 @@ export async function searchJpeg(
 ): Promise<SearchResult<JpegSetting>> {
   return new JpegSearch(picture, goal, limits).run();
 }
+
+/** Between these the eye decides; outside them the other chroma has no chance. */
+const decides = (first: Chroma, quality: number) =>
+  first === "4:4:4" ? quality >= SURELY_FULL : quality < SURELY_HALVED;
 
 class JpegSearch {
   private readonly made: Jpeg[] = [];
@@ -174,15 +191,17 @@ class JpegSearch {
   private async towards(target: number): Promise<Jpeg | null> {
     const density = (target - this.picture.overhead) / this.picture.pixels;
     const first: Chroma = this.picture.flat || density >= FULL_CHROMA_FROM ? "4:4:4" : "4:2:0";
+    const other: Chroma = first === "4:4:4" ? "4:2:0" : "4:4:4";
     let chroma = first;
-    let solved = await this.arm(first, target);
-    const reached = solved.under?.quality ?? 0;
-    // Between these the eye decides; outside them one of the two chromas has no chance.
-    const decided =
-      first === "4:4:4" ? reached >= SURELY_FULL : solved.under !== null && reached < SURELY_HALVED;
-    if (!decided && this.made.length < MAX_ENCODES - 3) {
-      const other: Chroma = first === "4:4:4" ? "4:2:0" : "4:4:4";
-      const second = await this.arm(other, target);
+    // One trial tells where both lie: then they are looked for side by side, where both will be needed.
+    const start = await this.arm(first, target, 1);
+    const both = !decides(first, this.reachable(start, target));
+    const aside = both ? this.arm(other, target, MOST_ON_ARM) : null;
+    aside?.catch(() => undefined);
+    let solved = await this.arm(first, target, MOST_ON_ARM - 1);
+    const decided = solved.under !== null && decides(first, solved.under.quality);
+    if (aside || (!decided && this.made.length < MAX_ENCODES - 3)) {
+      const second = await (aside ?? this.arm(other, target, MOST_ON_ARM));
       const [one, two] = [this.largest(target, first), this.largest(target, other)];
       if (two && (!one || (await this.differs(two)) < (await this.differs(one))))
         [chroma, solved] = [other, second];
@@ -190,11 +209,25 @@ class JpegSearch {
     const main = this.largest(target, chroma);
     if (!main) return null;
     const room = main.bytes < target * NEAR && main.setting.quality < this.highest;
-    if (this.limits.quality === null) {
-      if (room) await this.fillGap(target, chroma, solved);
-      await this.rival(target, chroma, solved);
-    }
+    if (this.limits.quality === null) await this.others(target, chroma, solved, room);
     return this.least(target);
+  }
+
+  /** Other tables: for the gap, and the rival; side by side where they share no setting. */
+  private async others(target: number, chroma: Chroma, main: ArmResult, gap: boolean): Promise<void> {
+    const left = MAX_ENCODES - this.made.length;
+    const trials = Math.min(RIVAL_TRIALS, left);
+    const filled = gap ? this.fillGap({ target, chroma, main, most: left - trials }) : null;
+    if (rivalFillsGaps(chroma)) await filled;
+    await Promise.all([filled, this.rival({ target, chroma, main, most: trials })]);
+  }
+
+  /** The highest quality that is expected to stay under the target. */
+  private reachable({ predict }: ArmResult, target: number): number {
+    const most = Math.log(Math.max(1, target - this.picture.overhead));
+    let quality = this.lowest;
+    while (quality < this.highest && predict(quality + 1) <= most) quality += 1;
+    return quality;
   }
 
   /** The largest files under the target of each chroma and table, and of those the one that differs least. */
@@ -221,11 +254,11 @@ class JpegSearch {
   }
 
   /** The rival table at the same size; its first trial corrects what is expected of it. */
-  private async rival(target: number, chroma: Chroma, main: ArmResult): Promise<void> {
+  private async rival({ target, chroma, main, most }: Beside): Promise<void> {
     const payload = (bytes: number) => Math.log(Math.max(1, bytes - this.picture.overhead));
     const { table } = RIVAL[chroma];
     let { shift } = RIVAL[chroma];
-    for (let made = 0; made < RIVAL_TRIALS && this.made.length < MAX_ENCODES; made += 1) {
+    for (let made = 0; made < most; made += 1) {
       let quality = this.lowest;
       while (quality < this.highest && main.predict(quality + 1) + shift <= payload(target) - 0.012)
         quality += 1;
@@ -237,7 +270,7 @@ class JpegSearch {
     }
   }
 
-  private arm(chroma: Chroma, target: number): Promise<ArmResult> {
+  private arm(chroma: Chroma, target: number, most: number): Promise<ArmResult> {
     const shift = chroma === "4:4:4" ? FULL_CHROMA : 0;
     const level = Math.log(this.picture.pixels) + shift;
     const known: Point[] = this.made
@@ -262,7 +295,7 @@ class JpegSearch {
       overhead: this.picture.overhead,
       expect: (quality) => priorLog(quality) + level + moved,
       encode: (quality) => this.encode({ quality, chroma }),
-      budget: Math.min(7, MAX_ENCODES - this.made.length),
+      budget: Math.min(most, MAX_ENCODES - this.made.length),
       known,
     });
   }
@@ -270,14 +303,16 @@ class JpegSearch {
   /**
    * Other tables and efforts have other steps: one of them may land between two neighbours of the main arm.
    */
-  private async fillGap(target: number, chroma: Chroma, main: ArmResult): Promise<void> {
+  private async fillGap({ target, chroma, main, most }: Beside): Promise<void> {
     const payload = (bytes: number) => Math.log(Math.max(1, bytes - this.picture.overhead));
     const [floor, wanted, ceiling] = [target * NEAR, target * 0.985, target].map(payload);
-    const missed = () => (this.goal.min ?? 0) > this.largest(target, chroma)!.bytes;
+    // What the rival finds meanwhile does not count, so that the same files are made however fast each is.
+    const but = rivalFillsGaps(chroma) ? undefined : RIVAL[chroma].table;
+    const missed = () => (this.goal.min ?? 0) > this.largest(target, chroma, but)!.bytes;
     const learned = new Map(
       this.gapArms(chroma).map((arm) => [arm, { shift: arm.shift, tried: new Set<number>() }]),
     );
-    for (let made = 0; made < (missed() ? 8 : GAP_BUDGET) && this.made.length < MAX_ENCODES; made += 1) {
+    for (let made = 0; made < Math.min(missed() ? 2 * GAP_BUDGET : GAP_BUDGET, most); made += 1) {
       let next: { arm: GapArm; quality: number; miss: number } | null = null;
       for (const [arm, { shift, tried }] of learned) {
         for (let quality = this.lowest; quality <= this.highest; quality += 1) {
@@ -388,10 +423,11 @@ class JpegSearch {
     );
   }
 
-  private largest(target: number, chroma: Chroma): Jpeg | null {
+  /** Of one chroma, those with the table `but` left aside. */
+  private largest(target: number, chroma: Chroma, but?: number): Jpeg | null {
     return (
       this.made
-        .filter((m) => m.bytes <= target && m.setting.chroma === chroma)
+        .filter((m) => m.bytes <= target && m.setting.chroma === chroma && m.setting.table !== but)
         .sort((a, b) => b.bytes - a.bytes)[0] ?? null
     );
   }
