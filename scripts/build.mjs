@@ -1,4 +1,6 @@
-// Bundles what runs outside Next into .build/ with esbuild. Packages stay outside the bundles.
+// Bundles what runs outside Next into .build/ with esbuild. Packages stay outside the bundles,
+// but for a few.
+import { fileURLToPath } from "node:url";
 import { build } from "esbuild";
 
 /** The command line, and what it runs beside itself: node scripts/build.mjs cli builds only these. */
@@ -45,6 +47,17 @@ const onDemand = {
   },
 };
 
+/** Packages of many small files that every process and thread reads at its start: taken in, they are one. */
+const TAKEN_IN = /^(zod|lru-cache)$/;
+const takenIn = {
+  name: "taken-in",
+  setup(bundler) {
+    bundler.onResolve({ filter: TAKEN_IN }, ({ path }) => ({
+      path: fileURLToPath(import.meta.resolve(path)),
+    }));
+  },
+};
+
 await build({
   entryPoints,
   // Tests have bundles of their own.
@@ -58,5 +71,5 @@ await build({
   packages: "external",
   sourcemap: "linked",
   logLevel: "warning",
-  plugins: [onDemand],
+  plugins: [onDemand, takenIn],
 });

@@ -4,12 +4,11 @@
  */
 import { z } from "zod";
 import { GeometryError } from "./error";
+import { DEFAULT_INK, type InkSettings } from "./ink-settings";
 import type { QuarterTurn, Size } from "./orientation";
 import {
-  DEFAULT_INK,
   DEFAULT_LIGHT,
   DEFAULT_RAW,
-  type InkSettings,
   KERNELS,
   type LightSettings,
   layersSchema,

@@ -15,6 +15,7 @@ export {
   tidyFrame,
   turnedSize,
 } from "./frame";
+export { DEFAULT_INK, type InkSettings } from "./ink-settings";
 export {
   isMirrored,
   orientPixels,
@@ -27,11 +28,9 @@ export {
   uprightSize,
 } from "./orientation";
 export {
-  DEFAULT_INK,
   DEFAULT_LIGHT,
   DEFAULT_LIGHTER,
   DEFAULT_RAW,
-  type InkSettings,
   KERNELS,
   type KernelName,
   type LayerChoice,

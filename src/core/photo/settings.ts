@@ -80,15 +80,6 @@ export const DEFAULT_LIGHT: LightSettings = { strength: 100, start: 82, peak: 4.
 /** Equal settings have one spelling, and the usual ones none. */
 export const sameSettings = (a: object, b: object): boolean => canonical(a) === canonical(b);
 
-export interface InkSettings {
-  /** 0 takes only what is surely ink, 100 everything that may be; 50 lies half way between paper and ink. */
-  strength: number;
-  /** White around the ink, in percent of its longer side. */
-  margin: number;
-}
-
-export const DEFAULT_INK: InkSettings = { strength: 50, margin: 6 };
-
 export const KERNELS = ["nearest", "linear", "catmull-rom", "mitchell", "lanczos2", "lanczos3"] as const;
 
 export type KernelName = (typeof KERNELS)[number];

@@ -1,2 +1,9 @@
-export type { Chosen, Coded, FitRequest, LighterFile, OwnData, Shared } from "./asked";
+export type {
+  Chosen,
+  Coded,
+  FitRequest,
+  LighterFile,
+  OwnData,
+  Shared,
+} from "./asked";
 export { waysFor } from "./ways";
