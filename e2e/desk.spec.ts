@@ -77,18 +77,18 @@ test("edits of a brief made faster than the server answers are all kept", async 
   await dropFiles(page, [jpeg("hurried.jpg", await jpegPhoto(900, 1200, 36))]);
   await editChip(page, "Add format", { JPEG: true });
   await expect(page.getByRole("button", { name: "Keep on the shelf" })).toBeVisible();
-  // The first edit does not reach the server before the second is made.
+  // The server takes the first edit, but its answer to "what is the batch now?" comes after the second.
   let release = () => {};
   const released = new Promise<void>((resolve) => {
     release = resolve;
   });
-  let held = 0;
-  await page.route(/\/api\/batches\/[^/]+\/brief$/, async (route) => {
-    held += 1;
-    if (held === 1) await released;
+  await page.route(/\/api\/batches\/[^/]+$/, async (route) => {
+    await released;
     await route.continue();
   });
+  const taken = page.waitForResponse((answer) => /\/batches\/[^/]+\/brief$/.test(answer.url()));
   await editChip(page, "Add pixels", { "Long side": "at most 900" });
+  await taken;
   await editChip(page, "Add file size", { "At most": "90 KB" });
   release();
   await expect(page.getByRole("button", { name: "Keep on the shelf" })).toBeVisible();
