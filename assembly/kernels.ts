@@ -2,6 +2,8 @@
 // to WebAssembly, with addresses in bytes; `v128` holds four floats. Counts are in floats and multiples of
 // four. Compiled by scripts/wasm.mjs.
 
+import { sumRows } from "./sum-rows";
+
 /** Bytes of four floats. */
 const FOUR: usize = 16;
 /** Bytes of one table of 256 floats. */
@@ -130,41 +132,9 @@ export function roots(at: usize, count: usize): void {
   for (; at < end; at += FOUR) v128.store(at, f32x4.sqrt(f32x4.sqrt(v128.load(at))));
 }
 
-/**
- * Weighted sum of `taps` rows; at `rows` stands where each begins. Eight floats at a time, so that one sum need
- * not wait for the other.
- */
+/** Weighted sum of `taps` rows; at `rows` stands where each begins. */
 export function down(rows: usize, weights: usize, taps: i32, out: usize, count: usize): void {
-  const end = count << 2;
-  let i: usize = 0;
-  for (; i + FOUR < end; i += 2 * FOUR) {
-    let one = f32x4.splat(0);
-    let two = f32x4.splat(0);
-    let row = rows;
-    let weight = weights;
-    let left = taps;
-    do {
-      const at = <usize>load<u32>(row) + i;
-      const by = v128.load_splat<u32>(weight);
-      one = f32x4.add(one, f32x4.mul(v128.load(at), by));
-      two = f32x4.add(two, f32x4.mul(v128.load(at, FOUR), by));
-      row += 4;
-      weight += 4;
-      left -= 1;
-    } while (left);
-    v128.store(out + i, one);
-    v128.store(out + i, two, FOUR);
-  }
-  if (i < end) v128.store(out + i, sumDown(rows, i, weights, taps));
-}
-
-function sumDown(rows: usize, offset: usize, weights: usize, taps: i32): v128 {
-  let sum = f32x4.splat(0);
-  for (let left = taps; left > 0; left -= 1, rows += 4, weights += 4) {
-    const at = <usize>load<u32>(rows) + offset;
-    sum = f32x4.add(sum, f32x4.mul(v128.load(at), v128.load_splat<u32>(weights)));
-  }
-  return sum;
+  sumRows(rows, weights, taps, out, count << 2);
 }
 
 /**

@@ -1,6 +1,8 @@
 // The three inner loops of resampling, four floats (one pixel) at a time. AssemblyScript: TypeScript that is
 // compiled to WebAssembly, with addresses in bytes; `v128` holds four floats. Compiled by scripts/wasm.mjs.
 
+import { sumRows } from "./sum-rows";
+
 /** Bytes of one pixel: four floats. */
 const PIXEL: usize = 16;
 /** Bytes of one table of 256 floats. */
@@ -66,34 +68,5 @@ function sumAcross(at: usize, weights: usize, taps: i32): v128 {
  * lists where they begin.
  */
 export function down(rows: usize, weights: usize, taps: i32, out: usize, count: usize): void {
-  const end = count * PIXEL;
-  let offset: usize = 0;
-  for (; offset + PIXEL < end; offset += 2 * PIXEL) {
-    let one = f32x4.splat(0);
-    let two = f32x4.splat(0);
-    let row = rows;
-    let weight = weights;
-    let left = taps;
-    do {
-      const at = <usize>load<u32>(row) + offset;
-      const by = v128.load_splat<u32>(weight);
-      one = f32x4.add(one, f32x4.mul(v128.load(at), by));
-      two = f32x4.add(two, f32x4.mul(v128.load(at, PIXEL), by));
-      row += 4;
-      weight += 4;
-      left -= 1;
-    } while (left);
-    v128.store(out + offset, one);
-    v128.store(out + offset, two, PIXEL);
-  }
-  if (offset < end) v128.store(out + offset, sumDown(rows, offset, weights, taps));
-}
-
-function sumDown(rows: usize, offset: usize, weights: usize, taps: i32): v128 {
-  let sum = f32x4.splat(0);
-  for (let left = taps; left > 0; left -= 1, rows += 4, weights += 4) {
-    const at = <usize>load<u32>(rows) + offset;
-    sum = f32x4.add(sum, f32x4.mul(v128.load(at), v128.load_splat<u32>(weights)));
-  }
-  return sum;
+  sumRows(rows, weights, taps, out, count * PIXEL);
 }

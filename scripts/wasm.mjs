@@ -1,6 +1,6 @@
 // Compiles the AssemblyScript of assembly/ into TypeScript that holds the bytes, beside the code that uses them.
 // Run it after every change of one; tests hold text and bytes together.
-import { readFileSync, writeFileSync } from "node:fs";
+import { existsSync, readFileSync, writeFileSync } from "node:fs";
 import { resolve } from "node:path";
 import { fileURLToPath } from "node:url";
 import asc from "assemblyscript/asc";
@@ -28,8 +28,10 @@ const FLAGS = [
 export async function compile(name) {
   let bytes = null;
   const { error, stderr } = await asc.main([`${name}.ts`, "--outFile", "out.wasm", ...FLAGS], {
-    readFile: (path) =>
-      path === `${name}.ts` ? readFileSync(resolve(root, "assembly", path), "utf8") : null,
+    readFile: (path) => {
+      const file = resolve(root, "assembly", path);
+      return existsSync(file) ? readFileSync(file, "utf8") : null;
+    },
     writeFile: (path, contents) => {
       if (path === "out.wasm") bytes = contents;
     },

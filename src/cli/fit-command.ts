@@ -5,7 +5,7 @@ import { formatBytes } from "@/core/units";
 import { warmUp } from "@/imaging/workers";
 import { type Call, CallError } from "./args";
 import { loadBrief } from "./briefs";
-import { checkOutputFolder, fitAll } from "./fit";
+import { checkOutputFolder, type FitResult, fitAll } from "./fit";
 import { checkWords, print } from "./print";
 import { Progress } from "./progress";
 import { listSources } from "./sources";
@@ -29,10 +29,7 @@ export async function fit(call: Extract<Call, { command: "fit" }>): Promise<numb
   if (call.json)
     print(JSON.stringify({ brief: stated(brief), conflicts: findDisagreements(brief), results, totals }));
   else {
-    for (const r of results)
-      print(
-        `${r.ok ? "✓" : "✗"} ${r.source}${r.output ? ` → ${r.output}` : ""}${r.error ? `: ${r.error}` : ""}${r.checks.length ? `\n${checkWords(r.checks)}` : ""}${r.notes.map((note) => `\n    · ${note}`).join("")}`,
-      );
+    for (const result of results) printResult(result);
     print(
       `${results.filter((r) => r.ok).length} of ${results.length} meet the brief, ` +
         `${formatBytes(totals.sourceBytes)} before, ${formatBytes(totals.outputBytes)} after.`,
@@ -42,6 +39,12 @@ export async function fit(call: Extract<Call, { command: "fit" }>): Promise<numb
   }
   if (mail?.error) return 1;
   return results.every((r) => r.ok) ? 0 : 1;
+}
+
+function printResult({ ok, source, output, error, checks, notes }: FitResult): void {
+  print(`${ok ? "✓" : "✗"} ${source}${output ? ` → ${output}` : ""}${error ? `: ${error}` : ""}`);
+  if (checks.length) print(checkWords(checks));
+  for (const note of notes) print(`    · ${note}`);
 }
 
 async function fitWhole(

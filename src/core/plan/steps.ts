@@ -209,9 +209,12 @@ function colourSteps({ brief, resolved, facts, frame, conversion }: PlanInput): 
     if (brief.colour)
       steps.push({ do: `Keep the colours in ${spaceName(from)}`, why: "the brief asks for it" });
   } else if (from !== resolved.space) {
+    const file =
+      facts.format === "raw" ? "the sensor sees colours of its own" : `the file is in ${spaceName(from)}`;
+    const moved = conversion && conversionWords(conversion, resolved.space);
     steps.push({
       do: `Turn colours into ${spaceName(resolved.space)}`,
-      why: `${facts.format === "raw" ? "the sensor sees colours of its own" : `the file is in ${spaceName(from)}`}${conversion ? `; ${conversionWords(conversion, resolved.space)}` : ""}`,
+      why: [file, moved].filter(Boolean).join("; "),
     });
   }
   return steps;

@@ -22,10 +22,10 @@ export function PutInto({ run }: { run: RunDetail }) {
       { root, folder },
     );
     setOpen(false);
-    toast(
-      `${written} files are in ` +
-        `${root}${folder ? `/${folder}` : ""}.${renamed ? ` ${renamed} got a number behind the name, because a file of that name was there.` : ""}`,
-    );
+    const numbered = renamed
+      ? ` ${renamed} got a number behind the name, because a file of that name was there.`
+      : "";
+    toast(`${written} files are in ${root}${folder ? `/${folder}` : ""}.${numbered}`);
   });
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>

@@ -73,5 +73,7 @@ export function timesWords(times: number): string {
   const stops = stopsOf(times);
   const short = (value: number) =>
     Math.abs(value) >= 9.95 ? value.toFixed(0) : value.toFixed(Math.abs(value) < 0.095 ? 2 : 1);
-  return `${short(times)} × white${Math.abs(stops) < 0.05 ? "" : stops > 0 ? `, ${stops.toFixed(1)} stops above it` : `, ${(-stops).toFixed(1)} stops below it`}`;
+  const white = `${short(times)} × white`;
+  if (Math.abs(stops) < 0.05) return white;
+  return `${white}, ${Math.abs(stops).toFixed(1)} stops ${stops > 0 ? "above" : "below"} it`;
 }

@@ -36,14 +36,8 @@ export const PUT = route(async (request, { id }) => {
       );
     if (!changes.length) return;
     const what = choice ? `taking ${choiceName(choice)}` : "leaving the setting to Zumbrel";
-    await makeEdit(
-      tx,
-      batch,
-      `${what} for ${changes.length === 1 ? present.find((row) => row.id === changes[0].batchPhotoId)!.name : `${changes.length} photos`}`.slice(
-        0,
-        300,
-      ),
-      { kind: "choice", rows: changes },
-    );
+    const one = changes.length === 1 && present.find((row) => row.id === changes[0].batchPhotoId);
+    const words = `${what} for ${one ? one.name : `${changes.length} photos`}`.slice(0, 300);
+    await makeEdit(tx, batch, words, { kind: "choice", rows: changes });
   });
 });
