@@ -1,7 +1,8 @@
 // Holds the visible difference against butteraugli_main (Debian's libjxl-devtools), a published measure:
 // node bench/difference.mjs FOLDER
 // FOLDER holds photographs. Prints rank correlations over all pairs and within each photograph and kind, the
-// scale, and the time of a pair.
+// scale, how many pairs of equal bytes it puts in the same order (chroma against chroma, fewer pixels against
+// more), and the time of a pair.
 import { execFile } from "node:child_process";
 import { mkdtempSync, readdirSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
@@ -13,7 +14,9 @@ import { photographs } from "./photographs.mjs";
 
 const folder = process.argv[2];
 if (!folder) throw new Error("Name a folder with photographs: node bench/difference.mjs FOLDER");
-const { Reference } = await load('export { Reference } from "@/core/difference";');
+const { Reference, seenAt } = await load(
+  'export { Reference } from "@/core/difference"; export { seenAt } from "@/core/pixels/resample";',
+);
 const work = mkdtempSync(join(tmpdir(), "zumbrel-difference-"));
 process.on("exit", () => rmSync(work, { recursive: true, force: true }));
 sharp.concurrency(1);
@@ -61,6 +64,54 @@ function trials({ data, info: { width, height } }) {
   ].map(([kind, image]) => ({ kind, make: () => image.toBuffer() }));
 }
 
+/** The quality whose file comes nearest to so many bytes; null where none is within 5 %. */
+async function atBytes(encode, bytes) {
+  let [low, high] = [1, 100];
+  const made = new Map();
+  while (low <= high) {
+    const middle = (low + high) >> 1;
+    made.set(middle, await encode(middle));
+    if (made.get(middle).length <= bytes) low = middle + 1;
+    else high = middle - 1;
+  }
+  const off = (file) => Math.abs(file.length / bytes - 1);
+  const [nearest] = [...made.values()].sort((a, b) => off(a) - off(b));
+  return off(nearest) < 0.05 ? nearest : null;
+}
+
+/** Files of equal bytes that differ only in chroma, and only in pixels (reduced, and enlarged again to be looked at). */
+async function rivals({ data, info: { width, height } }) {
+  const jpeg = (pixels, size, quality, chromaSubsampling) =>
+    sharp(pixels, { raw: { ...size, channels: 3 } })
+      .jpeg({
+        quality,
+        chromaSubsampling,
+        quantisationTable: 2,
+        trellisQuantisation: true,
+        progressive: true,
+      })
+      .toBuffer();
+  const out = [];
+  const whole = { width, height };
+  for (const quality of [20, 42, 66, 84]) {
+    const halved = await jpeg(data, whole, quality, "4:2:0");
+    const full = await atBytes((q) => jpeg(data, whole, q, "4:4:4"), halved.length);
+    const group = (of) => `${of} at quality ${quality}`;
+    out.push({ kind: "JPEG 4:2:0", groups: [group("chroma"), group("pixels")], make: async () => halved });
+    if (full) out.push({ kind: "JPEG 4:4:4", groups: [group("chroma")], make: async () => full });
+    for (const share of quality < 80 ? [0.85, 0.7] : []) {
+      const size = {
+        width: Math.round((width * share) / 2) * 2,
+        height: Math.round((height * share) / 2) * 2,
+      };
+      const small = seenAt({ data: new Uint8Array(data), width, height, channels: 3 }, size).data;
+      const file = await atBytes((q) => jpeg(small, size, q, "4:2:0"), halved.length);
+      if (file) out.push({ kind: "fewer pixels", groups: [group("pixels")], make: async () => file });
+    }
+  }
+  return out;
+}
+
 const ranks = (values) => {
   const order = values.map((v, i) => [v, i]).sort((a, b) => a[0] - b[0]);
   const out = [];
@@ -97,13 +148,15 @@ for (const picture of await photographs(folder)) {
     .png({ compressionLevel: 1 })
     .toFile(plain);
   const reference = new Reference({ data, width, height, channels: 3 });
-  const jobs = trials(picture);
+  const jobs = [...trials(picture), ...(await rivals(picture))];
   const lane = async (n) => {
     for (let job = jobs.shift(); job; job = jobs.shift()) {
-      const pixels = await sharp(await job.make())
+      const made = await sharp(await job.make())
         .toColourspace("srgb")
         .raw()
-        .toBuffer();
+        .toBuffer({ resolveWithObject: true });
+      const shown = { ...made.info, data: new Uint8Array(made.data) };
+      const pixels = seenAt(shown, { width, height }).data;
       const path = join(work, `trial-${n}.png`);
       await sharp(pixels, { raw: { width, height, channels: 3 } })
         .png({ compressionLevel: 1 })
@@ -114,6 +167,7 @@ for (const picture of await photographs(folder)) {
       pairs.push({
         name,
         kind: job.kind,
+        groups: job.groups ?? [],
         norm,
         difference: reference.compare({ data: pixels, width, height, channels: 3 }).difference,
       });
@@ -136,6 +190,23 @@ console.log(
   `within one picture and kind: ${Math.min(...within).toFixed(4)} at least, ` +
     `${(within.reduce((a, b) => a + b) / within.length).toFixed(4)} on average`,
 );
+/** Two files of one photograph and equal bytes, whose 3-norms differ by more than this, in the same order? */
+const APART = 1.05;
+for (const of of ["chroma", "pixels"]) {
+  let [same, all] = [0, 0];
+  for (const [i, one] of pairs.entries())
+    for (const other of pairs.slice(0, i)) {
+      const rivals =
+        one.name === other.name && one.groups.some((g) => g.startsWith(of) && other.groups.includes(g));
+      const ratio = one.norm / other.norm;
+      if (!rivals || Math.max(ratio, 1 / ratio) < APART) continue;
+      all += 1;
+      if (ratio > 1 === one.difference > other.difference) same += 1;
+    }
+  console.log(
+    `equal bytes, other ${of}: ${same} of ${all} pairs in the same order (${((same / all) * 100).toFixed(1)} %)`,
+  );
+}
 const near = pairs.filter((p) => p.norm > 0.3 && p.norm < 2);
 const off = (list) => {
   const logs = list.map((p) => Math.log(p.norm / JUST_SEEN / p.difference));

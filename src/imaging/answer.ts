@@ -8,6 +8,7 @@ import type { Step } from "@/core/plan";
 import type { WrittenKind } from "@/core/plan/names";
 import type { Chosen, FitRequest } from "./chosen";
 import { notesOn, type PlannedPhoto, resolvedFor } from "./planned";
+import type { GaveUp } from "./written";
 
 export interface FitAnswer {
   /** The whole file; null where the photo cannot meet the brief. */
@@ -28,6 +29,8 @@ export interface FitAnswer {
   judge: ((pixels: Pixels) => Promise<number>) | null;
   /** Bytes from which on the ceiling would force no visible loss; null where it forces none or that is not known. */
   cleanFrom: number | null;
+  /** What was given up of the pixels that the brief leaves free; null where nothing was. */
+  gaveUp: GaveUp | null;
   /** What was found as ink, where the brief asks for it. */
   ink: InkReport | null;
   passedThrough: boolean;
@@ -47,6 +50,7 @@ const NOTHING = {
   difference: null,
   judge: null,
   cleanFrom: null,
+  gaveUp: null,
   passedThrough: false,
   elsewise: false,
   encodes: 0,

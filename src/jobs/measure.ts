@@ -63,6 +63,7 @@ const FAILED: Measured = {
   setting: null,
   difference: null,
   cleanFrom: null,
+  gaveUp: null,
   checks: [],
   steps: [],
   told: [],

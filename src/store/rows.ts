@@ -2,7 +2,7 @@ import type { Brief, OutputFormat } from "@/core/brief";
 import type { Limit, Offer, Tried } from "@/core/budget";
 import type { Choice, Chroma, Setting } from "@/core/coding";
 import type { Geometry } from "@/core/geometry";
-import type { Frame } from "@/core/photo";
+import type { Frame, Size } from "@/core/photo";
 import type { InkReport } from "@/core/pixels/ink";
 import type { Step } from "@/core/plan";
 import type { Check, Facts } from "@/core/proof";
@@ -29,6 +29,8 @@ export interface Measured {
   difference?: number | null;
   /** Bytes from which on the ceiling would force no visible loss. */
   cleanFrom?: number | null;
+  /** Pixels that the brief leaves free were given up; missing in what was measured before that was done. */
+  gaveUp?: { all: Size; view: Size; why: string } | null;
   /** What was found as ink; missing where none was looked for. */
   ink?: InkReport | null;
   checks: Check[];

@@ -2,7 +2,6 @@
 import { describe, expect, it } from "vitest";
 import { visibleDifference } from "@/core/difference";
 import { Judge } from "@/imaging/candidates";
-import { seenLarger } from "@/imaging/candidates/judge";
 import { SIDE, sampleOf } from "@/imaging/candidates/sample";
 import { eightBits, type Level, regionOf } from "@/imaging/shown";
 import { pipeThrough } from "@/imaging/workers";
@@ -102,18 +101,6 @@ describe("judging", () => {
     expect(other.difference).toBeGreaterThan(0.5);
     expect(other.shift.lightness).toBeGreaterThan(1);
     await expect(judge.of(planned(100, 150))).rejects.toThrow("different size");
-  });
-
-  it("sees fewer pixels at the size of more", async () => {
-    const flat = { data: new Uint8Array(20 * 10 * 3).fill(90), width: 20, height: 10, channels: 3 };
-    const larger = await seenLarger(flat, { width: 50, height: 25 });
-    expect([larger.width, larger.height, larger.data.every((v) => v === 90)]).toEqual([50, 25, true]);
-    const deep = await seenLarger(
-      { data: new Uint16Array(4 * 4 * 3).fill(40_000), width: 4, height: 4, channels: 3 },
-      { width: 9, height: 9 },
-    );
-    expect(deep.data).toBeInstanceOf(Uint16Array);
-    for (const v of deep.data) expect(Math.abs(v - 40_000)).toBeLessThanOrEqual(257);
   });
 });
 

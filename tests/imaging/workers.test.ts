@@ -19,6 +19,7 @@ const comparison = (id: string, value = 100): Work => ({
   id,
   reference: { ...grey(value), space: SPACES.srgb },
   trial: { ...grey(value + 20), space: SPACES.srgb },
+  asSeen: false,
 });
 const threads = (most = 1) => new Threads(bundleBeside("work-thread")!, most);
 

@@ -94,6 +94,7 @@ const row = (change: Partial<RowView>): RowView => ({
   bytes: 1,
   difference: null,
   cleanFrom: null,
+  gaveUp: null,
   choice: null,
   ppi: null,
   steps: [],

@@ -146,6 +146,7 @@ function rowView(row: StoredRow, use: InUse | null, item: ItemRow | null): RowVi
     notes: row.measured?.notes ?? [],
     difference: row.measured?.difference ?? null,
     cleanFrom: row.measured?.cleanFrom ?? null,
+    gaveUp: row.measured?.gaveUp ?? null,
     choice: row.choice ?? null,
     ink: row.measured?.ink ?? null,
   };

@@ -8,6 +8,7 @@ export {
   type PixelRange,
   type ResolvedBrief,
   resolveBrief,
+  type View,
 } from "./resolve";
 export { type Brief, CLAUSE_KEYS, type ClauseKey, FORMATS, type OutputFormat } from "./schema";
 export { notChecked, WISHES_GIVEN_UP, WRITABLE } from "./supported";

@@ -14,6 +14,10 @@ export interface PixelRange {
 export type Aim = "best" | "clean" | "middle";
 export type FrameMode = "whole" | "fill" | "pad" | "stretch";
 export type PixelClause = "width" | "height" | "longSide" | "shortSide";
+/** How a finished picture is looked at: every pixel, at its paper size, or whole on a screen, either way up. */
+export type View = { kind: "pixels" } | { kind: "paper" } | { kind: "screen"; width: number; height: number };
+/** The screen of which nothing else is known, in px. */
+const SCREEN = { width: 1920, height: 1080 };
 export const PIXEL_CLAUSES: readonly PixelClause[] = ["width", "height", "longSide", "shortSide"];
 
 export interface ResolvedBrief {
@@ -43,6 +47,7 @@ export interface ResolvedBrief {
   frame: FrameMode;
   background: string;
   enlarge: "never" | "allow";
+  view: View;
   sharpen: { for: "screen" | "print"; amount: number } | null;
   metadata: "keep" | "private" | "none";
   /** Inside the asked pixels. */
@@ -125,6 +130,7 @@ export function resolveBrief(brief: Brief): ResolvedBrief {
     frame: brief.frame ?? (bothSides || shaped ? (nothingCut ? "pad" : "fill") : "whole"),
     background: brief.background ?? "#ffffff",
     enlarge: brief.enlarge ?? (wantsPixels ? "allow" : "never"),
+    view: viewOf(brief),
     metadata: brief.metadata ?? "private",
     border: brief.border ?? null,
     ink: brief.ink ?? null,
@@ -138,6 +144,23 @@ export function resolveBrief(brief: Brief): ResolvedBrief {
     stated,
   };
 }
+
+/** The view that a brief states, else the one that what it fixes leads to. */
+function viewOf(brief: Brief): View {
+  const { view, paper } = brief;
+  if (typeof view === "object") return { kind: "screen", ...view.screen };
+  if (view === "pixels" || (view === undefined && fixesPixels(brief))) return { kind: "pixels" };
+  const pixels = PIXEL_CLAUSES.some((key) => brief[key] !== undefined) || brief.box !== undefined;
+  const onPaper = view === "paper" || (view === undefined && !pixels);
+  // Without a size of paper nobody knows how large it is looked at.
+  return onPaper && paper ? { kind: "paper" } : { kind: "screen", ...SCREEN };
+}
+
+const fixesPixels = (brief: Brief): boolean =>
+  PIXEL_CLAUSES.some((key) => brief[key]?.exact !== undefined) ||
+  brief.sizes !== undefined ||
+  brief.scale !== undefined ||
+  (brief.paper !== undefined && brief.resolution?.exact !== undefined);
 
 /** What each clause is called on screen and in sentences. */
 export const clauseNames: Record<ClauseKey, string> = {
@@ -159,6 +182,7 @@ export const clauseNames: Record<ClauseKey, string> = {
   frame: "Frame",
   background: "Background",
   enlarge: "Enlarging",
+  view: "View",
   sharpen: "Sharpening",
   metadata: "Metadata",
   border: "Border",

@@ -99,6 +99,7 @@ export const clauseShape = {
   frame: z.enum(["whole", "fill", "pad", "stretch"]),
   background: colourCode,
   enlarge: z.enum(["never", "allow"]),
+  view: z.union([z.enum(["pixels", "paper", "screen"]), z.strictObject({ screen: size })]),
   sharpen: z.strictObject({ for: z.enum(["screen", "print"]), amount: z.number().int().min(0).max(100) }),
   metadata: z.enum(["keep", "private", "none"]),
   border: z.strictObject({ px: z.number().int().min(1).max(1000), colour: colourCode }),

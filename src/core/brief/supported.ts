@@ -21,6 +21,6 @@ export const WISHES_GIVEN_UP: readonly ClauseKey[] = [
 
 /** Clauses that a proof of an existing file cannot judge. */
 export function notChecked(brief: Brief): string[] {
-  const unread: ClauseKey[] = ["sharpen", "total"];
+  const unread: ClauseKey[] = ["sharpen", "view", "total"];
   return unread.filter((key) => brief[key] !== undefined);
 }

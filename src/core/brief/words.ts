@@ -100,6 +100,10 @@ const WORDS: { [K in ClauseKey]?: (value: NonNullable<Brief[K]>) => string } = {
       frame
     ],
   enlarge: (rule) => (rule === "never" ? "never" : "allowed"),
+  view: (view) =>
+    typeof view === "object"
+      ? `whole on a screen of ${view.screen.width} × ${view.screen.height} px`
+      : { pixels: "every pixel, at 100 %", paper: "at its paper size", screen: "whole on a screen" }[view],
   pick: (pick) => (pick === "smallest" ? "whichever is smallest" : "the first that fits"),
   metadata: (rule) => ({ keep: "kept", private: "nothing private", none: "none" })[rule],
   border: ({ px, colour }) => `${px} px, ${colourWord(colour)}`,

@@ -1,4 +1,5 @@
 /** Which number of pixels to try for all photos alike, where the brief leaves that free. */
+import { CLEAN } from "../difference";
 
 /** What came of one common long side. */
 export interface Tried {
@@ -10,35 +11,72 @@ export interface Tried {
   total: number;
 }
 
-/** Up to this difference nobody gains by fewer pixels. */
-const FINE = 1.6;
-/** Each step down keeps this share of the pixels. */
-const STEP = 0.72;
-/** A step has to lessen the difference to this share of it. */
-const BETTER = 0.97;
+/** What a sample of one photo foretells, as it is looked at. */
+export interface Ideal {
+  /** The long side, in px, that differs least at about as many bytes as each photo can have. */
+  side: number;
+  /** Long side of the view size. */
+  view: number;
+  /** About the bytes from which on nothing is seen at the view size. */
+  clean: number;
+  /** Pixels of the view size. */
+  pixels: number;
+}
+
 const MOST_TRIED = 4;
 /** Bytes grow a little slower than pixels. */
 const GROWTH = 0.85;
-const LEAST_SIDE = 64;
+/** Where even the coarsest are too large, each step down keeps at most this share of the pixels. */
+const STEP = 0.72;
+const LEAST_SIDE = 32;
+/** A side is kept where another is hardly better. */
+const BETTER = 0.97;
+/** Foretold this far under the limit, more pixels than are seen are tried. */
+const ROOM = 1.08;
 
 /** The share of the pixels at which the whole is expected to take `max` bytes instead of `total`. */
 export const pixelShare = (max: number, total: number): number => Math.min(1, (max / total) ** (1 / GROWTH));
 
 /**
- * The next side to try, in px; null where the best is found. `longest`: the longest side of any photo at its
- * most pixels.
+ * The side that samples foretell for all, in px; null for as many pixels as the brief allows, which are
+ * foretold to stay clean. `max`: bytes of all files.
  */
-export function nextSide(tried: readonly Tried[], longest: number, max: number): number | null {
+export function foretoldSide(ideals: readonly Ideal[], longest: number, max: number): number | null {
+  const clean = ideals.reduce((sum, { clean }) => sum + clean, 0);
+  const view = Math.max(...ideals.map((ideal) => ideal.view));
+  if (clean * ROOM <= max) {
+    const side = Math.floor(view * Math.sqrt((max / clean / ROOM) ** (1 / GROWTH)));
+    return side >= longest ? null : even(side);
+  }
+  // Of sides, as of sizes, the middle is the geometric mean.
+  const mean = Math.exp(ideals.reduce((sum, { side }) => sum + Math.log(side), 0) / ideals.length);
+  const side = Math.max(LEAST_SIDE, even(Math.min(view, mean)));
+  return side >= longest ? null : side;
+}
+
+const even = (side: number): number => Math.max(2, Math.round(side / 2) * 2);
+
+/**
+ * The next side to try, in px; null where the best is found. `view`: the longest side at which any photo is
+ * looked at.
+ */
+export function nextSide(
+  tried: readonly Tried[],
+  { longest, view, max }: { longest: number; view: number; max: number },
+): number | null {
   const last = tried[tried.length - 1];
   if (!last || tried.length >= MOST_TRIED) return null;
   const side = last.side ?? longest;
-  const before = tried.length > 1 ? tried[tried.length - 2].level : null;
-  if (last.level !== null && (last.level <= FINE || (before !== null && last.level > before * BETTER)))
-    return null;
-  const share = last.level === null ? Math.min(STEP, pixelShare(max, last.total) * 0.92) : STEP;
-  const next = Math.floor(side * Math.sqrt(share));
-  return next >= LEAST_SIDE && next < side ? next : null;
+  if (last.level === null) {
+    const share = Math.min(STEP, pixelShare(max, last.total) * 0.92);
+    return smaller(Math.floor(side * Math.sqrt(share)), side);
+  }
+  // More pixels than are seen are only worth it as long as they are clean.
+  return last.level > CLEAN && side > view && !tried.some((one) => one.side === view) ? view : null;
 }
+
+const smaller = (next: number, side: number): number | null =>
+  next >= LEAST_SIDE && next < side ? even(next) : null;
 
 /**
  * Of several the one with the least difference; more pixels where that is nearly the same. Null where none

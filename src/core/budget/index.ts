@@ -1,5 +1,5 @@
 export { type ArmSetting, armFor } from "./arm";
-export type { Tried } from "./fewer";
+export type { Ideal, Tried } from "./fewer";
 export { BEGIN, type BudgetAnswer, type Known, next, photosAt, sideKey, type TraceAsked } from "./next";
 export { type Offer, offersFor } from "./offers";
 export { qualityFor, type Traced, type WholeFile } from "./photo";

@@ -11,8 +11,8 @@
  *       await make(answer.trials); // adds to `known`; a photo that fails is left out of it
  *     }
  */
-import { PLAIN } from "../difference";
-import { bestSide, nextSide, type Tried } from "./fewer";
+import { CLEAN } from "../difference";
+import { bestSide, foretoldSide, nextSide, type Tried } from "./fewer";
 import type { Pick, SharedPhoto, Traced } from "./photo";
 import { Share, type ShareAnswer, type ShareTask, type Whole } from "./share";
 
@@ -39,11 +39,15 @@ export interface Known {
   whole: Whole;
 }
 
-/** Trials of one photo at a common side; null for `trials` asks only what can be told without any. */
+/**
+ * Trials of one photo at a common side; null for `trials` asks only what can be told without any. `bytes`: its
+ * sample is to foretell which pixels differ least at about so many.
+ */
 export interface TraceAsked {
   id: string;
   side: number | null;
   trials: { level: number; qualities: number[] } | null;
+  bytes?: number;
 }
 
 export type BudgetAnswer = { state: BudgetState } & (
@@ -58,10 +62,11 @@ export type BudgetAnswer = { state: BudgetState } & (
 
 export const sideKey = (side: number | null): string => (side === null ? "all" : String(side));
 
-/** Photos that show first whether fewer pixels can gain anything. */
-const PROBES = 3;
-/** The quality at which hardly anything but the lost pixels is seen. */
-const FINEST = 92;
+/** Bytes a pixel from which on photographs are likely clean with all pixels: then those are tried first. */
+const LIKELY = 0.3;
+
+/** Where the first trials of a side are expected: between clean and plain to see. */
+const FIRST = 1.3;
 
 const at = ({ traced }: KnownPhoto, side: number | null): Traced | undefined => traced?.[sideKey(side)];
 
@@ -69,7 +74,13 @@ const at = ({ traced }: KnownPhoto, side: number | null): Traced | undefined => 
 export function next(state: BudgetState, known: Known): BudgetAnswer {
   const { side, tried } = state;
   const missing = known.photos.filter((photo) => !at(photo, side));
-  if (missing.length) return side === null ? look(state, missing) : probe(state, known, missing);
+  if (missing.length) return side === null ? look(state, missing) : begin(state, missing);
+  // Settled before, and waited for samples of photos that show which side is next.
+  if (tried.some((one) => one.side === side)) return follow(tried, known);
+  if (side === null && choosesPixels(known)) {
+    const sampled = foretold(state, known);
+    if (sampled !== null) return sampled;
+  }
   const answer = shareAt(side, known);
   if (answer.kind === "trials") {
     const trials = answer.wanted.map(({ id, ...asked }) => ({ id, side, trials: asked }));
@@ -78,8 +89,7 @@ export function next(state: BudgetState, known: Known): BudgetAnswer {
   if (answer.kind === "own") return { ...answer, state };
   const level = answer.kind === "shared" ? answer.level : null;
   const all = [...tried, { side, level, total: answer.total }];
-  const further = fewer(all, known);
-  return further === null ? decide({ side, tried: all }, known) : next({ side: further, tried: all }, known);
+  return follow(all, known);
 }
 
 const look = (state: BudgetState, missing: readonly KnownPhoto[]): BudgetAnswer => ({
@@ -88,45 +98,72 @@ const look = (state: BudgetState, missing: readonly KnownPhoto[]): BudgetAnswer 
   state,
 });
 
-/** A smaller common side that may look better; null where the best is found or pixels are not free. */
-function fewer(tried: readonly Tried[], { photos, whole }: Known): number | null {
-  const traced = photos.map((photo) => at(photo, null)!);
-  if (!traced.some((one) => one.free)) return null;
-  const longest = Math.max(...traced.map(({ full }) => Math.max(full.width, full.height)));
-  return nextSide(tried, longest, whole.max);
+const begin = (state: BudgetState, missing: readonly KnownPhoto[]): BudgetAnswer => ({
+  kind: "trials",
+  trials: missing.map(({ id }) => ({ id, side: state.side, trials: { level: FIRST, qualities: [] } })),
+  state,
+});
+
+/** Whether pixels are free, the limit binds, and all pixels are not likely clean under it. */
+function choosesPixels(known: Known): boolean {
+  const { photos, whole, binds } = known;
+  const all = photos.map((photo) => at(photo, null)!);
+  if (!all.some(({ free, arm }) => free && arm)) return false;
+  const own = all.every((one) => one.whole)
+    ? all.reduce((sum, one) => sum + whole.each(one.whole!.bytes), whole.fixed)
+    : Infinity;
+  if (!binds && own <= whole.max) return false;
+  const pixels = all.reduce((sum, { full }) => sum + full.width * full.height, 0);
+  return whole.max / pixels < LIKELY;
 }
 
-/**
- * Fewer pixels gain nothing once one photo shows their loss more than all show the coarser coding of more of
- * them: the busiest are tried first.
- */
-function probe(state: BudgetState, known: Known, missing: readonly KnownPhoto[]): BudgetAnswer {
-  const { side, tried } = state;
-  const best = Math.min(PLAIN, ...tried.map((one) => one.level ?? PLAIN));
-  const floors = known.photos.flatMap((photo) => {
-    const traced = at(photo, side);
-    return traced ? [leastOf(traced)] : [];
-  });
-  if (floors.some((floor) => floor > best)) return decide(state, known);
-  const busiest = [...missing].sort((a, b) => weight(b) - weight(a));
-  const asked = floors.length ? missing : busiest.slice(0, PROBES);
-  const trials = { level: best, qualities: floors.length ? [] : [FINEST] };
-  return { kind: "trials", trials: asked.map(({ id }) => ({ id, side, trials })), state };
+/** The side that samples foretell, asking for those that are missing; null for all pixels. */
+function foretold(state: BudgetState, known: Known): BudgetAnswer | null {
+  const { photos, whole } = known;
+  const room = fileBytes(whole, whole.max - whole.fixed);
+  const missing = photos.filter((photo) => canChoose(photo) && !at(photo, null)!.ideal);
+  const bytes = Math.round(room / photos.length);
+  if (missing.length)
+    return {
+      kind: "trials",
+      trials: missing.map(({ id }) => ({ id, side: null, trials: null, bytes })),
+      state,
+    };
+  const ideals = photos.filter(canChoose).map((photo) => at(photo, null)!.ideal!);
+  const side = foretoldSide(ideals, longestOf(photos), (room * ideals.length) / photos.length);
+  return side === null ? null : next({ ...state, side }, known);
 }
 
-const leastOf = ({ points, whole }: Traced): number =>
-  Math.min(...points.map((point) => point.difference), whole?.difference ?? Infinity);
+const canChoose = (photo: KnownPhoto): boolean => {
+  const { free, arm } = at(photo, null)!;
+  return free && arm !== null;
+};
 
-/** Bytes a pixel of the largest trial. */
-function weight(photo: KnownPhoto): number {
-  const traced = at(photo, null);
-  if (!traced) return 0;
-  const { width, height } = traced.geometry;
-  return Math.max(0, ...traced.points.map((point) => point.bytes)) / (width * height);
+/** Bytes of files that fit into so many of the whole, which counts each file with what is around it. */
+const fileBytes = ({ each }: Whole, bytes: number): number => (bytes * bytes) / Math.max(1, each(bytes));
+
+const longestOf = (photos: readonly KnownPhoto[]): number =>
+  Math.max(
+    ...photos.map((photo) => at(photo, null)!.full).map(({ width, height }) => Math.max(width, height)),
+  );
+
+/** After a side was settled: another that may look better, or the best of those that were tried. */
+function follow(tried: readonly Tried[], known: Known): BudgetAnswer {
+  const { photos, whole } = known;
+  const last = tried[tried.length - 1];
+  const state = { side: last.side, tried };
+  const done = last.side === null && last.level !== null && last.level <= CLEAN;
+  if (done || !photos.some(canChoose)) return decide(state, known);
+  const ideals = photos.flatMap((photo) => at(photo, null)!.ideal ?? []);
+  if (last.side === null && !ideals.length) return foretold(state, known) ?? decide(state, known);
+  const longest = longestOf(photos);
+  const view = Math.max(...ideals.map((ideal) => ideal.view));
+  const further = nextSide(tried, { longest, view, max: whole.max });
+  return further === null ? decide(state, known) : next({ side: further, tried }, known);
 }
 
 function decide(state: BudgetState, known: Known): BudgetAnswer {
-  const side = bestSide(state.tried)?.side ?? null;
+  const { side } = bestSide(state.tried) ?? state.tried[state.tried.length - 1];
   const answer = shareAt(side, known);
   if (answer.kind === "shared") return { ...answer, side, state };
   // Nothing that was settled before is foretold any more, so no trials are asked for here.
@@ -135,7 +172,9 @@ function decide(state: BudgetState, known: Known): BudgetAnswer {
 }
 
 function shareAt(side: number | null, { photos, ...task }: Known): ShareAnswer {
-  return new Share({ ...task, photos: photosAt(photos, side) }).answer();
+  // With fewer pixels than the brief allows no file is as if it were alone.
+  const binds = task.binds || side !== null;
+  return new Share({ ...task, binds, photos: photosAt(photos, side) }).answer();
 }
 
 /** The photos as they are known at a common side. */

@@ -8,6 +8,7 @@ import { predictLog } from "../coding";
 import type { Geometry } from "../geometry";
 import type { Size } from "../photo";
 import { type ArmSetting, type ArmSpec, armOf } from "./arm";
+import type { Ideal } from "./fewer";
 
 /**
  * A file that is there without coding the photo more coarsely: its own data as they are, or a format without
@@ -44,6 +45,8 @@ export interface Traced extends Omit<SharedPhoto, "id"> {
   format: OutputFormat;
   /** Whether the brief lets this photo have fewer pixels. */
   free: boolean;
+  /** What its sample foretells of pixels, where that was asked. */
+  ideal?: Ideal;
   /**
    * Of a picture that is too large to be looked at as a whole each time: what is seen of it, over what is
    * seen of its sample.

@@ -4,8 +4,10 @@
  */
 
 import { formatName, type OutputFormat, type ResolvedBrief } from "../brief";
-import { type Geometry, rescale } from "../geometry";
+import { type Geometry, pixelsOf, rescale } from "../geometry";
 import { formatBytes, formatSize } from "../units";
+import { choosesPixels, fitAsSeen } from "./as-seen";
+import { toldAsSeen } from "./as-seen-words";
 import { search } from "./one-format";
 import type { FitTask, Fitted, Goal, SearchResult } from "./types";
 import { weighed } from "./weighed";
@@ -51,14 +53,19 @@ async function fitFormat(task: FitTask, format: OutputFormat, last: boolean): Pr
   const goal: Goal = { min: brief.fileSize.min, max: brief.fileSize.max, aim: brief.fileSize.aim };
   if (goal.max === null && task.softCeiling !== null && (goal.min ?? 0) < task.softCeiling)
     goal.max = task.softCeiling;
-  let geometry = task.geometry;
+  const chooses = choosesPixels(task, format);
+  if (chooses) {
+    const seen = await fitAsSeen(task, format, goal);
+    if (seen) return toldAsSeen(task, seen);
+  }
+  let geometry = chooses ? task.view : task.geometry;
   let encodes = 0;
   const told: string[] = [];
   let result: SearchResult | null = null;
   for (let round = 0; round <= RESIZES; round += 1) {
     const free = rescale({ brief, photo: task.photo, from: geometry, area: 0.9, frame: task.frame }) !== null;
-    const fewer = geometry.width * geometry.height < task.geometry.width * task.geometry.height;
-    const picture = await task.picture(geometry, format, fewer ? task.geometry : undefined);
+    const fewer = pixelsOf(geometry) < pixelsOf(task.view);
+    const picture = await task.picture(geometry, format, fewer ? task.view : undefined);
     result = await search({ picture, format, goal, brief, free, last });
     encodes += result.encodes;
     if (result.outcome === "met")
@@ -97,8 +104,10 @@ async function fitFormat(task: FitTask, format: OutputFormat, last: boolean): Pr
     return { ok: false, why: `Cannot: ${largest}. Allow padding or more pixels.`, encodes };
   told.unshift(...result!.told);
   told.push(`filled up with a comment of ${formatBytes(goal.min! - found.bytes)}, because ${largest}`);
-  return { ok: true, ...found, geometry, padTo: goal.min, encodes, told, difference: null, cleanFrom: null };
+  return { ok: true, ...found, geometry, padTo: goal.min, encodes, told, ...UNSEEN };
 }
+
+const UNSEEN = { difference: null, cleanFrom: null, gaveUp: null } as const;
 
 /** The next geometry to try. Size grows a little slower than the number of pixels. */
 function resized(task: FitTask, geometry: Geometry, result: SearchResult, goal: Goal): Geometry | null {

@@ -1,9 +1,13 @@
 export { predictLog } from "./along";
+export { lossyOf } from "./as-seen";
+export { viewWords } from "./as-seen-words";
+export { bestShare, foretell, type Views } from "./best-share";
 export { type Choice, choiceName, choiceSchema, forAll, formatOf, settingOf } from "./choice";
 export { avifEffort, expectedSeconds, webpEffort } from "./effort";
 export { aboutBytes } from "./estimate";
 export { fitFormats } from "./fit";
 export { type LinePoint, LOSSY, type Lossy, ladder, lineChoice, qualityFor } from "./ladder";
+export { asPages } from "./one-format";
 export { searchPng } from "./png";
 export {
   aboutJpeg,

@@ -69,7 +69,7 @@ const FULL_CHROMA_FROM = 0.3;
  * Full chroma that reaches this quality needs no comparing; halved chroma below this one leaves nothing for
  * full chroma.
  */
-const SURELY_FULL = 94;
+const SURELY_FULL = 98;
 const SURELY_HALVED = 60;
 /** Encodes along one chroma, the first included. */
 const MOST_ON_ARM = 7;

@@ -120,6 +120,11 @@ export interface Picture {
    * is small enough itself.
    */
   sample(): Promise<Picture | null>;
+  /**
+   * The same with this share of its sides, judged at its own size as smaller pictures are looked at; of a
+   * sample, or of a picture that is small enough to have none.
+   */
+  reduced(share: number): Promise<Picture>;
 }
 
 export interface Found<S extends Setting = Setting> {
@@ -157,7 +162,10 @@ export interface FitTask {
   /** Upright size of the photo. */
   photo: Size;
   frame: Frame;
+  /** The most pixels that the brief allows. */
   geometry: Geometry;
+  /** Those at which the finished picture is looked at; the same, or fewer. */
+  view: Geometry;
   /** Allowed formats in order of preference; at least one. */
   formats: OutputFormat[];
   /**
@@ -182,14 +190,16 @@ export type Fitted =
       encodes: number;
       told: string[];
       /**
-       * Visible difference from the planned picture with the most pixels that the brief allows, at the same
-       * apparent size; null where the choice did not need it.
+       * Visible difference as the picture is looked at: at the view size, or at its own where it has more
+       * pixels; null where the choice did not need it.
        */
       difference: number | null;
       /**
-       * Bytes from which on the ceiling would force no visible loss; null where it does not, or no such file
-       * was found.
+       * Bytes from which on the ceiling would force no visible loss, and where pixels were given up about those
+       * from which on none are; null where it forces neither, or no such file was found.
        */
       cleanFrom: number | null;
+      /** Why pixels were given up that the brief leaves free; null where none were. */
+      gaveUp: string | null;
     }
   | { ok: false; why: string; encodes: number };

@@ -1,14 +1,11 @@
-/**
- * What is done with a file that lies in its range: fewer pixels where they look better, and from which size
- * on nothing would be seen.
- */
+/** What is told of a file that lies in its range where its pixels are given: what is seen, and from which size on nothing would be. */
 
 import type { OutputFormat } from "../brief";
 import { CLEAN } from "../difference";
-import { type Geometry, rescale } from "../geometry";
-import { formatBytes, formatSize, trimNumber } from "../units";
+import { type Geometry, pixelsOf } from "../geometry";
+import { formatBytes, trimNumber } from "../units";
 import { cleanAlong } from "./clean-along";
-import { asPages, search } from "./one-format";
+import { asPages } from "./one-format";
 import type { FitTask, Fitted, Goal, Picture, SearchResult, Setting, Weighed } from "./types";
 
 interface Met {
@@ -20,10 +17,6 @@ interface Met {
   told: string[];
 }
 
-/** Each step down keeps this share of the pixels; a step must lessen the difference by this factor. */
-const STEP = 0.72;
-const BETTER = 0.97;
-const STEPS = 3;
 const LOSSY: ReadonlySet<OutputFormat> = new Set(["jpeg", "webp", "avif", "pdf"]);
 
 export async function weighed(task: FitTask, goal: Goal, met: Met): Promise<Fitted> {
@@ -39,15 +32,11 @@ export async function weighed(task: FitTask, goal: Goal, met: Met): Promise<Fitt
       told: met.told,
       difference,
       cleanFrom: null,
+      gaveUp: null,
     };
   let best = { ...found, geometry: met.geometry, told: met.told, difference };
   let { encodes } = met;
   const forced = mayForce(task, goal, met);
-  if (forced) {
-    const fewer = await fewerPixels(task, goal, met, best.difference);
-    encodes += fewer.encodes;
-    if (fewer.better) best = { ...best, ...fewer.better };
-  }
   const clean = forced && best.difference > CLEAN ? await smallestClean(task, goal.max!, best) : null;
   encodes += clean?.encodes ?? 0;
   // The search for a clean file knows more tables than the one for a size: what it found may fit after all.
@@ -71,6 +60,7 @@ export async function weighed(task: FitTask, goal: Goal, met: Met): Promise<Fitt
     told: best.told,
     difference: best.difference,
     cleanFrom: best.difference > CLEAN ? (clean?.found?.bytes ?? null) : null,
+    gaveUp: null,
   };
 }
 
@@ -85,50 +75,11 @@ const SURELY_CLEAN = 0.6;
 async function seenOf(task: FitTask, goal: Goal, met: Met): Promise<number | null> {
   const { picture, result } = met;
   // Fewer pixels are held against more of them, which no later station does.
-  const fewer = met.geometry.width * met.geometry.height < task.geometry.width * task.geometry.height;
+  const fewer = pixelsOf(met.geometry) < pixelsOf(task.view);
   if (!fewer && !mayForce(task, goal, met)) return null;
   const sample = fewer ? null : await picture.sample();
   const sampled = (await sample?.difference(result.found.setting)) ?? Infinity;
   return sampled <= CLEAN * SURELY_CLEAN ? null : picture.difference(result.found.setting);
-}
-
-/** Fewer pixels coded more finely, where they look closer to the photo at the same apparent size. */
-async function fewerPixels(task: FitTask, goal: Goal, { format, geometry, told }: Met, difference: number) {
-  let better: {
-    setting: SearchResult["found"]["setting"];
-    bytes: number;
-    geometry: Geometry;
-    told: string[];
-    difference: number;
-  } | null = null;
-  let encodes = 0;
-  let area = 1;
-  let best = difference;
-  for (let step = 0; step < STEPS; step += 1) {
-    area *= STEP;
-    const next = rescale({ brief: task.brief, photo: task.photo, from: geometry, area, frame: task.frame });
-    if (!next) break;
-    const picture = await task.picture(next, format, geometry);
-    const result = await search({ picture, format, goal, brief: task.brief, free: true, last: false });
-    encodes += result.encodes;
-    if (result.outcome !== "met") break;
-    const seen = await picture.difference(result.found.setting);
-    if (seen > best * BETTER) break;
-    best = seen;
-    const size = formatSize(next.width, next.height);
-    better = {
-      ...result.found,
-      geometry: next,
-      told: [
-        ...result.told,
-        ...told,
-        `fewer pixels (${size}), because coded finely they look closer to the photo than ` +
-          `${formatSize(geometry.width, geometry.height)} coded coarsely`,
-      ],
-      difference: seen,
-    };
-  }
-  return { better, encodes };
 }
 
 /** Up to so much above the ceiling a clean file that was found in a few trials may fit under it after all. */

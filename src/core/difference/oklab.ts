@@ -48,11 +48,11 @@ export interface Pixels {
 const WIDTH = 16;
 
 /**
- * Light that a screen in a lit room adds to everything, as a share of white: 0.2 of 80 cd/m², the reference
- * conditions of IEC 61966-2-1 (from memory). Without it the eye would see steps in black that no screen
- * shows.
+ * Light that a screen in a lit room adds to everything, as a share of white: the viewing flare of 1 % of
+ * IEC 61966-2-1's reference conditions (from memory). Without it the eye would see steps in black that no
+ * screen shows.
  */
-const FLARE = 0.0025;
+const FLARE = 0.01;
 
 const flared = (table: Float32Array, flare: number): Float32Array =>
   table.map((v) => (v + flare) / (1 + flare));

@@ -3,12 +3,16 @@ import type { Engine } from "./engine";
 import type { Activity, Errors } from "./scales";
 
 /**
- * Weights of squared errors and what is added to the local variance below them, calibrated on photographs
- * (`bench/difference.mjs`;
- * figures in docs/decisions/0007-visible-difference.md). The smaller the addition, the more texture hides.
+ * Weights of squared errors and what is added to the masking below them, calibrated on photographs
+ * (`bench/difference.mjs`; figures in docs/decisions/0007-visible-difference.md). The smaller the addition,
+ * the more texture hides.
  */
-const WEIGHTS = { full: 14.64, half: [234.4, 4.175, 0.1417], quarter: [12.59, 7.974, 0.3795] } as const;
-const FLOORS = { full: 0.000723, half: 0.0395, quarter: 7.04e-5, colour: 1.47e-5 } as const;
+const WEIGHTS = {
+  full: 17.88,
+  half: [50.7, 30.49, 0.3619],
+  quarter: [308.3, 174.9, 0.9965],
+} as const;
+const FLOORS = { full: 0.0002166, half: 0.9179, quarter: 0.001322, colour: 0.002002 } as const;
 
 /** Squared differences, cell by cell, into `out`. */
 export function cells(engine: Engine, e: Errors, v: Activity, out: Float64Array): void {
@@ -16,21 +20,26 @@ export function cells(engine: Engine, e: Errors, v: Activity, out: Float64Array)
     (plane) => engine.view(plane),
   );
   const [busyFull, busyHalf, busyQuarter] = [v.full, v.half, v.quarter].map((plane) => engine.view(plane));
-  const fourth = (root: number) => (root * root) ** 2;
   for (let i = 0; i < out.length; i += 1) {
-    const middle = fourth(busyHalf[i]);
+    const middle = masking(busyHalf[i]);
     const colour =
       WEIGHTS.half[1] * halfA[i] +
       WEIGHTS.half[2] * halfB[i] +
       WEIGHTS.quarter[1] * quarterA[i] +
       WEIGHTS.quarter[2] * quarterB[i];
     out[i] =
-      (WEIGHTS.full * full[i]) / (FLOORS.full + fourth(busyFull[i])) +
+      (WEIGHTS.full * full[i]) / (FLOORS.full + masking(busyFull[i])) +
       (WEIGHTS.half[0] * half[i]) / (FLOORS.half + middle) +
-      (WEIGHTS.quarter[0] * quarter[i]) / (FLOORS.quarter + fourth(busyQuarter[i])) +
+      (WEIGHTS.quarter[0] * quarter[i]) / (FLOORS.quarter + masking(busyQuarter[i])) +
       colour / (FLOORS.colour + middle);
   }
 }
+
+/**
+ * What a neighbourhood hides, from the mean of its variances' fourth roots: a power of 3.5 of it, a little less
+ * than the variance itself, since the busiest places do not hide without end.
+ */
+const masking = (root: number): number => root * root * root * Math.sqrt(root);
 
 /** Means of third, sixth and twelfth powers, so that one bad region is not averaged away. */
 export class Pool {

@@ -97,7 +97,7 @@ function sizeAt(base: Size, scale: number, { width: w, height: h, ratio }: Targe
 
 /**
  * The same geometry with about `area` times its pixels, where the brief leaves that free (its wishes may
- * yield); null where it does not.
+ * yield unless they are to hold); null where it does not.
  */
 export function rescale({
   brief,
@@ -105,12 +105,14 @@ export function rescale({
   from,
   area,
   frame = CENTRED,
+  wishesHold = false,
 }: {
   brief: ResolvedBrief;
   photo: Size;
   from: Geometry;
   area: number;
   frame?: Frame;
+  wishesHold?: boolean;
 }): Geometry | null {
   if (framesInside(brief, photo, frame)) {
     const { px } = brief.border!;
@@ -120,10 +122,11 @@ export function rescale({
       from: { ...from, width: from.width - 2 * px, height: from.height - 2 * px },
       area,
       frame,
+      wishesHold,
     });
     return inner && bordered(inner, px);
   }
-  const bounds = targetFor(brief, aimedSize(photo, frame), brief.wishes);
+  const bounds = targetFor(brief, aimedSize(photo, frame), wishesHold ? NONE : brief.wishes);
   const side = Math.sqrt(area);
   const cap = brief.enlarge === "allow" || area < 1 ? Infinity : 1 / from.scale;
   const factor = Math.min(side, cap);
@@ -142,6 +145,8 @@ export function rescale({
     return null;
   return frameInto(brief, photo, size, frame);
 }
+
+const NONE: ReadonlySet<never> = new Set();
 
 /** Puts the photo into an output of exactly `out` pixels, inside the border that is asked. */
 export function frameInto(brief: ResolvedBrief, photo: Size, out: Size, frame: Frame = CENTRED): Geometry {

@@ -35,6 +35,8 @@ export interface Encoding {
   bytes: number | null;
   about: number | null;
   told: string[];
+  /** Why pixels were given up that the brief leaves free; absent where none were. */
+  gaveUp?: string | null;
 }
 
 export interface PlanInput {
@@ -292,7 +294,7 @@ function frameSteps(input: PlanInput): Step[] {
   const size = formatSize(geometry.width, geometry.height);
   if (keepsPixels(geometry, facts)) return [];
   const seen = turnedSize(facts, { ...CENTRED, turn: geometry.turn });
-  const asked = `the brief asks for ${size} px`;
+  const asked = input.encoding.gaveUp ?? `the brief asks for ${size} px`;
   if (geometry.turn)
     steps.push({
       do: `Turn it ${geometry.turn === 270 ? "90° to the left" : `${geometry.turn}°${geometry.turn === 90 ? " to the right" : ""}`}`,

@@ -17,7 +17,7 @@ import {
 } from "../planned";
 import type { Judged } from "../workers";
 import { decodeTrial } from "./decode-trial";
-import { Judge, seenLarger } from "./judge";
+import { Judge } from "./judge";
 import { memoryTrials } from "./memory-trials";
 import { Sample } from "./sample";
 import type { PictureLook, TrialStore } from "./trial-store";
@@ -95,6 +95,7 @@ export class Candidates {
       encode: async (setting) => (await this.trial(picture, setting)).bytes,
       difference: async (setting) => (await this.judged(picture, setting, seenAs)).difference,
       sample: async () => (await this.sample(picture))?.searched ?? null,
+      reduced: async (share) => (await this.tryingOf(picture)).searched.reduced(share),
     };
   }
 
@@ -127,7 +128,7 @@ export class Candidates {
     const pixels = await decodeTrial(await this.encoding(picture, setting), setting, like, picture.cmyk);
     if (!seenAs) return this.judge(picture, setting, pixels);
     const whole = this.at(seenAs, picture.format);
-    return (await this.judgeOf(whole)).of(await seenLarger(pixels, seenAs));
+    return (await this.judgeOf(whole)).asSeen(pixels);
   }
 
   /** Null where nobody has looked at this trial yet. */
@@ -194,7 +195,11 @@ export class Candidates {
   }
 
   private async sample(picture: PlannedPicture): Promise<Sample | null> {
-    if (!Sample.serves(picture.geometry)) return null;
+    return Sample.serves(picture.geometry) ? this.tryingOf(picture) : null;
+  }
+
+  /** Its sample, or a small picture whole. */
+  private async tryingOf(picture: PlannedPicture): Promise<Sample> {
     if (this.lastSample?.of !== picture.key)
       this.lastSample = new Sample(picture, await this.pixels(picture), this.signal);
     return this.lastSample;

@@ -1,7 +1,5 @@
 /** Holds trials against one planned picture, on threads. */
-import sharp from "sharp";
 import type { Pixels } from "@/core/difference";
-import type { Size } from "@/core/photo";
 import type { RgbSpace } from "@/core/pixels/colour";
 import type { Planned } from "@/core/pixels/develop";
 import type { Judged } from "../workers";
@@ -35,6 +33,14 @@ export class Judge {
       return { difference: 0, worst: null, shift: { lightness: 0, colour: 0 } };
     return differenceAside(this.id, this.reference, { ...trial, space: this.space });
   }
+
+  /** A trial of other pixels, brought to the reference's size as viewers do. */
+  async asSeen(trial: Pixels): Promise<Judged> {
+    const { width, height } = this.reference;
+    if (trial.width === width && trial.height === height) return this.of(trial);
+    await this.analysed;
+    return differenceAside(this.id, this.reference, { ...trial, space: this.space }, true);
+  }
 }
 
 /** In memory that threads share, so that a large picture is not copied for every trial. */
@@ -56,23 +62,4 @@ function same(a: Pixels, b: Pixels): boolean {
     return false;
   const bytes = ({ data }: Pixels) => new Uint8Array(data.buffer, data.byteOffset, data.byteLength);
   return Buffer.compare(bytes(a), bytes(b)) === 0;
-}
-
-/** A picture of fewer pixels as it is seen at the size of one with more: enlarged smoothly, as viewers do. */
-export async function seenLarger(pixels: Pixels, { width, height }: Size): Promise<Pixels> {
-  const deep = pixels.data instanceof Uint16Array;
-  const image = sharp(pixels.data as Uint8Array, {
-    raw: { width: pixels.width, height: pixels.height, channels: pixels.channels as 1 | 2 | 3 | 4 },
-    limitInputPixels: false,
-  });
-  const { data, info } = await (deep ? image.toColourspace(pixels.channels < 3 ? "grey16" : "rgb16") : image)
-    .resize(width, height, { fit: "fill", kernel: "cubic" })
-    .raw({ depth: deep ? "ushort" : "uchar" })
-    .toBuffer({ resolveWithObject: true });
-  return {
-    ...pixels,
-    data: deep ? new Uint16Array(data.buffer, data.byteOffset, data.length / 2) : data,
-    width: info.width,
-    height: info.height,
-  };
 }

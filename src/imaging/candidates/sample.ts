@@ -5,6 +5,7 @@
 import { type Picture as Searched, type Setting, settingKey } from "@/core/coding";
 import type { Size } from "@/core/photo";
 import type { Planned } from "@/core/pixels/develop";
+import { seenAt } from "@/core/pixels/resample";
 import { encodeAside } from "../encode";
 import { isFlat, type PlannedPicture } from "../planned";
 import { decodeTrial } from "./decode-trial";
@@ -17,56 +18,74 @@ export const SIDE = 128;
 /** Parts across and down. */
 const ACROSS = 4;
 
-/** Trials on the sample of one planned picture; none is kept longer than this. */
+/** What of a planned picture its trials need. */
+type Kind = Pick<PlannedPicture, "key" | "space" | "cmyk">;
+
+/** Trials on the sample of one planned picture, or on a small one itself; none is kept longer than this. */
 export class Sample {
   static serves = ({ width, height }: Size): boolean => width * height >= SAMPLED_FROM;
 
   /** Key of the picture that it is a sample of. */
   readonly of: string;
   readonly searched: Searched;
-  private readonly pixels: Planned;
   private readonly judge: Judge;
-  private readonly encodings = new Map<string, Promise<Uint8Array>>();
-  private readonly differences = new Map<string, Promise<number>>();
+  private readonly smaller = new Map<number, Searched>();
 
   constructor(
-    private readonly picture: PlannedPicture,
+    private readonly picture: Kind,
     whole: Planned,
     private readonly signal?: AbortSignal,
   ) {
     this.of = picture.key;
-    this.pixels = sampleOf(whole);
-    this.judge = new Judge(`${picture.key} sample`, this.pixels, picture.space, SIDE);
-    this.searched = {
-      pixels: this.pixels.width * this.pixels.height,
-      flat: isFlat(this.pixels),
+    const cut = Sample.serves(whole);
+    const pixels = cut ? sampleOf(whole) : whole;
+    this.judge = new Judge(`${picture.key} sample`, pixels, picture.space, cut ? SIDE : undefined);
+    this.searched = this.tried(pixels, async (share) => this.reduced(pixels, share));
+  }
+
+  private reduced(pixels: Planned, share: number): Searched {
+    const side = (px: number) => Math.max(2, Math.round((px * share) / 2) * 2);
+    const size = { width: side(pixels.width), height: side(pixels.height) };
+    const { space } = this.picture;
+    const known =
+      this.smaller.get(size.width) ??
+      this.tried(seenAt({ ...pixels, space }, size), () => {
+        throw new Error("a smaller sample is made from the whole one");
+      });
+    this.smaller.set(size.width, known);
+    return known;
+  }
+
+  /** Trials of these pixels, held against the sample at its own size; each is made once. */
+  private tried(pixels: Planned, reduced: Searched["reduced"]): Searched {
+    const { cmyk } = this.picture;
+    const encodings = new Map<string, Promise<Uint8Array>>();
+    const differences = new Map<string, Promise<number>>();
+    const encoded = (setting: Setting) => {
+      this.signal?.throwIfAborted();
+      return once(encodings, setting, () => encodeAside(pixels, setting, cmyk, this.signal));
+    };
+    const difference = async (setting: Setting) => {
+      const trial = await decodeTrial(await encoded(setting), setting, pixels, cmyk);
+      return (await this.judge.asSeen(trial)).difference;
+    };
+    return {
+      pixels: pixels.width * pixels.height,
+      flat: isFlat(pixels),
       overhead: 0,
-      encode: async (setting) => (await this.encoded(setting)).length,
-      difference: (setting) => this.difference(setting),
+      encode: async (setting) => (await encoded(setting)).length,
+      difference: (setting) => once(differences, setting, () => difference(setting)),
       sample: async () => null,
+      reduced,
     };
   }
+}
 
-  private encoded(setting: Setting): Promise<Uint8Array> {
-    this.signal?.throwIfAborted();
-    const key = settingKey(setting);
-    const known =
-      this.encodings.get(key) ?? encodeAside(this.pixels, setting, this.picture.cmyk, this.signal);
-    this.encodings.set(key, known);
-    return known;
-  }
-
-  private difference(setting: Setting): Promise<number> {
-    const key = settingKey(setting);
-    const known = this.differences.get(key) ?? this.judged(setting);
-    this.differences.set(key, known);
-    return known;
-  }
-
-  private async judged(setting: Setting): Promise<number> {
-    const pixels = await decodeTrial(await this.encoded(setting), setting, this.pixels, this.picture.cmyk);
-    return (await this.judge.of(pixels)).difference;
-  }
+function once<T>(made: Map<string, Promise<T>>, setting: Setting, make: () => Promise<T>): Promise<T> {
+  const key = settingKey(setting);
+  const known = made.get(key) ?? make();
+  made.set(key, known);
+  return known;
 }
 
 /** A picture of 512 × 512 px. */

@@ -6,14 +6,27 @@ import type { OutputFormat, ResolvedBrief } from "@/core/brief";
 import {
   type ArmSetting,
   armFor,
+  type Ideal,
   qualityFor,
   type TraceAsked,
   type Traced,
   type WholeFile,
 } from "@/core/budget";
-import { CAREFUL_PIXELS, type Choice, type Picture, type Setting, searchPng, settingOf } from "@/core/coding";
-import { type Geometry, rescale } from "@/core/geometry";
-import { PhotoError, type Size } from "@/core/photo";
+import {
+  asPages,
+  bestShare,
+  CAREFUL_PIXELS,
+  type Choice,
+  foretell,
+  lossyOf,
+  type Picture,
+  type Setting,
+  searchPng,
+  settingOf,
+} from "@/core/coding";
+import { CLEAN } from "@/core/difference";
+import { type Geometry, pixelsOf, resized } from "@/core/geometry";
+import { PhotoError } from "@/core/photo";
 import { allowedFormats, keepsLayers, reasonsToEncode } from "@/core/plan";
 import { rewriteHeaders } from "../headers";
 import { type PlannedPhoto, type PlanRequest, planPhoto, resolvedFor } from "../planned";
@@ -35,7 +48,7 @@ const APART = 1.3;
  */
 export async function trace(
   request: TraceRequest,
-  { side, trials: asked }: Omit<TraceAsked, "id">,
+  { side, trials: asked, bytes }: Omit<TraceAsked, "id">,
   before: Traced | null,
 ): Promise<Traced> {
   if (keepsLayers(resolvedFor(request), request.source.facts))
@@ -46,7 +59,24 @@ export async function trace(
   const candidates = new Candidates(await planPhoto(request), request);
   const geometry = reduced(candidates.photo, side);
   const traced = before ? { ...before } : await begun(candidates, geometry, side, request.choice);
+  if (bytes !== undefined) traced.ideal = await idealFor(candidates, traced.format, bytes);
   return traced.arm && asked ? further(candidates, geometry, traced, asked) : traced;
+}
+
+/** Which pixels differ least at about so many bytes, as the photo is looked at: by its sample. */
+async function idealFor(candidates: Candidates, format: OutputFormat, bytes: number): Promise<Ideal> {
+  const { resolved: brief, view: geometry } = candidates.photo;
+  const picture = await candidates.searched(geometry, format);
+  const views = {
+    brief,
+    lossy: lossyOf(format)!,
+    target: bytes,
+    view: format === "pdf" ? asPages(picture) : picture,
+  };
+  const { difference, cleanFrom } = await foretell(views);
+  const share = difference <= CLEAN ? 1 : ((await bestShare(views)) ?? LEAST_SHARE);
+  const view = Math.max(geometry.width, geometry.height);
+  return { side: Math.round(view * share), view, clean: cleanFrom, pixels: picture.pixels };
 }
 
 /** The trials that are asked, on top of those that are known. */
@@ -56,17 +86,17 @@ async function further(
   traced: Traced,
   asked: NonNullable<TraceAsked["trials"]>,
 ): Promise<Traced> {
-  const { resolved, geometry: full } = candidates.photo;
+  const { resolved } = candidates.photo;
   const { format } = traced;
   const out: Traced = { ...traced, points: [...traced.points], shape: [...traced.shape] };
   if (!out.points.length) {
     const { flat } = await candidates.look(candidates.at(geometry, format));
     out.arm = armFor(format, resolved, geometry.width * geometry.height, flat);
   }
-  const fewer = isFewer(geometry, full);
-  const picture = await candidates.searched(geometry, format, fewer ? full : undefined);
-  // A sample cannot show what fewer pixels cost.
-  const sample = fewer ? null : await picture.sample();
+  const seenAs = lookedAt(candidates, geometry);
+  const picture = await candidates.searched(geometry, format, seenAs);
+  // A sample cannot show what other pixels than those that are looked at cost.
+  const sample = seenAs ? null : await picture.sample();
   const weigh = (quality: number) => weighAt(out, picture, sample, quality);
   for (const quality of asked.qualities) await weigh(quality);
   if (out.points.length) return out;
@@ -79,7 +109,12 @@ async function further(
   return out;
 }
 
-const isFewer = (a: Size, b: Size): boolean => a.width * a.height < b.width * b.height;
+/** Where not even a sample of the fewest pixels fits. */
+const LEAST_SHARE = 0.05;
+
+/** Fewer pixels than are looked at are judged at the view size, all others at their own. */
+const lookedAt = ({ photo: { view } }: Candidates, geometry: Geometry): Geometry | undefined =>
+  pixelsOf(geometry) < pixelsOf(view) ? view : undefined;
 
 async function weighAt(
   out: Traced,
@@ -111,12 +146,13 @@ async function shapeAt(traced: Traced, sample: Picture, quality: number): Promis
 }
 
 /** As many pixels as the common side leaves, where the brief leaves that free. */
-function reduced({ resolved, source, geometry: full, frame }: PlannedPhoto, side: number | null): Geometry {
+function reduced(
+  { resolved: brief, source, geometry: full, frame }: PlannedPhoto,
+  side: number | null,
+): Geometry {
   const long = Math.max(full.width, full.height);
   if (side === null || side >= long) return full;
-  return (
-    rescale({ brief: resolved, photo: source.facts, from: full, area: (side / long) ** 2, frame }) ?? full
-  );
+  return resized({ brief, photo: source.facts, frame }, full, side / long);
 }
 
 /** What can be told before the first trial of an arm. */
@@ -129,7 +165,7 @@ async function begun(
   const { source, brief, resolved, frame, geometry: full } = candidates.photo;
   const formats = allowedFormats(resolved, source.facts);
   const { min, max } = resolved.fileSize;
-  const free = rescale({ brief: resolved, photo: source.facts, from: full, area: 0.72, frame }) !== null;
+  const free = resized({ brief: resolved, photo: source.facts, frame }, full, 0.85) !== full;
   const common = {
     side,
     free,
@@ -182,10 +218,9 @@ async function withoutLoss(
 }
 
 async function ready(candidates: Candidates, geometry: Geometry, setting: Setting): Promise<WholeFile> {
-  const full = candidates.photo.geometry;
   const picture = candidates.at(geometry, setting.format);
   const { bytes } = await candidates.trial(picture, setting);
-  const seenAs = isFewer(geometry, full) ? full : undefined;
+  const seenAs = lookedAt(candidates, geometry);
   const { difference } = await candidates.judged(picture, setting, seenAs);
   return { bytes, setting, difference };
 }

@@ -37,6 +37,7 @@ export async function byHand(candidates: Candidates, choice: Choice): Promise<Ch
       told: ["the setting of your choice, because it was chosen on Weigh"],
       difference: null,
       cleanFrom: null,
+      gaveUp: null,
     },
     encodes: 1,
     notes: [],

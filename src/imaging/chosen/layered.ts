@@ -43,7 +43,18 @@ export async function planLayered(request: PlanRequest): Promise<PlannedPhoto> {
     );
   const notes = notesOn(resolved, source.facts, frame);
   const sha256 = nameOf(source, request.sha256);
-  return { brief, resolved, source, sha256, frame, geometry, proposed: false, ink: null, notes };
+  return {
+    brief,
+    resolved,
+    source,
+    sha256,
+    frame,
+    geometry,
+    view: geometry,
+    proposed: false,
+    ink: null,
+    notes,
+  };
 }
 
 /** The lightest file that its measures give, or one of as many pixels as the ceiling allows. */

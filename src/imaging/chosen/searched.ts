@@ -8,12 +8,13 @@ import type { Chosen } from "./asked";
 
 export async function searched(candidates: Candidates): Promise<Chosen> {
   const { photo } = candidates;
-  const { resolved, source, frame, geometry } = photo;
+  const { resolved, source, frame, geometry, view } = photo;
   const fitted = await fitFormats({
     brief: resolved,
     photo: source.facts,
     frame,
     geometry,
+    view,
     formats: allowedFormats(resolved, source.facts),
     softCeiling: softCeiling(photo),
     picture: (pixels, format, seenAs) => candidates.searched(pixels, format, seenAs),

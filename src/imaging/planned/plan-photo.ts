@@ -1,7 +1,7 @@
 /** The second station: what lies in the file, brought through brief and frame. */
 import { createHash } from "node:crypto";
 import { type Brief, clauseNames, formatName, type ResolvedBrief, resolveBrief } from "@/core/brief";
-import { type Geometry, planGeometry, proposeFrame, targetFor } from "@/core/geometry";
+import { type Geometry, planGeometry, proposeFrame, targetFor, viewGeometry } from "@/core/geometry";
 import { AUTO, aimedSize, type Frame, rawTakingOf } from "@/core/photo";
 import type { InkReport } from "@/core/pixels/ink";
 import { allowedFormats } from "@/core/plan";
@@ -22,6 +22,8 @@ export interface PlannedPhoto {
   /** The frame that is used: a proposed one where nobody has set it. */
   frame: Frame;
   geometry: Geometry;
+  /** The pixels at which the finished picture is looked at: those of `geometry`, or fewer. */
+  view: Geometry;
   /** Somebody has to look at the frame, which was proposed and cuts. */
   proposed: boolean;
   /** What was found as ink, where the brief asks for it. */
@@ -61,6 +63,7 @@ export async function planPhoto(request: PlanRequest): Promise<PlannedPhoto> {
     sha256: nameOf(stage.source, stage.sha256),
     frame,
     geometry,
+    view: viewGeometry({ brief: resolved, photo: stage.source.facts, frame }, geometry),
     proposed: frame.auto === true && geometry.cut > 0,
     ink: stage.ink,
     notes: [

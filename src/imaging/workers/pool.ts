@@ -28,8 +28,8 @@ export const developAside = (samples: Samples, plan: Development) =>
  * `id` names the reference: a thread that has met it need not analyse it again. Its pixels are shared, not
  * copied.
  */
-export const differenceAside = (id: string, reference: Pixels, trial: Pixels) =>
-  aside({ kind: "difference", id, reference, trial }) as Promise<Judged>;
+export const differenceAside = (id: string, reference: Pixels, trial: Pixels, asSeen = false) =>
+  aside({ kind: "difference", id, reference, trial, asSeen }) as Promise<Judged>;
 
 /** Has a thread analyse a reference before the first trial is there. Nothing is done where there are no threads. */
 export async function analyseAside(id: string, reference: Pixels): Promise<void> {

@@ -4,12 +4,14 @@ import { type Difference, type Pixels, Reference } from "@/core/difference";
 import type { InkSettings } from "@/core/photo";
 import { type Developed, type Development, develop, type Samples } from "@/core/pixels/develop";
 import { findInk, type InkFound, type RgbPicture } from "@/core/pixels/ink";
+import { seenAt } from "@/core/pixels/resample";
 
 export type Work =
   | { kind: "ink"; picture: RgbPicture; settings: InkSettings }
   | { kind: "develop"; samples: Samples; plan: Development }
   | { kind: "reference"; id: string; reference: Pixels }
-  | { kind: "difference"; id: string; reference: Pixels; trial: Pixels };
+  /** `asSeen`: the trial is brought to the reference's size first. */
+  | { kind: "difference"; id: string; reference: Pixels; trial: Pixels; asSeen: boolean };
 
 /** A comparison without its map, which nobody asks for across threads. */
 export type Judged = Omit<Difference, "map">;
@@ -31,6 +33,7 @@ export function carryOut(work: Work): Done {
     last.reference.analyse();
     return { analysed: true };
   }
-  const { difference, worst, shift } = last.reference.compare(work.trial);
+  const trial = work.asSeen ? seenAt(work.trial, work.reference) : work.trial;
+  const { difference, worst, shift } = last.reference.compare(trial);
   return { difference, worst, shift };
 }

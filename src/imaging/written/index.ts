@@ -1,2 +1,2 @@
 export { putAs, putInto, writeNewFile } from "./write";
-export { type Written, writeFile } from "./write-file";
+export { type GaveUp, type Written, writeFile } from "./write-file";

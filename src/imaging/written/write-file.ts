@@ -3,6 +3,7 @@ import { clauseNames, clauseWords, formatName, heldBy, lostToFormat, type Output
 import type { Setting } from "@/core/coding";
 import { qualityOf, readJpeg } from "@/core/containers";
 import type { Geometry } from "@/core/geometry";
+import type { Size } from "@/core/photo";
 import { beatsWith, dotScreenWords } from "@/core/pixels/develop";
 import { passSteps, planSteps, type Step } from "@/core/plan";
 import type { WrittenKind } from "@/core/plan/names";
@@ -25,12 +26,20 @@ export interface Written {
   difference: number | null;
   /** Bytes from which on the ceiling would force no visible loss; null where it forces none. */
   cleanFrom: number | null;
+  /** Pixels that the brief leaves free were given up: how many there could be, and at how many it is looked at. */
+  gaveUp: GaveUp | null;
   /** Period in px of a dot screen that beats with the new pixels; null where none does. */
   dotScreen: number | null;
   passedThrough: boolean;
   steps: Step[];
   told: string[];
   notes: string[];
+}
+
+export interface GaveUp {
+  all: Size;
+  view: Size;
+  why: string;
 }
 
 export async function writeFile(
@@ -48,6 +57,7 @@ const layeredFile = ({ file, format, geometry, difference, same, steps }: Lighte
   setting: null,
   difference,
   cleanFrom: null,
+  gaveUp: null,
   dotScreen: null,
   passedThrough: same,
   steps,
@@ -81,6 +91,7 @@ function ownFile({ brief, resolved, source, geometry, frame }: PlannedPhoto, own
     setting: null,
     difference: 0,
     cleanFrom: null,
+    gaveUp: null,
     dotScreen: null,
     passedThrough: true,
     steps: [ownStep(first, own, source.bytes.length), ...others],
@@ -118,6 +129,10 @@ async function codedFile(candidates: Candidates, { fitted }: Coded): Promise<Wri
     setting,
     difference: fitted.difference,
     cleanFrom: fitted.cleanFrom,
+    gaveUp:
+      fitted.gaveUp === null
+        ? null
+        : { all: sizeOf(photo.geometry), view: sizeOf(photo.view), why: fitted.gaveUp },
     dotScreen: beats ? look.dotScreen : null,
     passedThrough: false,
     steps: stepsOf(photo, { fitted, look, bytes: file.length, headers: picture.headers }),
@@ -125,6 +140,8 @@ async function codedFile(candidates: Candidates, { fitted }: Coded): Promise<Wri
     notes: beats ? [...notes, dotScreenWords(look.dotScreen!)] : notes,
   };
 }
+
+const sizeOf = ({ width, height }: Size): Size => ({ width, height });
 
 interface StepsTask {
   fitted: Coded["fitted"];
@@ -134,7 +151,7 @@ interface StepsTask {
 }
 
 function stepsOf(photo: PlannedPhoto, { fitted, look, bytes, headers }: StepsTask): Step[] {
-  const { setting, geometry, told } = fitted;
+  const { setting, geometry, told, gaveUp } = fitted;
   const { format } = setting;
   return planSteps({
     brief: photo.brief,
@@ -148,7 +165,7 @@ function stepsOf(photo: PlannedPhoto, { fitted, look, bytes, headers }: StepsTas
     proposed: photo.frame.auto === true && geometry.cut > 0,
     writePpi: headers.ppi,
     dropped: headers.dropped,
-    encoding: { setting, format, bytes, about: null, told },
+    encoding: { setting, format, bytes, about: null, told, gaveUp },
   });
 }
 

@@ -44,8 +44,10 @@ export interface RowView {
   bytes: number | null;
   /** Visible difference from the planned picture; null until it is measured. */
   difference: number | null;
-  /** Bytes from which on the ceiling would force no visible loss. */
+  /** Bytes from which on the ceiling would force no visible loss, and no pixels to be given up. */
   cleanFrom: number | null;
+  /** Pixels that the brief leaves free were given up: all of them, those at which it is looked at, and why. */
+  gaveUp: { all: Size; view: Size; why: string } | null;
   /** The setting that a person has chosen. */
   choice: Choice | null;
   /** Resolution that the file will carry, in ppi. */

@@ -12,16 +12,25 @@ interface Props {
   photo?: Size | null;
   /** Period in px of a dot screen in the photo; null where none beats with the new pixels. */
   dotScreen?: number | null;
+  /** Its file was made, meets the brief and shows no loss. */
+  clean?: boolean;
   onSave: (brief: Brief, words: string) => void;
   /** Lights up the clauses that a disagreement is about. */
   onLight?: (clauses: readonly string[]) => void;
 }
 
-export function DisagreementList({ brief, photo = null, dotScreen = null, onSave, onLight }: Props) {
+export function DisagreementList({
+  brief,
+  photo = null,
+  dotScreen = null,
+  clean = false,
+  onSave,
+  onLight,
+}: Props) {
   const { width, height } = photo ?? { width: 0, height: 0 };
   const found = useMemo(
-    () => findDisagreements(brief, width ? { width, height } : null, dotScreen),
-    [brief, width, height, dotScreen],
+    () => findDisagreements(brief, width ? { width, height } : null, dotScreen, clean),
+    [brief, width, height, dotScreen, clean],
   );
   return found.map((disagreement) => (
     <div

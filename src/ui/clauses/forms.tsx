@@ -8,6 +8,7 @@ import { Choices } from "./fields";
 import type { Kind } from "./kind";
 import { paper, resolution } from "./paper-forms";
 import { background, box, names, pixels, scale, shape, sizes } from "./pixel-forms";
+import { view } from "./view-form";
 import { fileSize, quality, total } from "./weight-forms";
 
 export const format: Kind = {
@@ -100,6 +101,7 @@ export const FORMS: Partial<Record<string, Kind>> = {
   sharpen,
   frame,
   enlarge,
+  view,
   background,
   border,
   ink,

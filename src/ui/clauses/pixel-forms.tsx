@@ -63,13 +63,13 @@ function rangeReading({ min, max }: Typed<number>): string {
 
 const SIZE = /^\s*(\d{1,5})\s*(?:px)?\s*(?:×|x|\*|by)\s*(\d{1,5})\s*(?:px)?\s*$/i;
 
-function readSize(text: string): { width: number; height: number } {
+export function readSize(text: string): { width: number; height: number } {
   const match = SIZE.exec(text);
   if (!match) throw new UnitError("size", 'two sides such as "1640 × 720"', `"${text.trim()}"`);
   return { width: parsePixels(match[1]), height: parsePixels(match[2]) };
 }
 
-const sizeText = (size: { width: number; height: number }) => `${size.width} × ${size.height}`;
+export const sizeText = (size: { width: number; height: number }) => `${size.width} × ${size.height}`;
 
 /** A clause that is one line of text. */
 export function line({

@@ -3,6 +3,7 @@
 /** The brief of the chosen photo: its clauses as chips, and where they contradict each other. */
 import { DropdownMenu } from "radix-ui";
 import { type Brief, resolveBrief } from "@/core/brief";
+import { CLEAN } from "@/core/difference";
 import type { BatchView, DeskView, RowView } from "../api";
 import { briefOf, call, NO_BRIEF, useBriefEdit, useChange } from "../api";
 import { AddClauses, ChipButton, DisagreementList, statedChips } from "../clauses";
@@ -18,6 +19,10 @@ interface Props {
   /** Rows that a pasted brief can be for: the chosen one and those marked with it. */
   chosen: string[];
 }
+
+/** Its file was made, meets the brief and shows no loss. */
+const isClean = ({ figure, verdict, difference }: RowView): boolean =>
+  figure === "measured" && verdict?.state === "meets" && difference !== null && difference <= CLEAN;
 
 export function BriefStrip({ batch, briefs, row, chosen }: Props) {
   const edit = useBriefEdit(batch.id);
@@ -93,6 +98,7 @@ export function BriefStrip({ batch, briefs, row, chosen }: Props) {
         brief={brief}
         photo={row?.before ?? null}
         dotScreen={row?.dotScreen ?? null}
+        clean={row !== null && isClean(row)}
         onSave={save}
       />
       {total && use && <TotalNote batch={batch} total={total} brief={brief} onSave={save} />}

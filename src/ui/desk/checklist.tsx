@@ -28,6 +28,7 @@ const HOW: ReadonlySet<ClauseKey> = new Set<ClauseKey>([
   "frame",
   "background",
   "enlarge",
+  "view",
   "sharpen",
   "padding",
   "names",

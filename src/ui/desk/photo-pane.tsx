@@ -5,10 +5,9 @@ import { Download } from "lucide-react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { CLEAN, PLAIN } from "@/core/difference";
-import { formatSize, trimNumber } from "@/core/units";
+import { formatSize } from "@/core/units";
 import type { BatchView, DeskView, MadeView, RowView } from "../api";
-import { call, useBriefEdit, useChange } from "../api";
+import { call, useChange } from "../api";
 import { Button, ProofLines, rowState, TickList, useKeys } from "../parts";
 import { PartPicture } from "../picture";
 import { Checklist } from "./checklist";
@@ -16,6 +15,7 @@ import { FrameMap } from "./frame-map";
 import { InkPanel } from "./ink-panel";
 import { RowBrief } from "./row-brief";
 import { TakingPanel } from "./taking-panel";
+import { Harm } from "./ways-out";
 
 interface Props {
   batch: BatchView;
@@ -95,19 +95,7 @@ export function PhotoPane({ batch, row, briefs, chosen }: Props) {
                 </li>
               ))}
             </ol>
-            {row.difference !== null && row.difference > 0 && (
-              <p className="mt-2 text-small">
-                Visible difference <b className="figures">{trimNumber(row.difference, 2)}</b>
-                <span className="text-second">
-                  {row.difference <= CLEAN
-                    ? ": no visible loss at 100 %"
-                    : row.difference <= PLAIN
-                      ? ": a careful eye sees it at 100 %"
-                      : ": plain to see"}
-                </span>
-              </p>
-            )}
-            {row.cleanFrom !== null && brief && <RaiseCeiling batchId={batch.id} row={row} />}
+            {brief && <Harm batchId={batch.id} row={row} brief={brief} />}
             {row.notes.map((note) => (
               <p key={note} className="mt-2 text-small text-needs">
                 {note}
@@ -184,23 +172,6 @@ function Picture({ row, batchId, ink }: { row: RowView; batchId: string; ink: bo
         )}
       </figcaption>
     </figure>
-  );
-}
-
-/** The way out of a ceiling that forces visible loss: the size from which on it does not. */
-function RaiseCeiling({ batchId, row }: { batchId: string; row: RowView }) {
-  const max = Math.ceil(row.cleanFrom! / 1000);
-  const edit = useBriefEdit(batchId);
-  const raise = () =>
-    edit.mutate({
-      change: (brief) => ({ ...brief, fileSize: { ...brief.fileSize, max: `${max}kB` } }),
-      words: `raising the ceiling to ${max} kB`,
-      row: row.id,
-    });
-  return (
-    <Button className="mt-1.5" disabled={edit.isPending} onClick={raise}>
-      Raise the ceiling to {max} kB
-    </Button>
   );
 }
 

@@ -5,16 +5,20 @@ import { resolveBrief } from "@/core/brief";
 import {
   type ArmSetting,
   armFor,
+  BEGIN,
   cannotWords,
+  type Ideal,
   type Limit,
+  next,
   offersFor,
   offerWords,
   sharedWords,
+  type Traced,
   totalCheck,
   type Whole,
 } from "@/core/budget";
 import { armOf } from "@/core/budget/arm";
-import { bestSide, nextSide } from "@/core/budget/fewer";
+import { bestSide, foretoldSide, nextSide } from "@/core/budget/fewer";
 import type { SharedPhoto } from "@/core/budget/photo";
 import { Share, type ShareAnswer } from "@/core/budget/share";
 import { base64Bytes } from "@/core/delivery/mail";
@@ -247,22 +251,68 @@ describe("a limit that cannot be met", () => {
 });
 
 describe("fewer pixels for all", () => {
-  it("are tried where the difference is large, and only as long as they gain", () => {
-    expect(nextSide([{ side: null, level: 1.4, total: 1 }], 2000, 1)).toBeNull();
-    expect(nextSide([{ side: null, level: 1.8, total: 1 }], 2000, 1)).toBe(1697);
-    expect(
-      nextSide(
-        [
-          { side: null, level: 1.8, total: 1 },
-          { side: 1697, level: 1.79, total: 1 },
-        ],
-        2000,
-        1,
-      ),
-    ).toBeNull();
-    // Far too large: the first step goes farther.
-    expect(nextSide([{ side: null, level: null, total: 4 }], 2000, 1)).toBeLessThan(900);
-    expect(nextSide([{ side: null, level: null, total: 1e9 }], 100, 1)).toBeNull();
+  const ideal = (change: Partial<Ideal> = {}): Ideal => ({
+    side: 1200,
+    view: 1620,
+    clean: 400_000,
+    pixels: 1_749_600,
+    ...change,
+  });
+
+  it("begin at the side that samples foretell: what stays clean, else the middle of what looks best", () => {
+    // Clean together with room to spare: more pixels than are looked at, as many as stay clean.
+    expect(foretoldSide([ideal(), ideal()], 4000, 800_000 * 1.08 * 4 ** 0.85)).toBe(3240);
+    expect(foretoldSide([ideal(), ideal()], 3000, 4_000_000)).toBeNull();
+    expect(foretoldSide([ideal(), ideal({ side: 300 })], 4000, 100_000)).toBe(600);
+    // Never more than is looked at where it is not clean, and never more than there is.
+    expect(foretoldSide([ideal({ side: 1620 })], 4000, 390_000)).toBe(1620);
+    expect(foretoldSide([ideal({ side: 1620 })], 1000, 390_000)).toBeNull();
+  });
+
+  it("go on only where the coarsest do not fit, or pixels beyond the view are not clean", () => {
+    const at = { longest: 4000, view: 1620, max: 1 };
+    expect(nextSide([{ side: 1200, level: 1.4, total: 1 }], at)).toBeNull();
+    expect(nextSide([{ side: 3000, level: 0.9, total: 1 }], at)).toBeNull();
+    expect(nextSide([{ side: 3000, level: 1.2, total: 1 }], at)).toBe(1620);
+    // Far too large: the step goes farther.
+    expect(nextSide([{ side: 2000, level: null, total: 4 }], at)).toBeLessThan(900);
+    expect(nextSide([{ side: 40, level: null, total: 1e9 }], at)).toBeNull();
+  });
+
+  it("end as one whole at one side: asked of samples first, then made", () => {
+    const full = { width: 6000, height: 4000 };
+    const whole = files(1_000_000);
+    const models = Array.from({ length: 5 }, () => ({ pixels: 24e6, heavy: 1, soft: 1, tilt: 1 }));
+    const first = models.map((model, i) => ({
+      ...photoOf(String(i), model),
+      side: null,
+      geometry: {
+        ...full,
+        mode: "whole",
+        crop: { x: 0, y: 0, ...full },
+        place: { x: 0, y: 0, ...full },
+        scale: 1,
+        cut: 0,
+      } as const,
+      full,
+      format: "jpeg" as const,
+      free: true,
+      seen: null,
+    }));
+    const known = (traced: (i: number) => Record<string, Traced>) =>
+      models.map((_, i) => ({ id: String(i), traced: traced(i) }));
+    const asked = next(BEGIN, { aim: "best", whole, photos: known((i) => ({ all: first[i] })) });
+    expect(asked).toMatchObject({
+      kind: "trials",
+      trials: [{ side: null, trials: null, bytes: 200_000 }, {}, {}, {}, {}],
+    });
+    const sampled = (i: number) => ({ ...first[i], ideal: ideal() });
+    const begun = next(asked.state, { aim: "best", whole, photos: known((i) => ({ all: sampled(i) })) });
+    expect(begun).toMatchObject({
+      kind: "trials",
+      state: { side: 1200 },
+      trials: [{ side: 1200 }, {}, {}, {}, {}],
+    });
   });
 
   it("are taken only where they look better", () => {

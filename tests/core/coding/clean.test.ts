@@ -56,6 +56,7 @@ function picture(
     encode: async (s) => (made.push(s), size(s)),
     difference: async (s) => look(s),
     sample: async () => sample,
+    reduced: () => Promise.reject(new Error("pixels are given here")),
   };
   return { picture: made1, made };
 }
@@ -137,15 +138,15 @@ describe("aim clean", () => {
 describe("best under a ceiling", () => {
   const brief = (clauses: Partial<Brief>) =>
     resolveBrief(parseBrief({ zumbrelBrief: 1, name: "b", ...clauses }));
-  const task = (b: ReturnType<typeof brief>, of: (pixels: number, shrunk: boolean) => Picture) => ({
+  const task = (b: ReturnType<typeof brief>, of: () => Picture) => ({
     brief: b,
     photo: { width: 2000, height: 1500 },
     frame: CENTRED,
     geometry: planGeometry(b, { width: 2000, height: 1500 }),
+    view: planGeometry(b, { width: 2000, height: 1500 }),
     formats: b.formats ?? ["jpeg" as const],
     softCeiling: null,
-    picture: async (g: { width: number; height: number }, _: string, seenAs?: unknown) =>
-      of(g.width * g.height, seenAs !== undefined),
+    picture: async () => of(),
   });
 
   it("takes the least difference, not the highest quality number", async () => {
@@ -159,20 +160,6 @@ describe("best under a ceiling", () => {
     const { found } = await searchJpeg(looks, { min: null, max: 60_000, aim: "best" }, free);
     expect(found.setting.chroma).toBe("4:4:4");
     expect(found.bytes).toBeLessThanOrEqual(60_000);
-  });
-
-  it("gives up pixels only where they look better so, and says from which size on nothing would be seen", async () => {
-    const coarse = picture({ fall: 0.03, at50: 2 }).picture;
-    const b = brief({ format: ["jpeg"], longSide: { max: 1600 }, fileSize: { max: "20kB" } });
-    const worse = await fitFormats(task(b, () => coarse));
-    expect(worse).toMatchObject({ ok: true, geometry: { width: 1600 } });
-    expect(worse.ok && worse.cleanFrom).toBeGreaterThan(20_000);
-    expect(worse.ok && worse.told.join()).toContain("because the ceiling of 20.0 kB forces it");
-    // Fewer pixels that look half as different at the same apparent size are taken.
-    const finer: Picture = { ...coarse, difference: async (s) => (await coarse.difference(s)) * 0.5 };
-    const better = await fitFormats(task(b, (_, shrunk) => (shrunk ? finer : coarse)));
-    expect(better.ok && better.geometry.width).toBeLessThan(1600);
-    expect(better.ok && better.told.join()).toContain("fewer pixels");
   });
 
   it("picks the smallest of several formats where that is asked", async () => {

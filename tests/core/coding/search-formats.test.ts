@@ -45,6 +45,7 @@ function encoder({ at60, steep, lossless }: Model): { picture: Picture; made: Se
     encode: (s) => Promise.resolve((made.push(s), size(s))),
     difference,
     sample: async () => null,
+    reduced: () => Promise.reject(new Error("pixels are given here")),
   };
   return { picture, made };
 }

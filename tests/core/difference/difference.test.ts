@@ -27,7 +27,7 @@ const changed = (pixels: Pixels, change: (v: number, i: number) => number): Pixe
 const photoPixels = async (width: number, height: number) => ({ data: made(width, height), width, height });
 
 describe("Oklab", () => {
-  // culori is an independent library; the reader adds 0.25 % of veiling glare, which is added here to linear light too.
+  // culori is an independent library; the reader adds 1 % of viewing flare, which is added here to linear light too.
   it("is that of its published matrices, within a quarter of a step of 8 bits", () => {
     const oklab = converter("oklab");
     const linear = converter("lrgb");
@@ -48,7 +48,7 @@ describe("Oklab", () => {
       .map((plane) => engine.view(plane));
     colours.forEach(([r, g, b], i) => {
       const light = linear({ mode: "rgb", r: r / 255, g: g / 255, b: b / 255 });
-      const glare = (v: number) => (v + 0.0025) / 1.0025;
+      const glare = (v: number) => (v + 0.01) / 1.01;
       const wanted = oklab({ mode: "lrgb", r: glare(light.r), g: glare(light.g), b: glare(light.b) });
       expect(planes[0][i]).toBeCloseTo(wanted.l, 3);
       expect(planes[1][i]).toBeCloseTo(wanted.a, 3);
@@ -252,7 +252,7 @@ describe("visible difference", () => {
     expect(
       reference.compare(changed({ data, width, height, channels: 3 }, (v, i) => v + (i % 3 === 1 ? 1 : 0)))
         .difference,
-    ).toBeLessThan(CLEAN);
+    ).toBeLessThan(1);
   });
 
   it("is more severe on a flat ground than in texture, for the same error", () => {

@@ -20,6 +20,9 @@ const OTHER_THING =
   /\b(face|head|heads|eyes|chin|crown|margin|margins|gap|apart|font|letters|lettering|thick|thickness|spacing|radius|corner|corners|ruler|distance|away|metres|envelope|beside|parcel|table|board|trap|box|screen|monitor|camera|sensor|room|seats|stand|booth|sheet|wall|page number|line|lines|stroke)\b/;
 const SCREEN =
   /\b(screen|(picture|photo|digital) frame|(the|our|this) (\w+ )?frame (shows|has|displays|takes|holds)|display|monitor|projector|panel)\b/;
+/** The size of what pictures are looked at on, not of the pictures. */
+const SHOWN_ON =
+  /\b(shown|displayed|projected|viewed|seen|looked at|presented)( \w+){0,3}? (on|by|with|through|via)( \S+){0,6}? (screens?|displays?|monitors?|projectors?|panels?|televisions?|beamers?)\b/;
 const FITS =
   /\b(either way up|both ways up|upright or (wide|across)|wide or upright|any orientation|either orientation|whichever way|turned either way|portrait or landscape|landscape or portrait)\b/;
 const INSIDE = /\b(fit|fits|fitting|inside|box)\b/;
@@ -146,6 +149,8 @@ function pixelPair({ quantity, around, statement, tokens, out }: Place): void {
   }
   if (around.role !== "min" && (FITS.test(fits) || (screen && INSIDE.test(fits))))
     return out.add("box", size, tokens, around.wish);
+  if (around.role === "exact" && SHOWN_ON.test(text))
+    return out.add("view", { screen: size }, tokens, around.wish);
   if (screen && !/\b(pictures?|photos?|images?)\b(?! frame)/.test(text))
     return out.doubt(tokens, "Is this the size of the picture, or of a screen?");
   const range = (px: number): PixelRange => (around.role === "exact" ? { exact: px } : { [around.role]: px });

@@ -153,6 +153,11 @@ const RULES: readonly Rule[] = [
     () => "pad",
   ),
   rule(
+    "view",
+    /\b(viewed|judged|inspected|examined|assessed|looked at)( \w+){0,2}? (at|in) (full|actual|original|true) (size|resolution|pixels)\b|\b(judged|inspected|examined|assessed|checked) pixel by pixel\b/,
+    () => "pixels",
+  ),
+  rule(
     "pick",
     /\bwhichever (file |one )?(is|comes out|turns out) (the )?(smaller|smallest|lighter)\b/,
     () => "smallest",

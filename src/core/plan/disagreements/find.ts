@@ -13,12 +13,14 @@ import { weightDisagreements } from "./weight";
 /**
  * What in a brief contradicts itself; with a photo also what that photo cannot give. Empty where all can
  * hold together.
- * `dotScreen`: the period in px of a dot screen in the photo that beats with the new pixels.
+ * `dotScreen`: the period in px of a dot screen in the photo that beats with the new pixels. `clean`: the
+ * photo's file was made, meets the brief and shows no loss, so that no estimate of weights is worth a word.
  */
 export function findDisagreements(
   brief: Brief,
   photo: Size | null = null,
   dotScreen: number | null = null,
+  clean = false,
 ): Disagreement[] {
   const resolved = resolveBrief(brief);
   const shapes = shapeDisagreements(brief, resolved);
@@ -27,7 +29,7 @@ export function findDisagreements(
     // Three numbers that are of two shapes have no common resolution either; that is said once.
     ...(shapes.some((d) => d.clauses.includes("paper")) ? [] : densityDisagreements(brief, resolved)),
     ...boundDisagreements(brief, resolved, photo),
-    ...weightDisagreements(brief, resolved, photo),
+    ...(clean ? [] : weightDisagreements(brief, resolved, photo)),
     ...formatDisagreements(brief),
     ...(photo ? photoDisagreements(brief, resolved, photo) : []),
     ...dotScreenDisagreements(dotScreen),

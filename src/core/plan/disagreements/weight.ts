@@ -1,8 +1,8 @@
 /** File sizes that the pixels or the quality can hardly reach. All figures are estimates and say "about". */
 import type { Brief, ClauseKey, ResolvedBrief } from "../../brief";
 import { aboutJpeg, aboutPng } from "../../coding";
-import { naturalSize, targetFor } from "../../geometry";
-import type { Size } from "../../photo";
+import { pixelsOf, planGeometry, resized } from "../../geometry";
+import { GeometryError, type Size } from "../../photo";
 import { formatBytes, formatSize, toBytes } from "../../units";
 import { exactSize } from "./shape";
 import type { Choice, Disagreement } from "./types";
@@ -16,6 +16,9 @@ const PLAIN = 0.5;
  */
 const [HOPELESS, PLAIN_DAMAGE] = [5, 30];
 
+/** Sides of this share are as few pixels as anybody asks of free ones. */
+const LEAST = 0.02;
+
 interface Pixels {
   /** The least and the most pixels that the brief allows; null where it leaves them open. */
   least: number | null;
@@ -24,7 +27,7 @@ interface Pixels {
   words: string;
 }
 
-function pixelsOf(resolved: ResolvedBrief, photo: Size | null): Pixels {
+function pixelsAsked(resolved: ResolvedBrief, photo: Size | null): Pixels {
   const size = exactSize(resolved) ?? (resolved.sizes?.length === 1 ? resolved.sizes[0] : null);
   if (size) {
     const clauses: ClauseKey[] = exactSize(resolved) ? ["width", "height"] : ["sizes"];
@@ -39,15 +42,7 @@ function pixelsOf(resolved: ResolvedBrief, photo: Size | null): Pixels {
   const clauses = (["width", "height", "longSide", "shortSide", "box"] as const).filter((key) =>
     key === "box" ? resolved.box : resolved.pixels[key],
   );
-  if (photo) {
-    const target = targetFor(resolved, photo);
-    const base = naturalSize(photo, target.ratio, resolved);
-    const scale = Math.min(1, target.width.max / base.width, target.height.max / base.height);
-    const grown = Math.max(scale, target.width.min / base.width, target.height.min / base.height);
-    const area = Math.round(base.width * base.height * grown * grown);
-    const words = `${formatSize(Math.round(base.width * grown), Math.round(base.height * grown))} px`;
-    return { least: area, most: resolved.enlarge === "allow" ? null : area, clauses: [...clauses], words };
-  }
+  if (photo) return plannedPixels(resolved, photo, clauses);
   const most = (a: number | null | undefined, b: number | null | undefined) => a ?? b ?? null;
   const [w, h] = [
     most(width?.exact ?? width?.max, longSide?.exact ?? longSide?.max),
@@ -67,6 +62,24 @@ function pixelsOf(resolved: ResolvedBrief, photo: Size | null): Pixels {
   };
 }
 
+/** What is planned of a photo: as many pixels as the brief allows of it, and as few. */
+function plannedPixels(brief: ResolvedBrief, photo: Size, clauses: readonly ClauseKey[]): Pixels {
+  try {
+    const full = planGeometry(brief, photo);
+    const least = resized({ brief, photo }, full, LEAST);
+    return {
+      least: pixelsOf(least),
+      most: brief.enlarge === "allow" && least !== full ? null : pixelsOf(full),
+      clauses: [...clauses],
+      words: `${formatSize(full.width, full.height)} px`,
+    };
+  } catch (error) {
+    if (!(error instanceof GeometryError)) throw error;
+    // A photo that cannot be planned is told of elsewhere.
+    return { least: null, most: null, clauses: [...clauses], words: "" };
+  }
+}
+
 /** With a photo its own pixels fill in what the brief leaves open. */
 export function weightDisagreements(
   brief: Brief,
@@ -75,7 +88,7 @@ export function weightDisagreements(
 ): Disagreement[] {
   const out: Disagreement[] = [];
   const { min, max } = resolved.fileSize;
-  const pixels = pixelsOf(resolved, photo);
+  const pixels = pixelsAsked(resolved, photo);
   const formats = resolved.formats ?? ["jpeg"];
   const lossy = formats.some(
     (format) => format !== "png" && format !== "gif" && format !== "bmp" && format !== "tiff",
@@ -97,7 +110,8 @@ export function weightDisagreements(
           : floorTooHigh({ brief, resolved, pixels, min, most }),
       );
   }
-  if (max !== null && pixels.least !== null) {
+  // What ink on white takes nobody foretells from photographs.
+  if (max !== null && pixels.least !== null && !resolved.ink) {
     const low = resolved.quality?.min ?? null;
     if (low !== null && lossy && aboutJpeg(pixels.least, low) * PLAIN > max)
       out.push(qualityAboveCeiling(brief, pixels, max, low));

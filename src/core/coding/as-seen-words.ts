@@ -1,0 +1,40 @@
+/** What is said of pixels that were given up, and of loss that a ceiling forces. */
+import type { ResolvedBrief, View } from "../brief";
+import { CLEAN } from "../difference";
+import { pixelsOf, SEEN_PPI } from "../geometry";
+import type { Size } from "../photo";
+import { formatBytes, formatSize, trimNumber } from "../units";
+import type { AsSeen } from "./as-seen";
+import type { FitTask, Fitted } from "./types";
+
+/** "whole on a screen of 1920 × 1080 px": goes on from "seen". */
+export function viewWords(view: View): string {
+  if (view.kind === "pixels") return "pixel by pixel, at 100 %";
+  if (view.kind === "paper") return `at its paper size, ${SEEN_PPI} ppi`;
+  return `whole on a screen of ${formatSize(view.width, view.height)} px`;
+}
+
+export function toldAsSeen(
+  { brief, geometry: full, view }: FitTask,
+  seen: AsSeen,
+): Extract<Fitted, { ok: true }> {
+  const { found, geometry, difference, encodes, cleanFrom } = seen;
+  const gaveUp = pixelsOf(geometry) < pixelsOf(full) ? pixelsTold(brief, geometry, view) : null;
+  const told = [...seen.told];
+  if (difference > CLEAN)
+    told.push(
+      `visible loss (difference ${trimNumber(difference, 2)}, seen ${viewWords(brief.view)}), because the ` +
+        `ceiling of ${formatBytes(brief.fileSize.max!)} forces it` +
+        (cleanFrom === null ? "" : `; from about ${formatBytes(cleanFrom)} on all pixels stay clean`),
+    );
+  return { ok: true, ...found, geometry, padTo: null, encodes, told, difference, cleanFrom, gaveUp };
+}
+
+function pixelsTold(brief: ResolvedBrief, geometry: Size, view: Size): string {
+  const seen = `seen ${viewWords(brief.view)}`;
+  const ceiling = `under the ceiling of ${formatBytes(brief.fileSize.max!)}`;
+  const [pixels, looked] = [pixelsOf(geometry), pixelsOf(view)];
+  if (pixels > looked) return `more of them would not stay clean ${ceiling}`;
+  if (pixels === looked) return `${seen}, more would show no more, and cost what is seen ${ceiling}`;
+  return `${seen}, fewer that are coded finely look closer to the photo ${ceiling} than more coded coarsely`;
+}

@@ -1,0 +1,153 @@
+/**
+ * Pixels and quality chosen together where a ceiling binds and the brief leaves pixels free: all pixels where
+ * the file is clean at its own 100 %; else as many as stay clean, down to the view size; else the pair that
+ * differs least as the picture is looked at.
+ */
+import type { OutputFormat } from "../brief";
+import { CLEAN } from "../difference";
+import { type Geometry, pixelsOf, resized } from "../geometry";
+import { bestShare, foretell, type Views } from "./best-share";
+import type { LossyFormat } from "./family";
+import { asPages, search } from "./one-format";
+import { settle } from "./settle";
+import type { FitTask, Found, Goal, Picture } from "./types";
+
+/** A file whose pixels were chosen together with its quality. */
+export interface AsSeen {
+  found: Found;
+  geometry: Geometry;
+  /** As it is looked at: at the view size, or at its own 100 % where it has more pixels and is clean there. */
+  difference: number;
+  encodes: number;
+  /** What had to be done beyond choosing pixels and quality. */
+  told: string[];
+  /** About the bytes from which on all pixels stay clean; null where they do. */
+  cleanFrom: number | null;
+}
+
+/** Bytes a pixel from which on a photograph is likely clean, and under which it never is. */
+const LIKELY: Record<LossyFormat, number> = { jpeg: 0.3, webp: 0.25, avif: 0.18 };
+/** Foretold so far above clean, a picture may turn out clean after all. */
+const MAYBE = 1.12;
+/** Tries between all pixels and those of the view. */
+const BETWEEN = 2;
+/** Bytes grow a little slower than pixels. */
+export const GROWTH = 0.85;
+/** Under this share of the pixels fewer of them are another step. */
+const STEP = 0.92;
+
+export const lossyOf = (format: OutputFormat): LossyFormat | null =>
+  format === "pdf" ? "jpeg" : format === "jpeg" || format === "webp" || format === "avif" ? format : null;
+
+/** Null where the brief leaves no pixels free, or the format nothing to choose. */
+export function choosesPixels({ brief, photo, frame, geometry }: FitTask, format: OutputFormat): boolean {
+  if (!lossyOf(format) || brief.fileSize.max === null || !brief.stated.has("fileSize")) return false;
+  return resized({ brief, photo, frame }, geometry, 0.9) !== geometry;
+}
+
+/** Null where no file lies in the range: what gives way then is decided elsewhere. */
+export async function fitAsSeen(task: FitTask, format: OutputFormat, goal: Goal): Promise<AsSeen | null> {
+  return new Choosing(task, format, goal).run();
+}
+
+class Choosing {
+  private encodes = 0;
+  private readonly target: number;
+  private readonly lossy: LossyFormat;
+
+  constructor(
+    private readonly task: FitTask,
+    private readonly format: OutputFormat,
+    private readonly goal: Goal,
+  ) {
+    const { min, max, aim } = goal;
+    this.target = aim === "middle" ? Math.round(((min ?? 0) + max!) / 2) : max!;
+    this.lossy = lossyOf(format)!;
+  }
+
+  async run(): Promise<AsSeen | null> {
+    const { geometry: full, view } = this.task;
+    const likely = this.target / pixelsOf(full) >= LIKELY[this.lossy];
+    if (likely) {
+      const whole = await this.cleanAt(full);
+      if (whole) return whole;
+    }
+    const views: Views = {
+      ...this.task,
+      lossy: this.lossy,
+      target: this.target,
+      view: await this.pictureAt(view),
+    };
+    const { difference, cleanFrom } = await foretell(views);
+    if (difference <= CLEAN * MAYBE) {
+      const clean = await this.cleanUpTo(likely && view === full ? null : full, cleanFrom);
+      if (clean) return clean;
+    }
+    return this.below(views, this.about(cleanFrom));
+  }
+
+  /** As many pixels as stay clean; `clean`: about the bytes that those of the view take. */
+  private async cleanUpTo(full: Geometry | null, clean: number): Promise<AsSeen | null> {
+    const { task } = this;
+    if (!full) return null;
+    const most = pixelsOf(full);
+    let share = (this.target / clean) ** (1 / GROWTH) * (pixelsOf(task.view) / most);
+    for (let n = 0; n < BETWEEN; n += 1) {
+      const geometry = share >= STEP ? full : resized(task, full, Math.sqrt(share));
+      if (pixelsOf(geometry) <= pixelsOf(task.view)) break;
+      const found = await this.cleanAt(geometry);
+      if (found) return { ...found, cleanFrom: geometry === full ? null : this.about(clean) };
+      share = Math.min(share, 1) * 0.7;
+    }
+    const found = await this.cleanAt(task.view);
+    return found && { ...found, cleanFrom: task.view === full ? null : this.about(clean) };
+  }
+
+  /** About the bytes at which all pixels are clean. */
+  private about(clean: number): number {
+    const { geometry, view } = this.task;
+    return Math.round(clean * (pixelsOf(geometry) / pixelsOf(view)) ** GROWTH);
+  }
+
+  /** The file that the usual search finds at these pixels, if it lies in the range and is clean at 100 %. */
+  private async cleanAt(geometry: Geometry): Promise<AsSeen | null> {
+    const { task, format, goal } = this;
+    const picture = await task.picture(geometry, format);
+    const result = await search({ picture, format, goal, brief: task.brief, free: true, last: false });
+    this.encodes += result.encodes;
+    if (result.outcome !== "met") return null;
+    const difference = await picture.difference(result.found.setting);
+    if (difference > CLEAN) return null;
+    const { found, told } = result;
+    return { found, geometry, difference, encodes: this.encodes, told, cleanFrom: null };
+  }
+
+  /** At the view size and below: what differs least there. */
+  private async below(views: Views, cleanFrom: number): Promise<AsSeen | null> {
+    const { task, format, goal } = this;
+    const { view } = task;
+    const share = await bestShare(views);
+    if (share === null) return null;
+    const geometry = share === 1 ? view : resized(task, view, share);
+    const picture = await this.pictureAt(geometry, geometry === view ? undefined : view);
+    const settled = await settle({ ...views, picture, share, goal });
+    this.encodes += settled.encodes;
+    if (!settled.found) return null;
+    const { found } = settled;
+    const difference = await picture.difference(found.setting);
+    const setting = format === "pdf" ? { ...found.setting, format: "pdf" as const } : found.setting;
+    return {
+      found: { ...found, setting } as Found,
+      geometry,
+      difference,
+      encodes: this.encodes,
+      told: [],
+      cleanFrom: difference <= CLEAN && pixelsOf(view) === pixelsOf(task.geometry) ? null : cleanFrom,
+    };
+  }
+
+  private async pictureAt(geometry: Geometry, seenAs?: Geometry): Promise<Picture> {
+    const picture = await this.task.picture(geometry, this.format, seenAs);
+    return this.format === "pdf" ? asPages(picture) : picture;
+  }
+}

@@ -1,0 +1,82 @@
+/** How many pixels of the view differ least at so many bytes: foretold on a sample, before any whole picture is coded. */
+import type { ResolvedBrief } from "../brief";
+import { CLEAN } from "../difference";
+import { familiesOf, type LossyFormat } from "./family";
+import { Line, payloadOf } from "./line";
+import type { Picture } from "./types";
+
+export interface Views {
+  brief: ResolvedBrief;
+  lossy: LossyFormat;
+  /** Bytes of the whole file, at most. */
+  target: number;
+  /** The picture at its view size. */
+  view: Picture;
+}
+
+/** Each step keeps this share of the sides. */
+const STEP = 0.86;
+const MOST_STEPS = 24;
+/** Bytes a pixel at which photographs begin to gain by fewer pixels: where the search for them begins. */
+const BEGINS: Record<LossyFormat, number> = { jpeg: 0.1, webp: 0.06, avif: 0.035 };
+/** More pixels are kept where fewer are hardly better. */
+const BETTER = 0.985;
+/** Parts of less than so many px across foretell nothing. */
+const LEAST_SIDE = 16;
+
+/** Its sample, or itself where it is small. */
+export const sampleOf = async (picture: Picture): Promise<Picture> => (await picture.sample()) ?? picture;
+
+/** Bytes of the picture alone that a share of the view may take, on its sample. */
+export function payloadOn(sample: Picture, { view, target, lossy }: Views): number {
+  return (payloadOf(target, view.overhead, lossy) * sample.pixels) / view.pixels;
+}
+
+/** What differs at the view size at the asked bytes, and about the bytes of a file that is clean there. */
+export async function foretell(views: Views): Promise<{ difference: number; cleanFrom: number }> {
+  const sample = await sampleOf(views.view);
+  const [family] = familiesOf(views.lossy, views.brief, views.view.pixels, views.view.flat);
+  const line = new Line(family, sample);
+  const payload = payloadOn(sample, views);
+  // One after the other: what one finds out is where the other begins, the same each time.
+  await line.towards(payload);
+  await line.towardsSeen(CLEAN);
+  const clean = line.seenWithin(CLEAN);
+  const alone = payloadOf(views.target, views.view.overhead, views.lossy);
+  return {
+    difference: line.differenceFor(payload),
+    cleanFrom: Math.round((clean.payload * views.view.pixels) / sample.pixels + views.target - alone),
+  };
+}
+
+/** The share of the view's sides, from 1 down; null where not even the fewest pixels fit. */
+export async function bestShare(views: Views): Promise<number | null> {
+  const sample = await sampleOf(views.view);
+  const payload = payloadOn(sample, views);
+  const [family] = familiesOf(views.lossy, views.brief, views.view.pixels, views.view.flat);
+  const known = new Map<number, Promise<number>>();
+  const at = (step: number): Promise<number> => {
+    if (step < 0 || step > MOST_STEPS) return Promise.resolve(Infinity);
+    const share = STEP ** step;
+    if (share * Math.sqrt(sample.pixels) < LEAST_SIDE) return Promise.resolve(Infinity);
+    const seen = known.get(step) ?? differenceAt(sample, share, payload);
+    known.set(step, seen);
+    return seen;
+  };
+  const differenceAt = async (whole: Picture, share: number, bytes: number) => {
+    const line = new Line(family, share === 1 ? whole : await whole.reduced(share));
+    await line.towards(bytes);
+    return line.differenceFor(bytes);
+  };
+  const density = payload / sample.pixels / BEGINS[views.lossy];
+  let step = Math.min(
+    MOST_STEPS,
+    Math.max(0, Math.round(Math.log(Math.sqrt(Math.min(1, density))) / Math.log(STEP))),
+  );
+  for (;;) {
+    const [fewer, here, more] = await Promise.all([at(step + 1), at(step), at(step - 1)]);
+    if (step > 0 && more * BETTER <= here && more < Infinity) step -= 1;
+    else if (fewer < here * BETTER || (here === Infinity && step < MOST_STEPS)) step += 1;
+    else return here === Infinity ? null : STEP ** step;
+  }
+}

@@ -1,0 +1,116 @@
+/** One family on a sample: what was measured of it, and what that foretells for every quality. */
+import { type At, predictLog } from "./along";
+import type { Family } from "./family";
+import type { Picture } from "./types";
+
+/** Foretold, or measured where that quality was made. */
+export interface Foretold {
+  quality: number;
+  /** Of the picture's data alone, on the sample. */
+  payload: number;
+  difference: number;
+}
+
+/** About the bytes that every file of a format has whatever is in it. */
+const HEAD: Record<string, number> = { jpeg: 420, pdf: 420, webp: 30, avif: 300 };
+
+/** Bytes of the picture alone. */
+export const payloadOf = (bytes: number, overhead: number, format: string): number =>
+  Math.max(1, bytes - overhead - (HEAD[format] ?? 0));
+
+/** A payload this near to the asked one foretells it well enough. */
+const NEAR_LOG = 0.08;
+
+/** What is foretold to take this share of the room fits. */
+const SURELY = 0.96;
+
+export class Line {
+  private readonly sizes: At[] = [];
+  private readonly seen: At[] = [];
+  private readonly making = new Map<number, Promise<void>>();
+
+  constructor(
+    readonly family: Family,
+    readonly picture: Picture,
+  ) {}
+
+  at(quality: number): Foretold {
+    const { expectBytes, expectDifference } = this.family;
+    const size = Math.log(this.picture.pixels);
+    const payload = Math.exp(predictLog((q) => expectBytes(q) + size, this.sizes, quality));
+    return { quality, payload, difference: Math.exp(predictLog(expectDifference, this.seen, quality)) };
+  }
+
+  /** The finest quality that is foretold within a payload; the lowest where none is. */
+  within(payload: number): Foretold {
+    let [low, high] = [this.family.lowest, this.family.highest];
+    while (low < high) {
+      const middle = Math.ceil((low + high) / 2);
+      if (this.at(middle).payload <= payload) low = middle;
+      else high = middle - 1;
+    }
+    return this.at(low);
+  }
+
+  /** The coarsest quality that is foretold within a difference; the highest where none is. */
+  seenWithin(difference: number): Foretold {
+    let [low, high] = [this.family.lowest, this.family.highest];
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (this.at(middle).difference <= difference) high = middle;
+      else low = middle + 1;
+    }
+    return this.at(low);
+  }
+
+  /** Measures until a payload is foretold well, in at most `most` trials. */
+  async towards(payload: number, most = 2): Promise<void> {
+    for (let n = 0; n < most; n += 1) {
+      const guess = this.within(payload);
+      if (this.making.has(guess.quality)) return;
+      await this.measure(guess.quality);
+      if (Math.abs(Math.log(this.at(guess.quality).payload / payload)) < NEAR_LOG) return;
+    }
+  }
+
+  /** Measures until it is foretold where a difference is met. */
+  async towardsSeen(difference: number, most = 2): Promise<void> {
+    for (let n = 0; n < most; n += 1) {
+      const { quality } = this.seenWithin(difference);
+      if (this.making.has(quality)) return;
+      await this.measure(quality);
+      if (Math.abs(Math.log(this.at(quality).difference / difference)) < NEAR_LOG) return;
+    }
+  }
+
+  /**
+   * The difference at exactly so many bytes, as if quality had no steps; infinite where even the lowest
+   * quality hardly fits.
+   */
+  differenceFor(payload: number): number {
+    const under = this.within(payload);
+    if (under.quality === this.family.lowest && under.payload > payload * SURELY) return Infinity;
+    if (under.quality >= this.family.highest) return under.difference;
+    const over = this.at(under.quality + 1);
+    const span = Math.log(over.payload / under.payload);
+    const share = span > 0 ? Math.min(1, Math.max(0, Math.log(payload / under.payload) / span)) : 0;
+    return Math.exp(
+      Math.log(under.difference) + share * (Math.log(over.difference) - Math.log(under.difference)),
+    );
+  }
+
+  measure(quality: number): Promise<void> {
+    const known = this.making.get(quality) ?? this.make(quality);
+    this.making.set(quality, known);
+    return known;
+  }
+
+  private async make(quality: number): Promise<void> {
+    const { picture, family } = this;
+    const setting = family.setting(quality);
+    const bytes = await picture.encode(setting);
+    const difference = await picture.difference(setting);
+    this.sizes.push({ quality, log: Math.log(payloadOf(bytes, picture.overhead, setting.format)) });
+    this.seen.push({ quality, log: Math.log(Math.max(1e-4, difference)) });
+  }
+}
