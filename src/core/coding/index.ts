@@ -1,7 +1,7 @@
 export { predictLog } from "./along";
 export { lossyOf } from "./as-seen";
 export { viewWords } from "./as-seen-words";
-export { bestShare, foretell, type Views } from "./best-share";
+export { bestShare, foretell } from "./best-share";
 export { type Choice, choiceName, choiceSchema, forAll, formatOf, settingOf } from "./choice";
 export { avifEffort, expectedSeconds, webpEffort } from "./effort";
 export { aboutBytes } from "./estimate";

@@ -16,5 +16,5 @@ export {
 export { type Geometry, keepsPixels, planGeometry, rescale } from "./geometry";
 export { type Page, pageFor } from "./page";
 export { proposeFrame } from "./propose";
-export { hasShape, naturalSize, targetFor } from "./target";
+export { hasShape, targetFor } from "./target";
 export { pixelsOf, resized, SEEN_PPI, viewGeometry } from "./view";
