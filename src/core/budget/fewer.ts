@@ -1,5 +1,5 @@
 /** Which number of pixels to try for all photos alike, where the brief leaves that free. */
-import { CLEAN } from "../difference";
+import { CLEAN, PLAIN } from "../difference";
 
 /** What came of one common long side. */
 export interface Tried {
@@ -17,18 +17,22 @@ export interface Ideal {
   side: number;
   /** Long side of the view size. */
   view: number;
+  /** What differs there. */
+  difference: number;
   /** About the bytes from which on nothing is seen at the view size. */
   clean: number;
-  /** Pixels of the view size. */
-  pixels: number;
 }
 
 const MOST_TRIED = 4;
+/** Too large by more than this, no side near the foretold one brings the whole under its limit. */
+const NEARLY = 1.3;
 /** Bytes grow a little slower than pixels. */
 const GROWTH = 0.85;
 /** Where even the coarsest are too large, each step down keeps at most this share of the pixels. */
 const STEP = 0.72;
 const LEAST_SIDE = 32;
+/** Settled with real files, a whole may end this little above what is plain to see. */
+const JUST = 1.02;
 /** A side is kept where another is hardly better. */
 const BETTER = 0.97;
 /** Foretold this far under the limit, more pixels than are seen are tried. */
@@ -67,7 +71,11 @@ export function nextSide(
   const last = tried[tried.length - 1];
   if (!last || tried.length >= MOST_TRIED) return null;
   const side = last.side ?? longest;
+  // More detail is lost than the coarsest coding of more pixels would cost.
+  if (last.level !== null && last.level > PLAIN && side < view && !tried.some((one) => one.side === view))
+    return view;
   if (last.level === null) {
+    if (last.side !== null && last.total > max * NEARLY) return null;
     const share = Math.min(STEP, pixelShare(max, last.total) * 0.92);
     return smaller(Math.floor(side * Math.sqrt(share)), side);
   }
@@ -78,6 +86,10 @@ export function nextSide(
 const smaller = (next: number, side: number): number | null =>
   next >= LEAST_SIDE && next < side ? even(next) : null;
 
+/** The difference at which all are expected to end at the foretold side: where their first trials are made. */
+export const foretoldLevel = (ideals: readonly Ideal[]): number =>
+  Math.min(PLAIN, Math.max(CLEAN, ...ideals.map(({ difference }) => difference)));
+
 /**
  * Of several the one with the least difference; more pixels where that is nearly the same. Null where none
  * fits.
@@ -85,6 +97,11 @@ const smaller = (next: number, side: number): number | null =>
 export function bestSide(tried: readonly Tried[]): Tried | null {
   let best: Tried | null = null;
   for (const one of tried)
-    if (one.level !== null && (best === null || one.level < best.level! * BETTER)) best = one;
+    if (
+      one.level !== null &&
+      one.level <= PLAIN * JUST &&
+      (best === null || one.level < best.level! * BETTER)
+    )
+      best = one;
   return best;
 }

@@ -12,7 +12,7 @@
  *     }
  */
 import { CLEAN } from "../difference";
-import { bestSide, foretoldSide, nextSide, type Tried } from "./fewer";
+import { bestSide, foretoldLevel, foretoldSide, nextSide, type Tried } from "./fewer";
 import type { Pick, SharedPhoto, Traced } from "./photo";
 import { Share, type ShareAnswer, type ShareTask, type Whole } from "./share";
 
@@ -65,16 +65,13 @@ export const sideKey = (side: number | null): string => (side === null ? "all" :
 /** Bytes a pixel from which on photographs are likely clean with all pixels: then those are tried first. */
 const LIKELY = 0.3;
 
-/** Where the first trials of a side are expected: between clean and plain to see. */
-const FIRST = 1.3;
-
 const at = ({ traced }: KnownPhoto, side: number | null): Traced | undefined => traced?.[sideKey(side)];
 
 /** What to do next. Pure: the same state and knowledge give the same answer. */
 export function next(state: BudgetState, known: Known): BudgetAnswer {
   const { side, tried } = state;
   const missing = known.photos.filter((photo) => !at(photo, side));
-  if (missing.length) return side === null ? look(state, missing) : begin(state, missing);
+  if (missing.length) return side === null ? look(state, missing) : begin(state, known);
   // Settled before, and waited for samples of photos that show which side is next.
   if (tried.some((one) => one.side === side)) return follow(tried, known);
   if (side === null && choosesPixels(known)) {
@@ -98,11 +95,12 @@ const look = (state: BudgetState, missing: readonly KnownPhoto[]): BudgetAnswer 
   state,
 });
 
-const begin = (state: BudgetState, missing: readonly KnownPhoto[]): BudgetAnswer => ({
-  kind: "trials",
-  trials: missing.map(({ id }) => ({ id, side: state.side, trials: { level: FIRST, qualities: [] } })),
-  state,
-});
+function begin(state: BudgetState, { photos }: Known): BudgetAnswer {
+  const level = foretoldLevel(photos.flatMap((photo) => at(photo, null)!.ideal ?? []));
+  const missing = photos.filter((photo) => !at(photo, state.side));
+  const trials = missing.map(({ id }) => ({ id, side: state.side, trials: { level, qualities: [] } }));
+  return { kind: "trials", trials, state };
+}
 
 /** Whether pixels are free, the limit binds, and all pixels are not likely clean under it. */
 function choosesPixels(known: Known): boolean {
@@ -163,9 +161,16 @@ function follow(tried: readonly Tried[], known: Known): BudgetAnswer {
 }
 
 function decide(state: BudgetState, known: Known): BudgetAnswer {
-  const { side } = bestSide(state.tried) ?? state.tried[state.tried.length - 1];
+  const { tried } = state;
+  const best = bestSide(tried);
+  // Where loss would be plain to see at any side: what is missing is told of the one that took too many bytes.
+  const { side } = best ?? tried.find(({ level }) => level === null) ?? tried[tried.length - 1];
   const answer = shareAt(side, known);
-  if (answer.kind === "shared") return { ...answer, side, state };
+  if (answer.kind === "shared" && best) return { ...answer, side, state };
+  if (answer.kind === "shared") {
+    const { picks, total } = answer;
+    return { kind: "cannot", picks, total, over: Math.max(0, total - known.whole.max), state };
+  }
   // Nothing that was settled before is foretold any more, so no trials are asked for here.
   if (answer.kind !== "cannot") throw new Error(`a settled share answers ${answer.kind}`);
   return { ...answer, state };

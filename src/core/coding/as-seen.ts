@@ -77,6 +77,7 @@ class Choosing {
       lossy: this.lossy,
       target: this.target,
       view: await this.pictureAt(view),
+      lines: new Map(),
     };
     const { difference, cleanFrom } = await foretell(views);
     if (difference <= CLEAN * MAYBE) {
@@ -126,8 +127,9 @@ class Choosing {
   private async below(views: Views, cleanFrom: number): Promise<AsSeen | null> {
     const { task, format, goal } = this;
     const { view } = task;
-    const share = await bestShare(views);
-    if (share === null) return null;
+    const best = await bestShare(views);
+    if (!best) return null;
+    const { share } = best;
     const geometry = share === 1 ? view : resized(task, view, share);
     const picture = await this.pictureAt(geometry, geometry === view ? undefined : view);
     const settled = await settle({ ...views, picture, share, goal });

@@ -1,9 +1,9 @@
 /** How many pixels of the view differ least at so many bytes: foretold on a sample, before any whole picture is coded. */
 import type { ResolvedBrief } from "../brief";
 import { CLEAN } from "../difference";
-import { familiesOf, type LossyFormat } from "./family";
+import { type Family, familiesOf, type LossyFormat } from "./family";
 import { Line, payloadOf } from "./line";
-import type { Picture } from "./types";
+import { type Picture, settingKey } from "./types";
 
 export interface Views {
   brief: ResolvedBrief;
@@ -12,6 +12,19 @@ export interface Views {
   target: number;
   /** The picture at its view size. */
   view: Picture;
+  /** What was measured of shares of the view, each family a line; kept, since it is asked for again and again. */
+  lines: Map<string, Line>;
+}
+
+/** The line of a family on the sample of the view, at a share of its sides. */
+export async function lineAt(views: Views, family: Family, share: number): Promise<Line> {
+  const key = `${share} ${settingKey(family.setting(family.highest))}`;
+  const known = views.lines.get(key);
+  if (known) return known;
+  const sample = await sampleOf(views.view);
+  const line = new Line(family, share === 1 ? sample : await sample.reduced(share));
+  views.lines.set(key, views.lines.get(key) ?? line);
+  return views.lines.get(key)!;
 }
 
 /** Each step keeps this share of the sides. */
@@ -36,11 +49,9 @@ export function payloadOn(sample: Picture, { view, target, lossy }: Views): numb
 export async function foretell(views: Views): Promise<{ difference: number; cleanFrom: number }> {
   const sample = await sampleOf(views.view);
   const [family] = familiesOf(views.lossy, views.brief, views.view.pixels, views.view.flat);
-  const line = new Line(family, sample);
+  const line = await lineAt(views, family, 1);
   const payload = payloadOn(sample, views);
-  // One after the other: what one finds out is where the other begins, the same each time.
-  await line.towards(payload);
-  await line.towardsSeen(CLEAN);
+  await line.around(payload, CLEAN);
   const clean = line.seenWithin(CLEAN);
   const alone = payloadOf(views.target, views.view.overhead, views.lossy);
   return {
@@ -49,8 +60,8 @@ export async function foretell(views: Views): Promise<{ difference: number; clea
   };
 }
 
-/** The share of the view's sides, from 1 down; null where not even the fewest pixels fit. */
-export async function bestShare(views: Views): Promise<number | null> {
+/** The share of the view's sides, from 1 down, and what differs then; null where not even the fewest pixels fit. */
+export async function bestShare(views: Views): Promise<{ share: number; difference: number } | null> {
   const sample = await sampleOf(views.view);
   const payload = payloadOn(sample, views);
   const [family] = familiesOf(views.lossy, views.brief, views.view.pixels, views.view.flat);
@@ -59,14 +70,14 @@ export async function bestShare(views: Views): Promise<number | null> {
     if (step < 0 || step > MOST_STEPS) return Promise.resolve(Infinity);
     const share = STEP ** step;
     if (share * Math.sqrt(sample.pixels) < LEAST_SIDE) return Promise.resolve(Infinity);
-    const seen = known.get(step) ?? differenceAt(sample, share, payload);
+    const seen = known.get(step) ?? differenceAt(share);
     known.set(step, seen);
     return seen;
   };
-  const differenceAt = async (whole: Picture, share: number, bytes: number) => {
-    const line = new Line(family, share === 1 ? whole : await whole.reduced(share));
-    await line.towards(bytes);
-    return line.differenceFor(bytes);
+  const differenceAt = async (share: number) => {
+    const line = await lineAt(views, family, share);
+    await line.towards(payload);
+    return line.differenceFor(payload);
   };
   const density = payload / sample.pixels / BEGINS[views.lossy];
   let step = Math.min(
@@ -77,6 +88,6 @@ export async function bestShare(views: Views): Promise<number | null> {
     const [fewer, here, more] = await Promise.all([at(step + 1), at(step), at(step - 1)]);
     if (step > 0 && more * BETTER <= here && more < Infinity) step -= 1;
     else if (fewer < here * BETTER || (here === Infinity && step < MOST_STEPS)) step += 1;
-    else return here === Infinity ? null : STEP ** step;
+    else return here === Infinity ? null : { share: STEP ** step, difference: here };
   }
 }

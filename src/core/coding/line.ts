@@ -73,14 +73,14 @@ export class Line {
     }
   }
 
-  /** Measures until it is foretold where a difference is met. */
-  async towardsSeen(difference: number, most = 2): Promise<void> {
-    for (let n = 0; n < most; n += 1) {
-      const { quality } = this.seenWithin(difference);
-      if (this.making.has(quality)) return;
-      await this.measure(quality);
-      if (Math.abs(Math.log(this.at(quality).difference / difference)) < NEAR_LOG) return;
-    }
+  /**
+   * First guesses for a payload and for a difference, made side by side; then on towards the payload. The order
+   * in which they end changes nothing.
+   */
+  async around(payload: number, difference: number): Promise<void> {
+    const guesses = new Set([this.within(payload).quality, this.seenWithin(difference).quality]);
+    await Promise.all([...guesses].map((quality) => this.measure(quality)));
+    await this.towards(payload);
   }
 
   /**

@@ -72,11 +72,13 @@ async function idealFor(candidates: Candidates, format: OutputFormat, bytes: num
     lossy: lossyOf(format)!,
     target: bytes,
     view: format === "pdf" ? asPages(picture) : picture,
+    lines: new Map(),
   };
   const { difference, cleanFrom } = await foretell(views);
-  const share = difference <= CLEAN ? 1 : ((await bestShare(views)) ?? LEAST_SHARE);
   const view = Math.max(geometry.width, geometry.height);
-  return { side: Math.round(view * share), view, clean: cleanFrom, pixels: picture.pixels };
+  const best = difference <= CLEAN ? { share: 1, difference } : await bestShare(views);
+  const { share, difference: least } = best ?? { share: LEAST_SHARE, difference: Number.MAX_VALUE };
+  return { side: Math.round(view * share), view, difference: least, clean: cleanFrom };
 }
 
 /** The trials that are asked, on top of those that are known. */
@@ -95,9 +97,9 @@ async function further(
   }
   const seenAs = lookedAt(candidates, geometry);
   const picture = await candidates.searched(geometry, format, seenAs);
-  // A sample cannot show what other pixels than those that are looked at cost.
-  const sample = seenAs ? null : await picture.sample();
-  const weigh = (quality: number) => weighAt(out, picture, sample, quality);
+  const sample = seenAs ? await sampleAt(candidates, geometry, format) : await picture.sample();
+  const looks = seenAs || picture.pixels > CAREFUL_PIXELS ? sample : null;
+  const weigh = (quality: number) => weighAt(out, picture, looks, quality);
   for (const quality of asked.qualities) await weigh(quality);
   if (out.points.length) return out;
   if (sample && !out.shape.length) for (const level of SHAPE_AT) await shapeAt(out, sample, at(out, level));
@@ -109,6 +111,14 @@ async function further(
   return out;
 }
 
+/** Fewer pixels than are looked at, on the sample of those that are. */
+async function sampleAt(candidates: Candidates, geometry: Geometry, format: OutputFormat): Promise<Picture> {
+  const { view } = candidates.photo;
+  const whole = await candidates.searched(view, format);
+  const sample = (await whole.sample()) ?? whole;
+  return sample.reduced(Math.sqrt(pixelsOf(geometry) / pixelsOf(view)));
+}
+
 /** Where not even a sample of the fewest pixels fits. */
 const LEAST_SHARE = 0.05;
 
@@ -116,14 +126,9 @@ const LEAST_SHARE = 0.05;
 const lookedAt = ({ photo: { view } }: Candidates, geometry: Geometry): Geometry | undefined =>
   pixelsOf(geometry) < pixelsOf(view) ? view : undefined;
 
-async function weighAt(
-  out: Traced,
-  picture: Picture,
-  sample: Picture | null,
-  quality: number,
-): Promise<void> {
+/** `looks`: a sample on which differences are judged, once the whole has shown how far to trust it. */
+async function weighAt(out: Traced, picture: Picture, looks: Picture | null, quality: number): Promise<void> {
   if (out.points.some((point) => point.setting.quality === quality)) return;
-  const looks = sample && picture.pixels > CAREFUL_PIXELS ? sample : null;
   const setting: ArmSetting = { ...out.arm!.like, quality };
   const bytes = await picture.encode(setting);
   // The first look is at the whole, also of a large picture; it says how far to trust its sample.

@@ -12,6 +12,9 @@ import { searched } from "./searched";
 /** From this share of its bytes on, saved, a file that obeys is encoded anew where the aim is clean. */
 const WORTH_IT = 0.05;
 
+/** Packing leaves at least this share of a file: of one that is larger still, none is tried. */
+const PACKED = 0.7;
+
 type Asked = Pick<FitRequest, "choice" | "signal">;
 
 export async function leastTouched(candidates: Candidates, { choice, signal }: Asked): Promise<Chosen> {
@@ -24,7 +27,9 @@ export async function leastTouched(candidates: Candidates, { choice, signal }: A
   const saving = choice !== undefined || planned.brief.fileSize?.aim === "clean";
   if (inside(planned, file.length) && !saving) return ownFile(file);
   const { max } = planned.resolved.fileSize;
-  const tighter = saving || file.length > (max ?? Infinity) ? await packed(planned, file, signal) : null;
+  const over = file.length / (max ?? Infinity);
+  const packs = saving || (over > 1 && over <= 1 / PACKED);
+  const tighter = packs ? await packed(planned, file, signal) : null;
   const [lossless] = [ownFile(file), ...(tighter ? [ownFile(tighter, "packed")] : [])]
     .filter((one) => one.kind === "own" && inside(planned, one.file.length))
     .sort((a, b) => bytesOf(a) - bytesOf(b));

@@ -254,8 +254,8 @@ describe("fewer pixels for all", () => {
   const ideal = (change: Partial<Ideal> = {}): Ideal => ({
     side: 1200,
     view: 1620,
+    difference: 1.4,
     clean: 400_000,
-    pixels: 1_749_600,
     ...change,
   });
 
@@ -274,8 +274,10 @@ describe("fewer pixels for all", () => {
     expect(nextSide([{ side: 1200, level: 1.4, total: 1 }], at)).toBeNull();
     expect(nextSide([{ side: 3000, level: 0.9, total: 1 }], at)).toBeNull();
     expect(nextSide([{ side: 3000, level: 1.2, total: 1 }], at)).toBe(1620);
-    // Far too large: the step goes farther.
-    expect(nextSide([{ side: 2000, level: null, total: 4 }], at)).toBeLessThan(900);
+    // A little too large: a step down. Far too large, and plain to see: no side helps.
+    expect(nextSide([{ side: 1200, level: null, total: 1.2 }], at)).toBeLessThan(1050);
+    expect(nextSide([{ side: 1200, level: null, total: 4 }], at)).toBeNull();
+    expect(nextSide([{ side: 600, level: 2.6, total: 1 }], at)).toBe(1620);
     expect(nextSide([{ side: 40, level: null, total: 1e9 }], at)).toBeNull();
   });
 
@@ -329,6 +331,7 @@ describe("fewer pixels for all", () => {
       ]),
     ).toMatchObject({ side: 1697 });
     expect(bestSide([{ side: null, level: null, total: 1 }])).toBeNull();
+    expect(bestSide([{ side: 400, level: PLAIN * 1.1, total: 1 }])).toBeNull();
   });
 });
 
