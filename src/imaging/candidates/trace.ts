@@ -24,7 +24,7 @@ import {
   searchPng,
   settingOf,
 } from "@/core/coding";
-import { CLEAN } from "@/core/difference";
+import { CLEAN, PLAIN } from "@/core/difference";
 import { type Geometry, pixelsOf, resized } from "@/core/geometry";
 import { PhotoError } from "@/core/photo";
 import { allowedFormats, keepsLayers, reasonsToEncode } from "@/core/plan";
@@ -37,8 +37,8 @@ export interface TraceRequest extends Omit<PlanRequest, "aim" | "geometry">, Can
   choice?: Choice;
 }
 
-/** A sample is tried where its picture is expected to differ by so much: from clean to plain to see. */
-const SHAPE_AT = [0.9, 1.35, 2];
+/** A sample is tried where its picture is usually clean and where loss is plain to see, then where it is needed. */
+const SHAPE_AT = [CLEAN, PLAIN];
 /** The second trial lies so far from the first, in difference. */
 const APART = 1.3;
 
@@ -102,7 +102,11 @@ async function further(
   const weigh = (quality: number) => weighAt(out, picture, looks, quality);
   for (const quality of asked.qualities) await weigh(quality);
   if (out.points.length) return out;
-  if (sample && !out.shape.length) for (const level of SHAPE_AT) await shapeAt(out, sample, at(out, level));
+  if (sample && !out.shape.length) {
+    // Far apart first: two near each other say nothing about how steep the curve is.
+    for (const quality of SHAPE_AT.map((level) => at(out, level))) await shapeAt(out, sample, quality);
+    await shapeAt(out, sample, at(out, asked.level));
+  }
   await weigh(at(out, asked.level));
   if (sample) return out;
   const [first] = out.points;
