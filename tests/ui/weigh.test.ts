@@ -48,6 +48,7 @@ const jpeg = (quality: number): Choice => ({
 const view: WeighView = {
   id: "a",
   geometry: { width: 800, height: 600 } as WeighView["geometry"],
+  seenAs: null,
   original: { width: 4000, height: 3000 },
   sourceBytes: 2e6,
   formats: ["jpeg"],

@@ -1,6 +1,6 @@
 /** From rows of the database to what a page shows. Estimates are worked out here, from the core alone. */
 import { type Brief, heldBy, type ResolvedBrief, resolveBrief } from "@/core/brief";
-import { aboutBytes } from "@/core/coding";
+import { aboutBytes, aboutGeometry, viewWords } from "@/core/coding";
 import { askedPpi, type Geometry, planGeometry } from "@/core/geometry";
 import { AUTO, aimedSize, type Frame } from "@/core/photo";
 import { allowedFormats, passSteps, planSteps, reasonsToEncode, verdictOf, writtenKind } from "@/core/plan";
@@ -187,7 +187,7 @@ function estimate({
   brief,
   resolved,
   facts,
-  geometry,
+  geometry: full,
   frame,
 }: {
   brief: Brief;
@@ -199,8 +199,9 @@ function estimate({
   const { min, max } = resolved.fileSize;
   const fits = (min === null || facts.bytes >= min) && (max === null || facts.bytes <= max);
   const passes =
-    fits && reasonsToEncode({ brief, resolved, facts, geometry, takenAs: frame.takenAs }).length === 0;
+    fits && reasonsToEncode({ brief, resolved, facts, geometry: full, takenAs: frame.takenAs }).length === 0;
   const format = allowedFormats(resolved, facts)[0];
+  const geometry = passes ? full : aboutGeometry({ brief: resolved, photo: facts, frame }, full, format);
   const about = passes ? facts.bytes : aboutBytes(resolved, geometry.width * geometry.height, format);
   const has = facts.resolution?.[0] ?? null;
   const ppi = askedPpi(resolved, aimedSize(facts, frame), geometry, has) ?? has;
@@ -212,7 +213,14 @@ function estimate({
     frame,
     writePpi: ppi,
     dropped: facts.privateData,
-    encoding: { setting: null, format, bytes: null, about, told: [] },
+    encoding: {
+      setting: null,
+      format,
+      bytes: null,
+      about,
+      told: [],
+      gaveUp: geometry === full ? null : `about as many as are seen ${viewWords(resolved.view)}`,
+    },
   };
   return {
     geometry,

@@ -1,7 +1,8 @@
 /** The assignment that a route of Weigh is about. */
 
 import { resolveBrief } from "@/core/brief";
-import { type Geometry, planGeometry } from "@/core/geometry";
+import { type Geometry, pixelsOf, planGeometry, viewGeometry } from "@/core/geometry";
+import { GeometryError, type Size } from "@/core/photo";
 import { factsOfPage } from "@/core/proof";
 import type { WeighPlan } from "@/store";
 import { loadWeighed, type trialsOf } from "@/store/queries";
@@ -24,6 +25,19 @@ export const weighedGeometry = (row: Awaited<ReturnType<typeof requireWeighed>>)
   row.measured?.geometry ??
   planGeometry(resolveBrief(row.brief), factsOfPage(row.facts, row.frame.page), row.frame);
 
+/** The pixels at which it is looked at, where those are more than it has. */
+export function seenAs({ brief, facts, frame }: Weighed, geometry: Geometry): Size | null {
+  const viewing = { brief: resolveBrief(brief), photo: factsOfPage(facts, frame.page), frame };
+  try {
+    const { width, height } = viewGeometry(viewing, planGeometry(viewing.brief, viewing.photo, frame));
+    return width * height > pixelsOf(geometry) ? { width, height } : null;
+  } catch (error) {
+    if (error instanceof GeometryError) return null;
+    throw error;
+  }
+}
+
+type Weighed = Awaited<ReturnType<typeof requireWeighed>>;
 type Kept = Awaited<ReturnType<typeof trialsOf>>[number];
 
 /** Bytes are those of the whole file, headers included. */

@@ -5,7 +5,7 @@
  */
 import type { OutputFormat } from "../brief";
 import { CLEAN } from "../difference";
-import { type Geometry, pixelsOf, resized } from "../geometry";
+import { type Geometry, pixelsOf, resized, type Viewing, viewGeometry } from "../geometry";
 import { bestShare, foretell, type Views } from "./best-share";
 import type { LossyFormat } from "./family";
 import { asPages, search } from "./one-format";
@@ -27,6 +27,8 @@ export interface AsSeen {
 
 /** Bytes a pixel from which on a photograph is likely clean, and under which it never is. */
 const LIKELY: Record<LossyFormat, number> = { jpeg: 0.3, webp: 0.25, avif: 0.18 };
+/** Of what is likely clean, so little that no photograph is. */
+const HOPELESS = 0.2;
 /** Foretold so far above clean, a picture may turn out clean after all. */
 const MAYBE = 1.12;
 /** Tries between all pixels and those of the view. */
@@ -39,10 +41,22 @@ const STEP = 0.92;
 export const lossyOf = (format: OutputFormat): LossyFormat | null =>
   format === "pdf" ? "jpeg" : format === "jpeg" || format === "webp" || format === "avif" ? format : null;
 
-/** Null where the brief leaves no pixels free, or the format nothing to choose. */
+/** Whether the brief leaves pixels free, and the format something to choose. */
 export function choosesPixels({ brief, photo, frame, geometry }: FitTask, format: OutputFormat): boolean {
   if (!lossyOf(format) || brief.fileSize.max === null || !brief.stated.has("fileSize")) return false;
   return resized({ brief, photo, frame }, geometry, 0.9) !== geometry;
+}
+
+/**
+ * About the pixels that will be kept, before anything is encoded: those of the view where all of them are hopeless
+ * under the ceiling.
+ */
+export function aboutGeometry(viewing: Viewing, full: Geometry, format: OutputFormat): Geometry {
+  const { brief } = viewing;
+  const lossy = lossyOf(format);
+  const { max } = brief.fileSize;
+  if (!lossy || max === null || !brief.stated.has("fileSize")) return full;
+  return max / pixelsOf(full) < LIKELY[lossy] * HOPELESS ? viewGeometry(viewing, full) : full;
 }
 
 /** Null where no file lies in the range: what gives way then is decided elsewhere. */
@@ -131,7 +145,7 @@ class Choosing {
     if (!best) return null;
     const { share } = best;
     const geometry = share === 1 ? view : resized(task, view, share);
-    const picture = await this.pictureAt(geometry, geometry === view ? undefined : view);
+    const picture = await this.pictureAt(geometry);
     const settled = await settle({ ...views, picture, share, goal });
     this.encodes += settled.encodes;
     if (!settled.found) return null;
@@ -148,8 +162,8 @@ class Choosing {
     };
   }
 
-  private async pictureAt(geometry: Geometry, seenAs?: Geometry): Promise<Picture> {
-    const picture = await this.task.picture(geometry, this.format, seenAs);
+  private async pictureAt(geometry: Geometry): Promise<Picture> {
+    const picture = await this.task.picture(geometry, this.format);
     return this.format === "pdf" ? asPages(picture) : picture;
   }
 }

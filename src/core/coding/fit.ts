@@ -4,7 +4,7 @@
  */
 
 import { formatName, type OutputFormat, type ResolvedBrief } from "../brief";
-import { type Geometry, pixelsOf, rescale } from "../geometry";
+import { type Geometry, rescale } from "../geometry";
 import { formatBytes, formatSize } from "../units";
 import { choosesPixels, fitAsSeen } from "./as-seen";
 import { toldAsSeen } from "./as-seen-words";
@@ -64,8 +64,7 @@ async function fitFormat(task: FitTask, format: OutputFormat, last: boolean): Pr
   let result: SearchResult | null = null;
   for (let round = 0; round <= RESIZES; round += 1) {
     const free = rescale({ brief, photo: task.photo, from: geometry, area: 0.9, frame: task.frame }) !== null;
-    const fewer = pixelsOf(geometry) < pixelsOf(task.view);
-    const picture = await task.picture(geometry, format, fewer ? task.view : undefined);
+    const picture = await task.picture(geometry, format);
     result = await search({ picture, format, goal, brief, free, last });
     encodes += result.encodes;
     if (result.outcome === "met")

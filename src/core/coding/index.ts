@@ -1,5 +1,5 @@
 export { predictLog } from "./along";
-export { lossyOf } from "./as-seen";
+export { aboutGeometry, lossyOf } from "./as-seen";
 export { viewWords } from "./as-seen-words";
 export { bestShare, foretell } from "./best-share";
 export { type Choice, choiceName, choiceSchema, forAll, formatOf, settingOf } from "./choice";

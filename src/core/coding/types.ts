@@ -174,10 +174,10 @@ export interface FitTask {
    */
   softCeiling: number | null;
   /**
-   * A planned picture of this geometry, ready to be encoded in this format; differences are judged at the
-   * size of `seenAs`, else at its own.
+   * A planned picture of this geometry, ready to be encoded in this format; differences are judged at the view
+   * size where that has more pixels, else at its own.
    */
-  picture(geometry: Geometry, format: OutputFormat, seenAs?: Geometry): Promise<Picture>;
+  picture(geometry: Geometry, format: OutputFormat): Promise<Picture>;
 }
 
 export type Fitted =

@@ -6,6 +6,7 @@
 import type { OutputFormat } from "@/core/brief";
 import { type Picture as Searched, type Setting, settingKey } from "@/core/coding";
 import type { Geometry } from "@/core/geometry";
+import type { Rect } from "@/core/photo";
 import { encode, encodeAside } from "../encode";
 import { assemble } from "../headers";
 import {
@@ -84,8 +85,8 @@ export class Candidates {
     return this.pictures.pixels(picture);
   }
 
-  /** The picture as the search sees it; differences are judged at the size of `seenAs`, else at its own. */
-  async searched(geometry: Geometry, format: OutputFormat, seenAs?: Geometry): Promise<Searched> {
+  /** The picture as the search sees it; differences are judged as it is looked at. */
+  async searched(geometry: Geometry, format: OutputFormat): Promise<Searched> {
     const picture = this.at(geometry, format);
     const [{ overhead }, { flat }] = await Promise.all([this.overhead(picture), this.look(picture)]);
     return {
@@ -93,7 +94,7 @@ export class Candidates {
       flat,
       overhead,
       encode: async (setting) => (await this.trial(picture, setting)).bytes,
-      difference: async (setting) => (await this.judged(picture, setting, seenAs)).difference,
+      difference: async (setting) => (await this.judged(picture, setting)).difference,
       sample: async () => (await this.sample(picture))?.searched ?? null,
       reduced: async (share) => (await this.tryingOf(picture)).searched.reduced(share),
     };
@@ -110,25 +111,23 @@ export class Candidates {
     return { pictureKey: picture.key, settingKey: key, bytes: bytes + added };
   }
 
-  /** What is seen of a trial beside the planned picture, or beside one of more pixels at the same apparent size. */
-  judged(picture: PlannedPicture, setting: Setting, seenAs?: Geometry): Promise<Judged> {
-    const key = `${picture.key} ${settingKey(setting)} ${seenAs ? this.at(seenAs, picture.format).key : ""}`;
-    const judged = this.beingJudged.get(key) ?? this.judgeTrial(picture, setting, seenAs);
+  /** What is seen of a trial as it is looked at: at the view size, where that has more pixels, else at its own. */
+  judged(picture: PlannedPicture, setting: Setting): Promise<Judged> {
+    const key = `${picture.key} ${settingKey(setting)}`;
+    const judged = this.beingJudged.get(key) ?? this.judgeTrial(picture, setting);
     this.beingJudged.set(key, judged);
     const done = () => void this.beingJudged.delete(key);
     judged.then(done, done);
     return judged;
   }
 
-  private async judgeTrial(picture: PlannedPicture, setting: Setting, seenAs?: Geometry): Promise<Judged> {
+  private async judgeTrial(picture: PlannedPicture, setting: Setting): Promise<Judged> {
     this.signal?.throwIfAborted();
-    const known = seenAs ? null : await this.judgedBefore(picture, setting);
+    const known = await this.judgedBefore(picture, setting);
     if (known) return known;
     const like = await this.pixels(picture);
     const pixels = await decodeTrial(await this.encoding(picture, setting), setting, like, picture.cmyk);
-    if (!seenAs) return this.judge(picture, setting, pixels);
-    const whole = this.at(seenAs, picture.format);
-    return (await this.judgeOf(whole)).asSeen(pixels);
+    return this.judge(picture, setting, pixels);
   }
 
   /** Null where nobody has looked at this trial yet. */
@@ -136,13 +135,15 @@ export class Candidates {
     return (await this.trials.find(picture.key, settingKey(setting)))?.judged ?? null;
   }
 
-  /** Holds decoded pixels of a trial against the planned picture, and remembers what was seen. */
+  /** Holds decoded pixels of a trial against the picture that is looked at, and remembers what was seen. */
   async judge(
     picture: PlannedPicture,
     setting: Setting,
     pixels: Parameters<Judge["of"]>[0],
   ): Promise<Judged> {
-    const judged = await (await this.judgeOf(picture)).of(pixels);
+    const judge = await this.judgeOf(picture);
+    const seen = picture.seenAs ? await judge.asSeen(pixels) : await judge.of(pixels);
+    const judged = { ...seen, worst: onPixels(seen.worst, picture) };
     await this.trials.judge(picture.key, settingKey(setting), judged);
     return judged;
   }
@@ -188,7 +189,9 @@ export class Candidates {
     return encoded;
   }
 
-  private async judgeOf(picture: PlannedPicture): Promise<Judge> {
+  /** What a picture's trials are held against. */
+  private async judgeOf(own: PlannedPicture): Promise<Judge> {
+    const picture = own.seenAs ? this.at(own.seenAs, own.format) : own;
     if (this.lastJudge?.id !== picture.key)
       this.lastJudge = new Judge(picture.key, await this.pixels(picture), picture.space).warmUp();
     return this.lastJudge;
@@ -204,6 +207,16 @@ export class Candidates {
       this.lastSample = new Sample(picture, await this.pixels(picture), this.signal);
     return this.lastSample;
   }
+}
+
+/** A place of the picture that is looked at, in pixels of the one that is coded. */
+function onPixels(worst: Rect | null, { geometry, seenAs }: PlannedPicture): Rect | null {
+  if (!worst || !seenAs) return worst;
+  const [sx, sy] = [geometry.width / seenAs.width, geometry.height / seenAs.height];
+  const [x, y] = [Math.floor(worst.x * sx), Math.floor(worst.y * sy)];
+  const width = Math.min(geometry.width - x, Math.max(1, Math.round(worst.width * sx)));
+  const height = Math.min(geometry.height - y, Math.max(1, Math.round(worst.height * sy)));
+  return { x, y, width, height };
 }
 
 const bares = new Map<string, Promise<Uint8Array>>();

@@ -95,8 +95,8 @@ async function further(
     const { flat } = await candidates.look(candidates.at(geometry, format));
     out.arm = armFor(format, resolved, geometry.width * geometry.height, flat);
   }
-  const seenAs = lookedAt(candidates, geometry);
-  const picture = await candidates.searched(geometry, format, seenAs);
+  const { seenAs } = candidates.at(geometry, format);
+  const picture = await candidates.searched(geometry, format);
   const sample = seenAs ? await sampleAt(candidates, geometry, format) : await picture.sample();
   const looks = seenAs || picture.pixels > CAREFUL_PIXELS ? sample : null;
   const weigh = (quality: number) => weighAt(out, picture, looks, quality);
@@ -125,10 +125,6 @@ async function sampleAt(candidates: Candidates, geometry: Geometry, format: Outp
 
 /** Where not even a sample of the fewest pixels fits. */
 const LEAST_SHARE = 0.05;
-
-/** Fewer pixels than are looked at are judged at the view size, all others at their own. */
-const lookedAt = ({ photo: { view } }: Candidates, geometry: Geometry): Geometry | undefined =>
-  pixelsOf(geometry) < pixelsOf(view) ? view : undefined;
 
 /** `looks`: a sample on which differences are judged, once the whole has shown how far to trust it. */
 async function weighAt(out: Traced, picture: Picture, looks: Picture | null, quality: number): Promise<void> {
@@ -229,7 +225,6 @@ async function withoutLoss(
 async function ready(candidates: Candidates, geometry: Geometry, setting: Setting): Promise<WholeFile> {
   const picture = candidates.at(geometry, setting.format);
   const { bytes } = await candidates.trial(picture, setting);
-  const seenAs = lookedAt(candidates, geometry);
-  const { difference } = await candidates.judged(picture, setting, seenAs);
+  const { difference } = await candidates.judged(picture, setting);
   return { bytes, setting, difference };
 }

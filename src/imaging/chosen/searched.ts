@@ -17,7 +17,7 @@ export async function searched(candidates: Candidates): Promise<Chosen> {
     view,
     formats: allowedFormats(resolved, source.facts),
     softCeiling: softCeiling(photo),
-    picture: (pixels, format, seenAs) => candidates.searched(pixels, format, seenAs),
+    picture: (pixels, format) => candidates.searched(pixels, format),
   });
   return fitted.ok
     ? { kind: "coded", fitted, encodes: fitted.encodes, notes: [] }

@@ -12,7 +12,7 @@ export async function asShared(candidates: Candidates, { setting, geometry, told
   const fewer = pixelsOf(geometry) < pixelsOf(photo.view);
   const picture = candidates.at(geometry, setting.format);
   const { bytes } = await candidates.trial(picture, setting);
-  const difference = fewer ? (await candidates.judged(picture, setting, photo.view)).difference : null;
+  const difference = fewer ? (await candidates.judged(picture, setting)).difference : null;
   const fitted = { ok: true, setting, bytes, geometry, padTo: null, encodes: 1, told, difference } as const;
   return {
     kind: "coded",

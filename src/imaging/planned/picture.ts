@@ -1,7 +1,7 @@
 /** What follows from a planned picture being planned: its key, its colours, its headers. */
 import { createHash } from "node:crypto";
 import { CAN, heldBy, type OutputFormat } from "@/core/brief";
-import type { Geometry } from "@/core/geometry";
+import { type Geometry, pixelsOf } from "@/core/geometry";
 import { lightSettingsOf, type Rect } from "@/core/photo";
 import type { RgbSpace } from "@/core/pixels/colour";
 import { expansionOf } from "@/core/pixels/light";
@@ -14,10 +14,12 @@ export const ENGINE = "4";
 
 /** The picture of one geometry for one format, before anything is decoded. */
 export interface PlannedPicture {
-  /** Equal only for equal pixels. */
+  /** Equal only for equal pixels that are judged at equal sizes. */
   key: string;
   geometry: Geometry;
   format: OutputFormat;
+  /** The pixels at which it is looked at and judged, where those are more; else null, and it is at its own. */
+  seenAs: Geometry | null;
   /** How its pixels are made. */
   plan: PicturePlan;
   headers: Headers;
@@ -48,10 +50,12 @@ export function plannedPicture(
     ppi: headers.ppi,
     ...(held.light === "hdr" && { expand: expansionOf(lightSettingsOf(frame)) }),
   };
+  const seenAs = pixelsOf(geometry) < pixelsOf(photo.view) ? photo.view : null;
   return {
-    key: keyOf(photo, plan),
+    key: keyOf(photo, plan, seenAs),
     geometry,
     format,
+    seenAs,
     plan,
     headers,
     cmyk: to.name === "cmyk",
@@ -61,7 +65,11 @@ export function plannedPicture(
 
 const round = ({ x, y, width, height }: Rect) => [x, y, width, height].map((v) => v.toFixed(3));
 
-function keyOf({ source, sha256 }: PlannedPhoto, { geometry, to, ...plan }: PicturePlan): string {
+function keyOf(
+  { source, sha256 }: PlannedPhoto,
+  { geometry, to, ...plan }: PicturePlan,
+  seenAs: Geometry | null,
+): string {
   const { facts } = source;
   const edge = geometry.border ? [geometry.border, plan.border] : null;
   const under = (facts.alpha && plan.opaque) || geometry.mode === "pad" ? plan.background : "";
@@ -86,6 +94,7 @@ function keyOf({ source, sha256 }: PlannedPhoto, { geometry, to, ...plan }: Pict
     facts.alpha && !plan.opaque,
     sharpening,
     ...(edge ? [edge] : []),
+    ...(seenAs ? [["seen", seenAs.width, seenAs.height]] : []),
     ...(to.light ? [["light", to.light, plan.expand]] : []),
   ];
   return createHash("sha256").update(JSON.stringify(parts)).digest("hex");

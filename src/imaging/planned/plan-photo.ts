@@ -63,7 +63,7 @@ export async function planPhoto(request: PlanRequest): Promise<PlannedPhoto> {
     sha256: nameOf(stage.source, stage.sha256),
     frame,
     geometry,
-    view: viewGeometry({ brief: resolved, photo: stage.source.facts, frame }, geometry),
+    view: viewed(resolved, stage.source, frame, request.geometry ? null : geometry),
     proposed: frame.auto === true && geometry.cut > 0,
     ink: stage.ink,
     notes: [
@@ -104,6 +104,11 @@ function enlargedPreview({ format, width, preview }: Facts, frame: Frame, { scal
     `The camera's own picture has only ${formatSize(preview.width, preview.height)} px and was enlarged ` +
       `${trimNumber(factor, 1)} times; the developed one has them all.`,
   ];
+}
+
+/** The pixels at which it is looked at; `full`: the most that the brief allows, where they are known. */
+function viewed(brief: ResolvedBrief, { facts }: Source, frame: Frame, full: Geometry | null): Geometry {
+  return viewGeometry({ brief, photo: facts, frame }, full ?? planGeometry(brief, facts, frame));
 }
 
 /** Where the frame lies: by the photo's detail where nobody has set it. */

@@ -247,6 +247,8 @@ export interface WeighView {
   /** The assignment. */
   id: string;
   geometry: Geometry;
+  /** Pixels at which trials are judged, where those are more than they have; null: at their own. */
+  seenAs: Size | null;
   /** Pixels of the original's pane. */
   original: Size;
   sourceBytes: number;

@@ -134,7 +134,7 @@ function Editor({
         />
       </aside>
       <footer className="col-span-3 flex items-center gap-4 border-t border-rule bg-sheet px-[18px]">
-        <p role="status" className="min-w-0 truncate text-small text-second">
+        <p role="status" className="min-w-0 text-small leading-tight text-second">
           {error && geometry ? (
             <span className="text-not">{error}</span>
           ) : brief.ink && mode === "pad" ? (

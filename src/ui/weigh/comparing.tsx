@@ -5,10 +5,11 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { Choice } from "@/core/coding";
 import { LIGHT_VIEWS, type LightView } from "@/core/pixels/light";
 import type { BatchView, RowView, WeighView } from "../api";
-import { call, useChange } from "../api";
+import { briefOf, call, useChange } from "../api";
 import { BatchSettings } from "./batch-settings";
 import { BottomBar } from "./bottom-bar";
 import { Chart } from "./chart";
+import { JudgedAt } from "./judged-at";
 import { PaneGrid } from "./pane-grid";
 import {
   firstPanes,
@@ -61,6 +62,7 @@ const FLICKER_MS = 450;
 
 export function Comparing({ batch, row }: { batch: BatchView; row: RowView }) {
   const { view, error, tiles, ticks, ask } = useWeigh(row.assignmentId, row.id);
+  const use = briefOf(batch, row.id);
   const [panes, setPanes] = usePanes(view);
   const [active, setActive] = useState(1);
   const [looked, setLooked] = useState<View | null>(null);
@@ -194,9 +196,7 @@ export function Comparing({ batch, row }: { batch: BatchView; row: RowView }) {
       <aside aria-label="Trials" className="flex min-h-0 flex-col border-r border-rule">
         <div className="px-4 pt-3">
           <h2 className="text-[16px] font-bold">File size against visible difference</h2>
-          <p className="text-small text-second">
-            1.0 is what a careful eye can just see at 100 %. Click the chart to have a size tried.
-          </p>
+          {use && <JudgedAt batchId={batch.id} rowId={row.id} brief={use.body} view={view} />}
           <Chart view={view} numbers={numbers} onTry={show} />
         </div>
         <div

@@ -273,7 +273,7 @@ function Heading({
     difference === null
       ? null
       : difference <= CLEAN
-        ? "nothing to see at 100 %"
+        ? "nothing to see as it is looked at"
         : difference <= PLAIN
           ? "a careful eye sees it"
           : "plain to see";

@@ -3,6 +3,7 @@ import {
   originalSize,
   requireWeighed,
   route,
+  seenAs,
   trialView,
   waysOf,
   weighedGeometry,
@@ -27,6 +28,7 @@ export const GET = route(async (_request, { id }): Promise<WeighView> => {
   return {
     id: row.id,
     geometry,
+    seenAs: seenAs(row, geometry),
     original: originalSize(geometry),
     sourceBytes: row.facts.bytes,
     formats: allowedFormats(resolved, row.facts),

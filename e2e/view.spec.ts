@@ -1,0 +1,96 @@
+import { expect, test } from "@playwright/test";
+import sharp from "sharp";
+import ssim from "ssim.js";
+import { jpegPhoto } from "../tests/support/photos";
+import {
+  checkAccess,
+  dropFiles,
+  editChip,
+  makeAndDownload,
+  measured,
+  newBatch,
+  openDesk,
+  row,
+} from "./support/desk";
+
+const asSeen = async (input: Buffer) => {
+  const { data, info } = await sharp(input)
+    .resize(1620, 1080, { fit: "fill" })
+    .ensureAlpha()
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  return { data: new Uint8ClampedArray(data), width: info.width, height: info.height };
+};
+
+test("24 megapixels and 'at most 200 KB', and nothing else: good as it is looked at, and the ways out are buttons", async ({
+  page,
+}) => {
+  test.setTimeout(180_000);
+  const photo = await jpegPhoto(6000, 4000, 77, 90);
+  await openDesk(page);
+  await newBatch(page, "One large photo");
+  await dropFiles(page, [{ name: "moor.jpg", mimeType: "image/jpeg", buffer: photo }]);
+  await editChip(page, "Add file size", { "At most": "200 KB" });
+  await measured(page);
+  await row(page, "moor.jpg").click();
+  const plan = page.getByRole("region", { name: "Plan" });
+  await expect(plan).toContainText(/Reduce [\d.]+ × to \d+ × \d+ px/);
+  await expect(plan).toContainText(
+    /\d+ × \d+ of 6000 × 4000 px are kept: .*seen whole on a screen of 1920 × 1080 px/,
+  );
+  await expect(plan).toContainText(/Visible difference [\d.]+: .* whole on a screen of 1920 × 1080 px/);
+  // What is met cleanly, or told with its difference, needs no warning made from the photo's size.
+  await expect(page.getByRole("note", { name: "Disagreement" })).toHaveCount(0);
+  await checkAccess(page);
+
+  // The way back, and undo.
+  await plan.getByRole("button", { name: "Keep all pixels" }).click();
+  await expect(page.getByRole("button", { name: "Scale 100 % of the photo's pixels" })).toBeVisible();
+  await measured(page);
+  await expect(row(page, "moor.jpg")).toContainText("6000 × 4000");
+  await page.getByRole("button", { name: /^Undo/ }).click();
+  await measured(page);
+  await expect(plan.getByRole("button", { name: "Judge it at 100 %" })).toBeVisible();
+
+  const { bytes } = await makeAndDownload(page);
+  expect(bytes.length).toBeLessThanOrEqual(200_000);
+  expect(bytes.length).toBeGreaterThan(190_000);
+  const { width, height } = await sharp(bytes).metadata();
+  expect(width).toBeLessThanOrEqual(1620);
+  expect(width! % 2 || height! % 2).toBe(0);
+  // SSIM by an independent library: a script that goes to 1600 px first ends near the same.
+  const [like, made] = await Promise.all([asSeen(photo), asSeen(bytes)]);
+  const plain = await sharp(photo).resize(1600).jpeg({ quality: 40 }).toBuffer();
+  const { mssim } = ssim(like as never, made as never);
+  expect(mssim).toBeGreaterThan(ssim(like as never, (await asSeen(plain)) as never).mssim);
+});
+
+test("the view is a clause of its own: said in words, by a chip, and seen on Frame", async ({ page }) => {
+  test.setTimeout(120_000);
+  await openDesk(page);
+  await newBatch(page, "For the projector");
+  await dropFiles(page, [
+    { name: "wide.jpg", mimeType: "image/jpeg", buffer: await jpegPhoto(2400, 1600, 78, 95) },
+  ]);
+  await editChip(page, "Add file size", { "At most": "60 KB" });
+  await page.getByRole("button", { name: "More clauses" }).click();
+  await page.getByRole("menuitem", { name: "View" }).click();
+  const form = page.getByRole("dialog");
+  await form.getByLabel("Screen, px").fill("900 × 600");
+  await page.getByRole("button", { name: "Use this" }).click();
+  await expect(page.getByRole("button", { name: "View whole on a screen of 900 × 600 px" })).toBeVisible();
+  await measured(page);
+  await row(page, "wide.jpg").click();
+  const plan = page.getByRole("region", { name: "Plan" });
+  await expect(plan).toContainText("of 2400 × 1600 px are kept: seen whole on a screen of 900 × 600 px");
+
+  await page.keyboard.press("f");
+  const result = page.getByRole("region", { name: "Result, can be scrolled" });
+  await expect(page.getByRole("heading", { name: "The result, whole" })).toBeVisible();
+  const scrolls = () => result.evaluate((box) => box.scrollWidth > box.clientWidth);
+  expect(await scrolls()).toBe(false);
+  await page.keyboard.press("t");
+  await expect(page.getByRole("heading", { name: "The result at its true pixels" })).toBeVisible();
+  expect(await scrolls()).toBe(true);
+  await checkAccess(page);
+});
