@@ -70,7 +70,7 @@ export interface Pick {
 export const ENOUGH_POINTS = 5;
 
 /** From this share of a wanted difference on, a photo is as coarse as it may be. */
-const NEAR_LEVEL = 0.95;
+const NEAR_LEVEL = 0.93;
 
 const tiny = (difference: number) => Math.log(Math.max(1e-4, difference));
 

@@ -154,7 +154,7 @@ export class Share {
     let left = whole.max - this.total(out);
     const order = out.map((_, i) => i).sort((a, b) => out[b].difference - out[a].difference);
     for (const i of order) {
-      if (left < whole.max * (1 - NEAR_WHOLE) * 0.25) break;
+      if (left < whole.max * (1 - NEAR_WHOLE)) break;
       const finer = this.curves[i].finer(out[i]);
       const costs = finer ? whole.each(finer.bytes) - whole.each(out[i].bytes) : Infinity;
       if (!finer || costs > left) continue;
