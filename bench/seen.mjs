@@ -118,6 +118,7 @@ async function portrait() {
     const bytes = readFileSync(join(folder, name));
     const source = await readSource(bytes);
     const clauses = {
+      shape: "16:21",
       paper: { width: "32mm", height: "42mm" },
       fileSize: { min: "25kB", max: "55kB" },
       frame: "fill",

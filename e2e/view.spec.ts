@@ -1,6 +1,6 @@
 import { expect, test } from "@playwright/test";
 import sharp from "sharp";
-import ssim from "ssim.js";
+import { ssim } from "ssim.js";
 import { jpegPhoto } from "../tests/support/photos";
 import {
   checkAccess,
@@ -22,6 +22,14 @@ const asSeen = async (input: Buffer) => {
   return { data: new Uint8ClampedArray(data), width: info.width, height: info.height };
 };
 
+async function at1600(photo: Buffer, most: number): Promise<Buffer> {
+  for (let quality = 95; quality > 5; quality -= 3) {
+    const file = await sharp(photo).resize(1600).jpeg({ quality }).toBuffer();
+    if (file.length <= most) return file;
+  }
+  throw new Error("nothing fits");
+}
+
 test("24 megapixels and 'at most 200 KB', and nothing else: good as it is looked at, and the ways out are buttons", async ({
   page,
 }) => {
@@ -36,7 +44,7 @@ test("24 megapixels and 'at most 200 KB', and nothing else: good as it is looked
   const plan = page.getByRole("region", { name: "Plan" });
   await expect(plan).toContainText(/Reduce [\d.]+ × to \d+ × \d+ px/);
   await expect(plan).toContainText(
-    /\d+ × \d+ of 6000 × 4000 px are kept: .*seen whole on a screen of 1920 × 1080 px/,
+    /\d+ × \d+ of 6000 × 4000 px are kept, seen whole on a screen of 1920 × 1080 px/,
   );
   await expect(plan).toContainText(/Visible difference [\d.]+: .* whole on a screen of 1920 × 1080 px/);
   // What is met cleanly, or told with its difference, needs no warning made from the photo's size.
@@ -58,11 +66,10 @@ test("24 megapixels and 'at most 200 KB', and nothing else: good as it is looked
   const { width, height } = await sharp(bytes).metadata();
   expect(width).toBeLessThanOrEqual(1620);
   expect(width! % 2 || height! % 2).toBe(0);
-  // SSIM by an independent library: a script that goes to 1600 px first ends near the same.
-  const [like, made] = await Promise.all([asSeen(photo), asSeen(bytes)]);
-  const plain = await sharp(photo).resize(1600).jpeg({ quality: 40 }).toBuffer();
-  const { mssim } = ssim(like as never, made as never);
-  expect(mssim).toBeGreaterThan(ssim(like as never, (await asSeen(plain)) as never).mssim);
+  // SSIM by an independent library, beside the best that a script gets at 1600 px under the same ceiling.
+  const closeness = async (file: Buffer) =>
+    ssim((await asSeen(photo)) as never, (await asSeen(file)) as never).mssim;
+  expect(await closeness(bytes)).toBeGreaterThan((await closeness(await at1600(photo, 200_000))) * 0.99);
 });
 
 test("the view is a clause of its own: said in words, by a chip, and seen on Frame", async ({ page }) => {
@@ -82,7 +89,7 @@ test("the view is a clause of its own: said in words, by a chip, and seen on Fra
   await measured(page);
   await row(page, "wide.jpg").click();
   const plan = page.getByRole("region", { name: "Plan" });
-  await expect(plan).toContainText("of 2400 × 1600 px are kept: seen whole on a screen of 900 × 600 px");
+  await expect(plan).toContainText("of 2400 × 1600 px are kept, seen whole on a screen of 900 × 600 px");
 
   await page.keyboard.press("f");
   const result = page.getByRole("region", { name: "Result, can be scrolled" });

@@ -25,12 +25,13 @@ export const weighedGeometry = (row: Awaited<ReturnType<typeof requireWeighed>>)
   row.measured?.geometry ??
   planGeometry(resolveBrief(row.brief), factsOfPage(row.facts, row.frame.page), row.frame);
 
-/** The pixels at which it is looked at, where those are more than it has. */
+/** The pixels at which it is looked at and judged; null where that is at its own 100 %. */
 export function seenAs({ brief, facts, frame }: Weighed, geometry: Geometry): Size | null {
   const viewing = { brief: resolveBrief(brief), photo: factsOfPage(facts, frame.page), frame };
   try {
     const { width, height } = viewGeometry(viewing, planGeometry(viewing.brief, viewing.photo, frame));
-    return width * height > pixelsOf(geometry) ? { width, height } : null;
+    const whole = viewing.brief.view.kind !== "pixels" && width * height >= pixelsOf(geometry);
+    return whole ? { width, height } : null;
   } catch (error) {
     if (error instanceof GeometryError) return null;
     throw error;

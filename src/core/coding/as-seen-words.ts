@@ -35,6 +35,6 @@ function pixelsTold(brief: ResolvedBrief, geometry: Size, view: Size): string {
   const ceiling = `under the ceiling of ${formatBytes(brief.fileSize.max!)}`;
   const [pixels, looked] = [pixelsOf(geometry), pixelsOf(view)];
   if (pixels > looked) return `more of them would not stay clean ${ceiling}`;
-  if (pixels === looked) return `${seen}, more would show no more, and cost what is seen ${ceiling}`;
+  if (pixels === looked) return `${seen}, where more would show nothing more and cost quality ${ceiling}`;
   return `${seen}, fewer that are coded finely look closer to the photo ${ceiling} than more coded coarsely`;
 }

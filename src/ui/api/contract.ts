@@ -247,7 +247,7 @@ export interface WeighView {
   /** The assignment. */
   id: string;
   geometry: Geometry;
-  /** Pixels at which trials are judged, where those are more than they have; null: at their own. */
+  /** Pixels at which the picture is looked at, and trials are judged; null: at 100 % of their own. */
   seenAs: Size | null;
   /** Pixels of the original's pane. */
   original: Size;

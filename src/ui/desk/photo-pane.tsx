@@ -87,6 +87,7 @@ export function PhotoPane({ batch, row, briefs, chosen }: Props) {
             <h3 className="text-small font-semibold text-second [overflow-wrap:anywhere]">
               Plan for {row.name}
             </h3>
+            {brief && <Harm batchId={batch.id} row={row} brief={brief} />}
             <ol className="mt-1.5 list-decimal space-y-1.5 pl-5">
               {row.steps.map((step) => (
                 <li key={step.do}>
@@ -95,7 +96,6 @@ export function PhotoPane({ batch, row, briefs, chosen }: Props) {
                 </li>
               ))}
             </ol>
-            {brief && <Harm batchId={batch.id} row={row} brief={brief} />}
             {row.notes.map((note) => (
               <p key={note} className="mt-2 text-small text-needs">
                 {note}

@@ -23,18 +23,18 @@ export function Harm({ batchId, row, brief }: Props) {
   return (
     <>
       {difference !== null && difference > 0 && (
-        <p className="mt-2 text-small">
+        <p className="mt-1 text-small">
           Visible difference <b className="figures">{trimNumber(difference, 2)}</b>
           <span className="text-second">{harmWords(difference, seen)}</span>
         </p>
       )}
       {gaveUp && geometry && (
-        <p className="mt-2 text-small">
+        <p className="mt-1 text-small">
           <b className="figures">
             {formatSize(geometry.width, geometry.height)} of {formatSize(gaveUp.all.width, gaveUp.all.height)}{" "}
             px
           </b>
-          <span className="text-second"> are kept: {gaveUp.why}.</span>
+          <span className="text-second"> are kept, {gaveUp.why}.</span>
         </p>
       )}
       {(gaveUp || row.cleanFrom !== null) && <Ways batchId={batchId} row={row} brief={brief} />}
@@ -58,7 +58,7 @@ interface Way {
 function Ways({ batchId, row, brief }: Props) {
   const edit = useBriefEdit(batchId);
   return (
-    <div className="mt-1.5 flex flex-wrap gap-1.5">
+    <div className="mt-1.5 mb-2.5 flex flex-wrap gap-1.5">
       {waysFor(row, brief).map(({ label, words, change }) => (
         <Button
           key={label}

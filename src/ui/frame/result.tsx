@@ -3,8 +3,10 @@
 /** The result as it is looked at, and at its true pixels: the real file once it is measured, until then drawn from the preview. */
 import { type RefObject, useEffect, useRef, useState } from "react";
 import { type Brief, resolveBrief } from "@/core/brief";
+import { aboutGeometry } from "@/core/coding";
 import type { Geometry } from "@/core/geometry";
 import type { Size } from "@/core/photo";
+import { allowedFormats } from "@/core/plan";
 import { formatBytes, formatSize, trimNumber } from "@/core/units";
 import type { RowView } from "../api";
 import { Button, useKeys } from "../parts";
@@ -27,7 +29,7 @@ const MOST_DRAWN = 2400;
 export function Result({ row, brief, geometry: planned, moving }: Props) {
   const measured = !moving && row.figure === "measured" && row.assignmentId !== null;
   // Pixels that are free are chosen when the file is made: before that, about those of this photo so far.
-  const geometry = (measured && row.geometry) || planned;
+  const geometry = (measured && row.geometry) || aboutResult(row, brief, planned);
   const { width, height, scale } = geometry;
   const box = useRef<HTMLDivElement>(null);
   const room = useRoom(box);
@@ -105,6 +107,12 @@ export function Result({ row, brief, geometry: planned, moving }: Props) {
       </p>
     </figure>
   );
+}
+
+function aboutResult({ before, frame }: RowView, brief: Brief, planned: Geometry): Geometry {
+  const resolved = resolveBrief(brief);
+  const [format] = allowedFormats(resolved, before);
+  return aboutGeometry({ brief: resolved, photo: before, frame }, planned, format);
 }
 
 function Weight({ row, measured }: { row: RowView; measured: boolean }) {

@@ -31,7 +31,8 @@ export function JudgedAt({ batchId, rowId, brief, view }: Props) {
           Judged {words}
         </Popover.Trigger>
       </ChipPopover>
-      <span className="figures">, {formatSize(width, height)} px</span>. Click the chart to have a size tried.
+      <span className="figures whitespace-nowrap">, {formatSize(width, height)} px</span>. Click the chart to
+      have a size tried.
     </p>
   );
 }
