@@ -111,12 +111,24 @@ async function single() {
   }
 }
 
+/** The largest part of that shape, from the middle. */
+async function middleOf(photo, { width, height }) {
+  const share = Math.min(photo.width / width, photo.height / height);
+  const part = { width: Math.round(width * share), height: Math.round(height * share) };
+  const region = { left: (photo.width - part.width) >> 1, top: (photo.height - part.height) >> 1, ...part };
+  const raw = { width: photo.width, height: photo.height, channels: 3 };
+  const data = await sharp(photo.data, { raw }).extract(region).raw().toBuffer();
+  return { data: new Uint8Array(data), ...part, channels: 3 };
+}
+
 async function portrait() {
   const out = [];
   const [width, height] = [378, 496];
   for (const name of names) {
     const bytes = readFileSync(join(folder, name));
     const source = await readSource(bytes);
+    // A photo with too few pixels for 300 ppi is enlarged by the script, and not by the brief.
+    if (source.facts.width < width || source.facts.height < height) continue;
     const clauses = {
       shape: "16:21",
       paper: { width: "32mm", height: "42mm" },
@@ -128,13 +140,11 @@ async function portrait() {
     const cut = sharp(bytes).rotate().removeAlpha().resize(width, height, { fit: "cover" });
     const plain = await bestThatFits(cut, 55_000);
     const photo = await pixels(bytes);
-    const share = Math.min(photo.width / 32, photo.height / 42);
-    const part = { width: Math.round(32 * share), height: Math.round(42 * share) };
-    const region = { left: (photo.width - part.width) >> 1, top: (photo.height - part.height) >> 1, ...part };
-    const whole = { raw: { width: photo.width, height: photo.height, channels: 3 } };
-    const cropped = await sharp(photo.data, whole).extract(region).raw().toBuffer();
-    const like = { data: new Uint8Array(cropped), ...part, channels: 3 };
-    const [ours, theirs] = await norms(like, { width, height }, [answer.output, plain.file]);
+    const view = { width, height };
+    // Whole pixels have the shape to within half a pixel: each file beside just the part that it shows.
+    const seen = async (file) =>
+      (await norms(await middleOf(photo, await sharp(file).metadata()), view, [file]))[0];
+    const [ours, theirs] = [await seen(answer.output), await seen(plain.file)];
     out.push(ours.norm / theirs.norm);
     console.log(
       `  ${name.padEnd(16)} ${answer.geometry.width} × ${answer.geometry.height}, ${(answer.output.length / 1000).toFixed(0)} kB, 3-norm ` +
@@ -146,6 +156,8 @@ async function portrait() {
 
 /** Ten of the photographs, of 2 to 10 megapixels. */
 const ten = () => names.filter((name) => /\.jpe?g$/i.test(name)).slice(0, 10);
+/** The limit of a message, in bytes: these photographs together are just not plain to see under it. */
+const MAIL = 2_500_000;
 /** What mail adds to a file: base64 with line breaks (RFC 2045) and about 200 bytes of headers. */
 const asMail = (bytes) => Math.ceil((Math.ceil(bytes / 3) * 4 * 78) / 76) + 200;
 
@@ -196,13 +208,14 @@ async function mail() {
     "fit",
     ...paths,
     "--brief",
-    briefFile({ total: { max: "1MB", counted: "mail" } }),
+    briefFile({ total: { max: MAIL, counted: "mail" } }),
     "--out",
     out,
+    "--mail",
     "--json",
   ]);
   const { totals, results } = JSON.parse(made.stdout);
-  const plain = await plainMail(1024, 1_000_000);
+  const plain = await plainMail(1024, MAIL);
   const list = [];
   for (const [i, name] of ten().entries()) {
     const photo = await pixels(join(folder, name));
@@ -216,7 +229,7 @@ async function mail() {
   console.log(
     `  ${totals.messages} message of ${totals.mailBytes} bytes, ${made.seconds.toFixed(1)} s with start`,
   );
-  ratios("ten photos in one message of 1 MB, against 1024 px at one quality", list);
+  ratios("ten photos in one message of 2.5 MB, against 1024 px at one quality", list);
 }
 
 /** A photograph of 24 megapixels, put together from parts of the others. */
@@ -273,7 +286,7 @@ async function time() {
         "fit",
         ...paths,
         "--brief",
-        briefFile({ total: { max: "1MB", counted: "mail" } }),
+        briefFile({ total: { max: MAIL, counted: "mail" } }),
         "--out",
         join(work, `m${i}`),
       ]).seconds,
