@@ -6,8 +6,9 @@
 import type { OutputFormat } from "../brief";
 import { CLEAN } from "../difference";
 import { type Geometry, pixelsOf, resized, type Viewing, viewGeometry } from "../geometry";
-import { bestShare, foretell, type Views } from "./best-share";
+import { bestShare, foretell, usualShare, type Views } from "./best-share";
 import type { LossyFormat } from "./family";
+import { payloadOf } from "./line";
 import { asPages, search } from "./one-format";
 import { settle } from "./settle";
 import type { FitTask, Found, Goal, Picture } from "./types";
@@ -19,6 +20,8 @@ export interface AsSeen {
   /** As it is looked at: at the view size, or at its own 100 % where it has more pixels and is clean there. */
   difference: number;
   encodes: number;
+  /** Bytes that it is filled up to; null where it lies in the range. */
+  padTo: number | null;
   /** What had to be done beyond choosing pixels and quality. */
   told: string[];
   /** About the bytes from which on all pixels stay clean; null where they do. */
@@ -33,6 +36,10 @@ const HOPELESS = 0.2;
 const MAYBE = 1.12;
 /** Tries between all pixels and those of the view. */
 const BETWEEN = 2;
+/** A clean file of less than this share of the ceiling may have more pixels. */
+const ROOMY = 0.8;
+/** In a range this narrow no two steps of quality may lie: the rest is filled up. */
+const HARDLY_UNDER = 0.9;
 /** Bytes grow a little slower than pixels. */
 export const GROWTH = 0.85;
 /** Under this share of the pixels fewer of them are another step. */
@@ -59,10 +66,17 @@ export function aboutGeometry(viewing: Viewing, full: Geometry, format: OutputFo
   return max / pixelsOf(full) < LIKELY[lossy] * HOPELESS ? viewGeometry(viewing, full) : full;
 }
 
-/** Null where no file lies in the range: what gives way then is decided elsewhere. */
-export async function fitAsSeen(task: FitTask, format: OutputFormat, goal: Goal): Promise<AsSeen | null> {
-  return new Choosing(task, format, goal).run();
+/**
+ * Pixels from which a usual search goes on where no file lies in the range: what gives way then is decided
+ * elsewhere.
+ */
+export interface Begun {
+  found: null;
+  geometry: Geometry;
 }
+
+export const fitAsSeen = (task: FitTask, format: OutputFormat, goal: Goal): Promise<AsSeen | Begun> =>
+  new Choosing(task, format, goal).run();
 
 class Choosing {
   private encodes = 0;
@@ -79,7 +93,7 @@ class Choosing {
     this.lossy = lossyOf(format)!;
   }
 
-  async run(): Promise<AsSeen | null> {
+  async run(): Promise<AsSeen | Begun> {
     const { geometry: full, view } = this.task;
     const likely = this.target / pixelsOf(full) >= LIKELY[this.lossy];
     if (likely) {
@@ -95,25 +109,30 @@ class Choosing {
     };
     const { difference, cleanFrom } = await foretell(views);
     if (difference <= CLEAN * MAYBE) {
-      const clean = await this.cleanUpTo(likely && view === full ? null : full, cleanFrom);
+      const clean = await this.cleanUpTo(likely && view === full ? null : full, cleanFrom, views);
       if (clean) return clean;
     }
     return this.below(views, this.about(cleanFrom));
   }
 
   /** As many pixels as stay clean; `clean`: about the bytes that those of the view take. */
-  private async cleanUpTo(full: Geometry | null, clean: number): Promise<AsSeen | null> {
-    const { task } = this;
+  private async cleanUpTo(full: Geometry | null, clean: number, views: Views): Promise<AsSeen | null> {
+    const { task, target } = this;
     if (!full) return null;
     const most = pixelsOf(full);
-    let share = (this.target / clean) ** (1 / GROWTH) * (pixelsOf(task.view) / most);
+    const fixed = target - payloadOf(target, views.view.overhead, this.lossy);
+    const growth = (bytes: number) => ((target - fixed) / Math.max(1, bytes - fixed)) ** (1 / GROWTH);
+    let share = growth(clean) * (pixelsOf(task.view) / most);
+    let best: AsSeen | null = null;
     for (let n = 0; n < BETWEEN; n += 1) {
-      const geometry = share >= STEP ? full : resized(task, full, Math.sqrt(share));
-      if (pixelsOf(geometry) <= pixelsOf(task.view)) break;
+      const geometry: Geometry = share >= STEP ? full : resized(task, full, Math.sqrt(share));
+      if (pixelsOf(geometry) <= pixelsOf(best?.geometry ?? task.view)) break;
       const found = await this.cleanAt(geometry);
-      if (found) return { ...found, cleanFrom: geometry === full ? null : this.about(clean) };
-      share = Math.min(share, 1) * 0.7;
+      if (found) best = { ...found, cleanFrom: geometry === full ? null : this.about(clean) };
+      if (found && (geometry === full || found.found.bytes > target * ROOMY)) break;
+      share = found ? (pixelsOf(geometry) / most) * growth(found.found.bytes) : Math.min(share, 1) * 0.7;
     }
+    if (best) return best;
     const found = await this.cleanAt(task.view);
     return found && { ...found, cleanFrom: task.view === full ? null : this.about(clean) };
   }
@@ -134,22 +153,21 @@ class Choosing {
     const difference = await picture.difference(result.found.setting);
     if (difference > CLEAN) return null;
     const { found, told } = result;
-    return { found, geometry, difference, encodes: this.encodes, told, cleanFrom: null };
+    return { found, geometry, difference, encodes: this.encodes, padTo: null, told, cleanFrom: null };
   }
 
   /** At the view size and below: what differs least there. */
-  private async below(views: Views, cleanFrom: number): Promise<AsSeen | null> {
+  private async below(views: Views, cleanFrom: number): Promise<AsSeen | Begun> {
     const { task, format, goal } = this;
     const { view } = task;
-    const best = await bestShare(views);
-    if (!best) return null;
-    const { share } = best;
+    const share = (await bestShare(views))?.share ?? usualShare(views);
     const geometry = share === 1 ? view : resized(task, view, share);
     const picture = await this.pictureAt(geometry);
     const settled = await settle({ ...views, picture, share, goal });
     this.encodes += settled.encodes;
-    if (!settled.found) return null;
-    const { found } = settled;
+    const padTo = settled.found ? null : this.padded(settled.under);
+    const found = settled.found ?? (padTo === null ? null : settled.under);
+    if (!found) return { found: null, geometry };
     const difference = await picture.difference(found.setting);
     const setting = format === "pdf" ? { ...found.setting, format: "pdf" as const } : found.setting;
     return {
@@ -157,9 +175,17 @@ class Choosing {
       geometry,
       difference,
       encodes: this.encodes,
+      padTo,
       told: [],
       cleanFrom: difference <= CLEAN && pixelsOf(view) === pixelsOf(task.geometry) ? null : cleanFrom,
     };
+  }
+
+  /** The floor, where a file lies so little under it that other pixels would only harm. */
+  private padded(under: Found | null): number | null {
+    const { min } = this.goal;
+    const may = under && min !== null && this.task.brief.padding === "allow";
+    return may && under.bytes >= min * HARDLY_UNDER ? min : null;
   }
 
   private async pictureAt(geometry: Geometry): Promise<Picture> {

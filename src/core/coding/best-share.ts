@@ -60,6 +60,12 @@ export async function foretell(views: Views): Promise<{ difference: number; clea
   };
 }
 
+/** Where photographs usually begin to gain by fewer pixels; of the view's sides. */
+export function usualShare({ view, target, lossy }: Views): number {
+  const density = payloadOf(target, view.overhead, lossy) / view.pixels;
+  return Math.sqrt(Math.min(1, density / BEGINS[lossy]));
+}
+
 /** The share of the view's sides, from 1 down, and what differs then; null where not even the fewest pixels fit. */
 export async function bestShare(views: Views): Promise<{ share: number; difference: number } | null> {
   const sample = await sampleOf(views.view);
@@ -79,11 +85,7 @@ export async function bestShare(views: Views): Promise<{ share: number; differen
     await line.towards(payload);
     return line.differenceFor(payload);
   };
-  const density = payload / sample.pixels / BEGINS[views.lossy];
-  let step = Math.min(
-    MOST_STEPS,
-    Math.max(0, Math.round(Math.log(Math.sqrt(Math.min(1, density))) / Math.log(STEP))),
-  );
+  let step = Math.min(MOST_STEPS, Math.max(0, Math.round(Math.log(usualShare(views)) / Math.log(STEP))));
   for (;;) {
     const [fewer, here, more] = await Promise.all([at(step + 1), at(step), at(step - 1)]);
     if (step > 0 && more * BETTER <= here && more < Infinity) step -= 1;

@@ -53,12 +53,9 @@ async function fitFormat(task: FitTask, format: OutputFormat, last: boolean): Pr
   const goal: Goal = { min: brief.fileSize.min, max: brief.fileSize.max, aim: brief.fileSize.aim };
   if (goal.max === null && task.softCeiling !== null && (goal.min ?? 0) < task.softCeiling)
     goal.max = task.softCeiling;
-  const chooses = choosesPixels(task, format);
-  if (chooses) {
-    const seen = await fitAsSeen(task, format, goal);
-    if (seen) return toldAsSeen(task, seen);
-  }
-  let geometry = chooses ? task.view : task.geometry;
+  const seen = choosesPixels(task, format) ? await fitAsSeen(task, format, goal) : null;
+  if (seen?.found) return toldAsSeen(task, seen);
+  let geometry = seen?.geometry ?? task.geometry;
   let encodes = 0;
   const told: string[] = [];
   let result: SearchResult | null = null;

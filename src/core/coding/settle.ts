@@ -15,6 +15,8 @@ export interface SettleTask extends Views {
 export interface Settled {
   /** Null where nothing lies in the range. */
   found: Found<LossySetting> | null;
+  /** The largest within the target, also below the floor. */
+  under: Found<LossySetting> | null;
   encodes: number;
 }
 
@@ -94,9 +96,11 @@ export async function settle(task: SettleTask): Promise<Settled> {
     ratio = payloadOf(first.found.bytes, picture.overhead, lossy) / of.line.at(quality).payload;
     if (made.some(({ found: { bytes } }) => bytes <= target && bytes >= target * NEAR)) break;
   }
-  const inside = made.filter(({ found }) => found.bytes <= target && found.bytes >= (goal.min ?? 0));
+  const fits = made.filter(({ found }) => found.bytes <= target);
+  const inside = fits.filter(({ found }) => found.bytes >= (goal.min ?? 0));
   const best = inside.sort((a, b) => a.difference - b.difference || b.found.bytes - a.found.bytes)[0];
-  return { found: best?.found ?? null, encodes: made.length };
+  const under = fits.sort((a, b) => b.found.bytes - a.found.bytes)[0];
+  return { found: best?.found ?? null, under: under?.found ?? null, encodes: made.length };
 }
 
 /**

@@ -17,4 +17,4 @@ export { type Geometry, keepsPixels, planGeometry, rescale } from "./geometry";
 export { type Page, pageFor } from "./page";
 export { proposeFrame } from "./propose";
 export { hasShape, targetFor } from "./target";
-export { pixelsOf, resized, SEEN_PPI, type Viewing, viewGeometry } from "./view";
+export { exceedsView, pixelsOf, resized, SEEN_PPI, type Viewing, viewGeometry } from "./view";

@@ -27,6 +27,12 @@ export function viewGeometry(viewing: Viewing, full: Geometry): Geometry {
   return share < 1 ? resized(viewing, full, share) : full;
 }
 
+/** A floor of the brief asks for more pixels than its view shows. */
+export function exceedsView(viewing: Viewing, geometry: Geometry): boolean {
+  const shown = shownSize(viewing, geometry);
+  return geometry.width > shown.width + 1 || geometry.height > shown.height + 1;
+}
+
 /** In px, not rounded; infinite where every pixel is looked at. */
 function shownSize({ brief, photo, frame = CENTRED }: Viewing, full: Geometry): Size {
   const { view } = brief;
