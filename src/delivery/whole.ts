@@ -26,9 +26,14 @@ export const countedAs = ({ counted }: Limit): Whole["each"] =>
 
 export async function wholeOf(limit: Limit, subject: string, names: readonly string[]): Promise<Whole> {
   const { max, messages } = limit;
+  const each = countedAs(limit);
+  const fixed = await overheadOf(limit, subject, names);
+  const room = Math.max(max / 2, max * MESSAGE_FILL - fixed);
   return {
     max: (messages > 1 ? Math.floor(max * MESSAGE_FILL) : max) * messages,
-    fixed: await overheadOf(limit, subject, names),
-    each: countedAs(limit),
+    fixed,
+    each,
+    // No file is split between messages.
+    ...(messages > 1 && { most: Math.floor((room * room) / each(room)) }),
   };
 }

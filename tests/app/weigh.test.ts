@@ -3,7 +3,6 @@ import { eq, sql } from "drizzle-orm";
 import sharp from "sharp";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Choice } from "@/core/coding";
-import { CLEAN } from "@/core/difference";
 import { make } from "@/jobs/make";
 import { measure } from "@/jobs/measure";
 import { trial, weigh } from "@/jobs/weigh";
@@ -241,7 +240,8 @@ describe("several settings for one batch", () => {
     const done = await totals();
     expect(done.map((t) => t.done)).toEqual([2, 2, 2]);
     expect(done[0].bytes).toBeLessThan(done[1].bytes);
-    expect(done[2].worst).toBeLessThanOrEqual(CLEAN);
+    // Clean where the ceiling leaves room, else as near to it as it allows.
+    expect(done[2].worst!).toBeLessThan(done[1].worst!);
     expect(done[0].worst!).toBeGreaterThan(done[1].worst!);
     // What is in use did not change.
     expect((await view()).rows.map((r) => r.choice)).toEqual([null, null]);

@@ -32,6 +32,8 @@ const MOST_MESSAGES = 20;
  */
 const ROOM_TO_LOOK_WELL = 1.35;
 const LEAST_SIDE = 240;
+/** Of several messages, the share of their room that files are made to fill. */
+const FILLED = 0.96;
 /** A raised limit has to hold whichever trials come to be made under it. */
 const SURELY = 1.04;
 
@@ -44,7 +46,11 @@ export function offersFor(task: OfferTask): Offer[] {
   if (side !== null) out.push({ kind: "pixels", side });
   if (counted === "mail" && whole.max > 0) {
     const one = whole.max / messages;
-    const count = Math.max(messages + 1, Math.ceil((total * 1.02) / one));
+    const count = messagesFor(
+      sizes,
+      one - whole.fixed,
+      Math.max(messages + 1, Math.ceil((total * 1.02) / one)),
+    );
     if (count <= MOST_MESSAGES && Math.max(...sizes) + whole.fixed <= one)
       out.push({ kind: "messages", count });
   }
@@ -52,6 +58,37 @@ export function offersFor(task: OfferTask): Offer[] {
   if (ids.length && ids.length < picks.length) out.push({ kind: "photos", ids });
   out.push({ kind: "limit", bytes: Math.ceil(total * SURELY) });
   return out;
+}
+
+/**
+ * Messages that are enough, from `least` on. With more of them files are coded more finely and take what there
+ * is: they have to find room then, too.
+ */
+function messagesFor(sizes: readonly number[], room: number, least: number): number {
+  const all = sizes.reduce((sum, size) => sum + size, 0);
+  let count = least;
+  for (; count < sizes.length; count += 1) {
+    const growth = Math.max(1, (count * room * FILLED) / all);
+    if (
+      bins(
+        sizes.map((size) => Math.min(room, size * growth)),
+        room,
+      ) <= count
+    )
+      break;
+  }
+  return count;
+}
+
+/** Messages that hold files of these sizes, filled with the largest first, each where it still fits. */
+function bins(sizes: readonly number[], room: number): number {
+  const left: number[] = [];
+  for (const size of [...sizes].sort((a, b) => b - a)) {
+    const at = left.findIndex((free) => free >= size);
+    if (at < 0) left.push(room - size);
+    else left[at] -= size;
+  }
+  return left.length;
 }
 
 /**

@@ -14,6 +14,8 @@ export interface Whole {
   max: number;
   fixed: number;
   each: (bytes: number) => number;
+  /** Bytes of any one file, at most; missing where only the whole is limited. */
+  most?: number;
 }
 
 export interface ShareTask {
@@ -57,7 +59,10 @@ export class Share {
   readonly curves: Curve[];
 
   constructor(private readonly task: ShareTask) {
-    this.curves = task.photos.map((photo) => new Curve(photo));
+    const most = task.whole.most ?? Infinity;
+    this.curves = task.photos.map(
+      (photo) => new Curve(most < (photo.max ?? Infinity) ? { ...photo, max: most } : photo),
+    );
   }
 
   total(picks: readonly Pick[]): number {

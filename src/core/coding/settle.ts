@@ -60,7 +60,7 @@ class WholeLine {
 }
 
 /** A family that is foretold to differ more than the best by this factor is left. */
-const RIVAL = 1.1;
+const RIVAL = 1.3;
 
 interface Made {
   quality: number;
