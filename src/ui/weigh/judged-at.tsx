@@ -31,7 +31,7 @@ export function JudgedAt({ batchId, rowId, brief, view }: Props) {
           Judged {words}
         </Popover.Trigger>
       </ChipPopover>
-      <span className="figures whitespace-nowrap">, {formatSize(width, height)} px</span>. Click the chart to
+      <span className="figures whitespace-nowrap"> ({formatSize(width, height)} px)</span>. Click the chart to
       have a size tried.
     </p>
   );
