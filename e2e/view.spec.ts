@@ -58,11 +58,11 @@ test("24 megapixels and 'at most 200 KB', and nothing else: good as it is looked
   await expect(row(page, "moor.jpg")).toContainText("6000 × 4000");
   await page.getByRole("button", { name: /^Undo/ }).click();
   await measured(page);
-  await expect(plan.getByRole("button", { name: "Judge it at 100 %" })).toBeVisible();
+  await expect(plan.getByRole("button", { name: "Judge it at 100 %" })).toBeVisible({ timeout: 60_000 });
 
   const { bytes } = await makeAndDownload(page);
   expect(bytes.length).toBeLessThanOrEqual(200_000);
-  expect(bytes.length).toBeGreaterThan(190_000);
+  expect(bytes.length).toBeGreaterThan(180_000);
   const { width, height } = await sharp(bytes).metadata();
   expect(width).toBeLessThanOrEqual(1620);
   expect(width! % 2 || height! % 2).toBe(0);
