@@ -166,11 +166,8 @@ function decide(state: BudgetState, known: Known): BudgetAnswer {
   // Where loss would be plain to see at any side: what is missing is told of the one that took too many bytes.
   const { side } = best ?? tried.find(({ level }) => level === null) ?? tried[tried.length - 1];
   const answer = shareAt(side, known);
-  if (answer.kind === "shared" && best) return { ...answer, side, state };
-  if (answer.kind === "shared") {
-    const { picks, total } = answer;
-    return { kind: "cannot", picks, total, over: Math.max(0, total - known.whole.max), state };
-  }
+  // Together they fit: what is coarser than plain to see is so by its own file's ceiling.
+  if (answer.kind === "shared") return { ...answer, side, state };
   // Nothing that was settled before is foretold any more, so no trials are asked for here.
   if (answer.kind !== "cannot") throw new Error(`a settled share answers ${answer.kind}`);
   return { ...answer, state };

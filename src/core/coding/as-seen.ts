@@ -73,6 +73,7 @@ export function aboutGeometry(viewing: Viewing, full: Geometry, format: OutputFo
 export interface Begun {
   found: null;
   geometry: Geometry;
+  encodes: number;
 }
 
 export const fitAsSeen = (task: FitTask, format: OutputFormat, goal: Goal): Promise<AsSeen | Begun> =>
@@ -167,7 +168,7 @@ class Choosing {
     this.encodes += settled.encodes;
     const padTo = settled.found ? null : this.padded(settled.under);
     const found = settled.found ?? (padTo === null ? null : settled.under);
-    if (!found) return { found: null, geometry };
+    if (!found) return { found: null, geometry, encodes: this.encodes };
     const difference = await picture.difference(found.setting);
     const setting = format === "pdf" ? { ...found.setting, format: "pdf" as const } : found.setting;
     return {

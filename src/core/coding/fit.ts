@@ -56,7 +56,7 @@ async function fitFormat(task: FitTask, format: OutputFormat, last: boolean): Pr
   const seen = choosesPixels(task, format) ? await fitAsSeen(task, format, goal) : null;
   if (seen?.found) return toldAsSeen(task, seen);
   let geometry = seen?.geometry ?? task.geometry;
-  let encodes = 0;
+  let encodes = seen?.encodes ?? 0;
   const told: string[] = [];
   let result: SearchResult | null = null;
   for (let round = 0; round <= RESIZES; round += 1) {

@@ -32,7 +32,7 @@ export async function weighed(task: FitTask, goal: Goal, met: Met): Promise<Fitt
       told: met.told,
       difference,
       cleanFrom: null,
-      gaveUp: null,
+      gaveUp: noRoom(task, met.geometry),
     };
   let best = { ...found, geometry: met.geometry, told: met.told, difference };
   let { encodes } = met;
@@ -60,9 +60,13 @@ export async function weighed(task: FitTask, goal: Goal, met: Met): Promise<Fitt
     told: best.told,
     difference: best.difference,
     cleanFrom: best.difference > CLEAN ? (clean?.found?.bytes ?? null) : null,
-    gaveUp: null,
+    gaveUp: noRoom(task, met.geometry),
   };
 }
+
+/** Pixels were given up to get under a ceiling at all. */
+const noRoom = (task: FitTask, geometry: Geometry): string | null =>
+  pixelsOf(geometry) < pixelsOf(task.geometry) ? "the ceiling leaves no room for more" : null;
 
 /** Whether the ceiling, and nothing else, decides how coarsely the picture is coded. */
 const mayForce = (task: FitTask, goal: Goal, { format }: Met): boolean =>
