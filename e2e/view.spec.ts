@@ -101,3 +101,49 @@ test("the view is a clause of its own: said in words, by a chip, and seen on Fra
   expect(await scrolls()).toBe(true);
   await checkAccess(page);
 });
+
+test("trials of other pixels lie beside the planned one at one apparent size, and can be taken", async ({
+  page,
+}) => {
+  test.setTimeout(180_000);
+  await openDesk(page);
+  await newBatch(page, "Other pixels");
+  await dropFiles(page, [
+    { name: "wide.jpg", mimeType: "image/jpeg", buffer: await jpegPhoto(3000, 2000, 79, 95) },
+  ]);
+  await editChip(page, "Add file size", { "At most": "90 KB" });
+  await measured(page);
+  await row(page, "wide.jpg").click();
+  await page.keyboard.press("e");
+  const pane = (number: number) => page.getByRole("region", { name: new RegExp(`^Pane ${number}:`) });
+  await expect(pane(2)).toHaveAttribute("data-state", "ready", { timeout: 60_000 });
+  const sizes = page.getByLabel("Trials have");
+  await expect(sizes).toContainText("3000 × 2000 px, all pixels");
+  await expect(sizes).toContainText("as planned");
+  await sizes.selectOption({ label: "3000 × 2000 px, all pixels" });
+
+  // All pixels at like bytes: coded so coarsely that it is seen, though it is judged at the same size.
+  await expect(pane(3)).toHaveAttribute("data-state", "ready", { timeout: 60_000 });
+  await expect(pane(3)).toContainText("3000 × 2000 px");
+  const differenceIn = async (number: number) =>
+    Number((await pane(number).locator("header [title]").last().textContent())?.trim());
+  await expect.poll(() => differenceIn(2), { timeout: 30_000 }).toBeLessThan(await differenceIn(3));
+  const list = page.getByRole("region", { name: "List of trials" });
+  await expect(list.getByRole("row").filter({ hasText: "3000 × 2000 px" })).toHaveCount(1);
+  await checkAccess(page);
+
+  await sizes.selectOption({ index: 3 });
+  const smaller = (await sizes.locator("option:checked").textContent())!.replace(/ px.*/, "");
+  await expect(pane(4)).toHaveAttribute("data-state", "ready", { timeout: 60_000 });
+  await page.getByRole("button", { name: /^Use 4 here/ }).click();
+  await expect(sizes.locator("option:checked")).toContainText(`${smaller} px, as planned`, {
+    timeout: 60_000,
+  });
+  await page.goBack();
+  await measured(page);
+  await expect(row(page, "wide.jpg")).toContainText(smaller);
+  const { bytes } = await makeAndDownload(page);
+  const { width, height } = await sharp(bytes).metadata();
+  expect(`${width} × ${height}`).toBe(smaller);
+  expect(bytes.length).toBeLessThanOrEqual(90_000);
+});

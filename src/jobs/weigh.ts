@@ -3,15 +3,16 @@
  */
 import { setTimeout } from "node:timers/promises";
 import { LRUCache } from "lru-cache";
-import { type Choice, type Chroma, ladder, type Setting, settingOf } from "@/core/coding";
+import { type Choice, type Chroma, ladder, type Setting, settingOf, sideOf } from "@/core/coding";
+import { type Geometry, pixelsOf, planGeometry, withLongSide } from "@/core/geometry";
 import { PhotoError, rawTakingOf } from "@/core/photo";
 import { allowedFormats, keepsLayers, reasonsToEncode } from "@/core/plan";
 import { Candidates, repackJpeg } from "@/imaging/candidates";
 import { rewriteHeaders } from "@/imaging/headers";
-import { type PlannedPhoto, PlannedPictures, planPhoto } from "@/imaging/planned";
+import { type PlannedPhoto, PlannedPictures, planPhoto, viewingOf } from "@/imaging/planned";
 import { readSource, sentence } from "@/imaging/source";
-import { announce, type Store, type WeighPlan } from "@/store";
-import { keepPlan, keepWeighError, loadWeighed, stillWeighed, trialStore } from "@/store/queries";
+import { announce, type Store, type WeighedSize, type WeighPlan } from "@/store";
+import { keepPlan, keepSize, keepWeighError, loadWeighed, stillWeighed, trialStore } from "@/store/queries";
 import { UnwantedError, whileWanted } from "./wanted";
 
 interface Opened {
@@ -56,8 +57,10 @@ async function prepare(
     sha256: row.sha256,
     geometry: row.measured?.geometry ?? undefined,
   });
+  // All trials are judged at one size; where the plan has more pixels than the view, it is clean at its own.
+  const largerAsSeen = pixelsOf(photo.geometry) <= pixelsOf(photo.view);
   return {
-    pictures: new PlannedPictures(photo),
+    pictures: new PlannedPictures({ ...photo, largerAsSeen }),
     batchId: row.batchId,
     setting: row.measured?.setting ?? null,
     original: row.sha256,
@@ -77,13 +80,14 @@ export async function weigh(store: Store, id: string): Promise<void> {
     const formats = allowedFormats(resolved, source.facts);
     const look = await candidates.look(candidates.at(geometry, "jpeg"));
     const chroma: Chroma = look.flat ? "4:4:4" : "4:2:0";
-    const choices = ladder(formats, geometry.width * geometry.height, chroma, resolved.bits === 10 ? 10 : 8);
+    const choices = ladder(formats, pixelsOf(geometry), chroma, resolved.bits === 10 ? 10 : 8);
+    const settings = choices.map((choice) => settingOf(choice, pixelsOf(geometry))!);
     const plan: WeighPlan = {
       geometry,
       chroma,
-      formats: await keysOf(bench, choices),
+      formats: await formatsOf(candidates, geometry, settings),
       packed: null,
-      ladder: choices.length,
+      ladder: settings.length,
       made: 0,
     };
     await keepPlan(store.db, id, plan);
@@ -91,8 +95,8 @@ export async function weigh(store: Store, id: string): Promise<void> {
     plan.packed = await packed(photo);
     plan.ways = await waysOf(store, bench);
     if (Object.keys(plan.ways).length) await keepPlan(store.db, id, plan);
-    for (const choice of choices) {
-      await tryOne(bench, settingOf(choice, geometry.width * geometry.height)!);
+    for (const setting of settings) {
+      await tryOne(bench, setting);
       plan.made += 1;
       await keepPlan(store.db, id, plan);
       await announce(store.db, batchId);
@@ -102,10 +106,14 @@ export async function weigh(store: Store, id: string): Promise<void> {
 
 /** One trial that was asked for: shown as soon as it is encoded, judged right after. */
 export async function trial(store: Store, id: string, choice: Choice): Promise<void> {
-  await guarded(store, id, async ({ candidates, photo: { geometry }, batchId }) => {
-    const setting = settingOf(choice, geometry.width * geometry.height);
+  await guarded(store, id, async ({ candidates, photo, batchId }) => {
+    const side = sideOf(choice);
+    const geometry = geometryFor(photo, side);
+    const setting = settingOf(choice, pixelsOf(geometry));
     if (!setting) return;
     const picture = candidates.at(geometry, setting.format);
+    const size = { geometry, formats: await formatsOf(candidates, geometry, [setting]) };
+    if (side !== null) await keepSize(store.db, id, side, size);
     await candidates.trial(picture, setting);
     await announce(store.db, batchId);
     // The pane is drawn first: on two cores both at once would make it wait.
@@ -113,6 +121,13 @@ export async function trial(store: Store, id: string, choice: Choice): Promise<v
     await candidates.judged(picture, setting);
     await announce(store.db, batchId);
   });
+}
+
+/** `side`: as a trial of other pixels asks; null for the planned ones. */
+function geometryFor(photo: PlannedPhoto, side: number | null): Geometry {
+  const { geometry, resolved, source, frame } = photo;
+  if (side === null) return geometry;
+  return withLongSide(viewingOf(photo), planGeometry(resolved, source.facts, frame), side);
 }
 
 async function tryOne({ candidates, photo }: Bench, setting: Setting): Promise<void> {
@@ -139,13 +154,13 @@ async function guarded(store: Store, id: string, work: (bench: Bench) => Promise
   }
 }
 
-async function keysOf(
-  { candidates, photo: { geometry } }: Bench,
-  choices: readonly Choice[],
-): Promise<WeighPlan["formats"]> {
-  const out: WeighPlan["formats"] = {};
-  for (const choice of choices) {
-    const { format } = settingOf(choice, geometry.width * geometry.height)!;
+async function formatsOf(
+  candidates: Candidates,
+  geometry: Geometry,
+  settings: readonly Setting[],
+): Promise<WeighedSize["formats"]> {
+  const out: WeighedSize["formats"] = {};
+  for (const { format } of settings) {
     const picture = candidates.at(geometry, format);
     out[format] ??= { pictureKey: picture.key, added: (await candidates.overhead(picture)).added };
   }

@@ -9,6 +9,7 @@ export type {
   Measured,
   ShareState,
   ShareTarget,
+  WeighedSize,
   WeighPlan,
 } from "./rows";
 export {

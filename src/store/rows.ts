@@ -94,16 +94,20 @@ export interface ItemSnapshot {
   plannedName?: string;
 }
 
-/** What the worker has found out about the pictures that are weighed. */
-export interface WeighPlan {
+/** Pixels that trials are made of. */
+export interface WeighedSize {
   geometry: Geometry;
-  /** Chroma of the JPEG line. */
-  chroma: Chroma;
   /**
    * By format: which planned picture its trials belong to, and the bytes of headers that its files carry
    * beside the bare encoding.
    */
   formats: Partial<Record<OutputFormat, { pictureKey: string; added: number }>>;
+}
+
+/** What the worker has found out about the pictures that are weighed. */
+export interface WeighPlan extends WeighedSize {
+  /** Chroma of the JPEG line. */
+  chroma: Chroma;
   /** Bytes of the photo's own JPEG data packed tighter; null where the picture has to be encoded anew. */
   packed: number | null;
   /** Raw file: bytes of each way of taking it, under the setting that the plan takes. */

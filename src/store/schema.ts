@@ -34,6 +34,7 @@ import type {
   Measured,
   ShareState,
   ShareTarget,
+  WeighedSize,
   WeighPlan,
 } from "./rows";
 
@@ -317,6 +318,8 @@ export const weighings = pgTable("weighings", {
   seenAt: timestamp("seen_at", { withTimezone: true }).notNull().defaultNow(),
   /** Null until the worker has planned the picture. */
   plan: jsonb("plan").$type<WeighPlan>(),
+  /** Pixels beside the planned ones that were asked for, by their long side. */
+  others: jsonb("others").$type<Record<string, WeighedSize>>().notNull().default({}),
   error: text("error"),
 });
 

@@ -121,6 +121,48 @@ describe("weighing a photo", () => {
     ).toBe(400);
   });
 
+  it("makes one of other pixels, judged at the same size as the planned ones, and takes it with its pixels", async () => {
+    const asked: Choice = {
+      format: "jpeg",
+      quality: 80,
+      chroma: "4:2:0",
+      table: 0,
+      effort: "quick",
+      side: 300,
+    };
+    const before = await look();
+    expect(before.sizes.map(({ width, side, all }) => [width, side, all])).toEqual([
+      [400, null, true],
+      [300, 300, false],
+      [200, 200, false],
+    ]);
+    const coming = routes.call("POST", "weigh/[id]/trials", { id: row.assignmentId! }, { choice: asked });
+    await expect.poll(() => jobs("trial")).toBeGreaterThan(0);
+    await trial(store, row.assignmentId!, asked);
+    const made = ((await coming).body as { trial: TrialView }).trial;
+    expect(made).toMatchObject({ size: { side: 300, width: 300, height: 240 }, kept: true });
+    const [seen, own] = [made.key, made.key.replace(" @300", "")].map((key) => ({ key }));
+    const after = await look();
+    expect(after.trials.find(({ key }) => key === seen.key)?.difference).toBeGreaterThan(1);
+    expect(after.trials.find(({ key }) => key === own.key)).toBeUndefined();
+    const square = await routes.raw(
+      "GET",
+      "weigh/[id]/pixels",
+      { id: row.assignmentId! },
+      undefined,
+      `?${new URLSearchParams({ of: seen.key, level: "0", x: "0", y: "0" })}`,
+    );
+    expect([square.status, square.headers.get("x-width")]).toEqual([200, "300"]);
+
+    await routes.call("PUT", "batches/[id]/choice", { id }, { choice: asked, rows: [row.id] });
+    await measureAll();
+    const taken = (await view()).rows[0];
+    expect(taken.geometry).toMatchObject({ width: 300, height: 240 });
+    expect(taken.bytes).toBe(made.bytes);
+    await routes.call("POST", "batches/[id]/undo", { id });
+    expect((await view()).rows[0].geometry).toMatchObject({ width: 400, height: 320 });
+  });
+
   it("hands out squares of each picture at each scale", async () => {
     const square = async (of: string, level = 0, x = 0, y = 0) =>
       routes.raw(

@@ -29,6 +29,7 @@ const trial = (choice: Choice, bytes: number, difference: number | null): TrialV
   const setting = settingOf(choice, 800 * 600)!;
   return {
     key: settingKey(setting),
+    size: { side: null, width: 800, height: 600 },
     setting,
     bytes,
     difference,
@@ -49,6 +50,7 @@ const view: WeighView = {
   id: "a",
   geometry: { width: 800, height: 600 } as WeighView["geometry"],
   seenAs: null,
+  sizes: [{ side: null, width: 800, height: 600, all: true }],
   original: { width: 4000, height: 3000 },
   sourceBytes: 2e6,
   formats: ["jpeg"],

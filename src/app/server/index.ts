@@ -32,4 +32,4 @@ export { printable } from "./print";
 export { listRunViews, mailFiles, requireRun, runDetail, sheetOf } from "./runs";
 export { getStore, getWorkspace } from "./store";
 export { batchView } from "./views";
-export { requireWeighed, seenAs, trialView, waysOf, weighedGeometry } from "./weigh";
+export { requireWeighed, seenAs, sizeAt, sizesOf, trialView, waysOf, weighedGeometry } from "./weigh";

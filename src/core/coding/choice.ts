@@ -4,6 +4,9 @@ import type { OutputFormat } from "../brief";
 import { avifEffort, webpEffort } from "./effort";
 import { CAREFUL_PIXELS, type Setting } from "./types";
 
+/** Long side in px that the picture is to have; absent: as planned. */
+const side = z.int().min(1).max(100_000).optional();
+
 export const choiceSchema = z.union([
   /** Whatever the brief allows, as small as it can be without visible loss. */
   z.strictObject({ aim: z.literal("clean") }),
@@ -16,26 +19,30 @@ export const choiceSchema = z.union([
     table: z.int().min(0).max(8),
     /** Absent: by the number of pixels. */
     effort: z.enum(["careful", "quick", "fast", "plain"]).optional(),
+    side,
   }),
   z.strictObject({
     format: z.literal("png"),
     colours: z.int().min(2).max(256).nullable(),
     level: z.int().min(0).max(9),
+    side,
   }),
   z.strictObject({
     format: z.literal("webp"),
     quality: z.int().min(1).max(100).nullable(),
     effort: z.int().min(0).max(6).optional(),
+    side,
   }),
   z.strictObject({
     format: z.literal("avif"),
     quality: z.int().min(1).max(100),
     bits: z.union([z.literal(8), z.literal(10)]),
     effort: z.int().min(0).max(9).optional(),
+    side,
   }),
-  z.strictObject({ format: z.literal("tiff"), compression: z.enum(["deflate", "lzw", "none"]) }),
-  z.strictObject({ format: z.literal("gif"), colours: z.int().min(2).max(256) }),
-  z.strictObject({ format: z.literal("bmp") }),
+  z.strictObject({ format: z.literal("tiff"), compression: z.enum(["deflate", "lzw", "none"]), side }),
+  z.strictObject({ format: z.literal("gif"), colours: z.int().min(2).max(256), side }),
+  z.strictObject({ format: z.literal("bmp"), side }),
 ]);
 
 export type Choice = z.infer<typeof choiceSchema>;
@@ -43,15 +50,16 @@ export type Choice = z.infer<typeof choiceSchema>;
 /** The chosen setting for a picture of that many pixels; null where the aim is chosen, not the setting. */
 export function settingOf(choice: Choice, pixels: number): Setting | null {
   if ("aim" in choice || "packed" in choice) return null;
-  switch (choice.format) {
+  const { side: _, ...setting } = choice;
+  switch (setting.format) {
     case "jpeg":
-      return { ...choice, effort: choice.effort ?? (pixels <= CAREFUL_PIXELS ? "careful" : "fast") };
+      return { ...setting, effort: setting.effort ?? (pixels <= CAREFUL_PIXELS ? "careful" : "fast") };
     case "webp":
-      return { ...choice, effort: choice.effort ?? webpEffort(pixels) };
+      return { ...setting, effort: setting.effort ?? webpEffort(pixels) };
     case "avif":
-      return { ...choice, effort: choice.effort ?? avifEffort(pixels) };
+      return { ...setting, effort: setting.effort ?? avifEffort(pixels) };
     default:
-      return choice;
+      return setting;
   }
 }
 
@@ -62,10 +70,25 @@ export function forAll(choice: Choice): Choice {
   return rest as Choice;
 }
 
+export const sideOf = (choice: Choice): number | null =>
+  "aim" in choice || "packed" in choice ? null : (choice.side ?? null);
+
+/** The same setting at so many pixels; null: as planned. */
+export function atSide(choice: Choice, side: number | null): Choice {
+  if ("aim" in choice || "packed" in choice) return choice;
+  const { side: _, ...rest } = choice;
+  return (side === null ? rest : { ...rest, side }) as Choice;
+}
+
 /** "JPEG 4:4:4, 86", "Clean": short enough for a column or a folder. */
 export function choiceName(choice: Choice): string {
   if ("aim" in choice) return "Clean";
   if ("packed" in choice) return "Packed tighter";
+  const side = sideOf(choice);
+  return side === null ? settingName(choice) : `${settingName(choice)}, ${side} px`;
+}
+
+function settingName(choice: Extract<Choice, { format: string }>): string {
   switch (choice.format) {
     case "jpeg":
       return `JPEG ${choice.chroma}, ${choice.quality}`;

@@ -1,8 +1,8 @@
 export { predictLog } from "./along";
-export { aboutGeometry, lossyOf } from "./as-seen";
+export { aboutGeometry, GROWTH, lossyOf } from "./as-seen";
 export { viewWords } from "./as-seen-words";
 export { bestShare, foretell } from "./best-share";
-export { type Choice, choiceName, choiceSchema, forAll, formatOf, settingOf } from "./choice";
+export { atSide, type Choice, choiceName, choiceSchema, forAll, formatOf, settingOf, sideOf } from "./choice";
 export { avifEffort, expectedSeconds, webpEffort } from "./effort";
 export { aboutBytes } from "./estimate";
 export { fitFormats } from "./fit";
@@ -27,8 +27,10 @@ export {
   type PdfSetting,
   type Picture,
   type PngSetting,
+  partsOf,
   type Setting,
   settingKey,
+  trialKey,
   type WebpSetting,
   type Weighed,
 } from "./types";

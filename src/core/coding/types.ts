@@ -96,6 +96,15 @@ export function settingKey(setting: Setting): string {
   }
 }
 
+/** The same for a trial that may have other pixels than the planned ones, `side` px long. */
+export const trialKey = (setting: string, side: number | null): string =>
+  side === null ? setting : `${setting} @${side}`;
+
+export function partsOf(key: string): { setting: string; side: number | null } {
+  const [setting, side] = key.split(" @");
+  return { setting, side: side && /^\d{1,6}$/.test(side) ? Number(side) : null };
+}
+
 export interface Goal {
   /** Bytes, inclusive; null where free. */
   min: number | null;

@@ -116,11 +116,15 @@ export function rescale({
 }): Geometry | null {
   if (framesInside(brief, photo, frame)) {
     const { px } = brief.border!;
+    const long = Math.max(from.width, from.height);
+    // The border keeps its width: the picture inside it takes all of the change.
+    const factor = (long * Math.sqrt(area) - 2 * px) / (long - 2 * px);
+    if (factor <= 0) return null;
     const inner = rescale({
       brief: insideOf(brief),
       photo,
       from: { ...from, width: from.width - 2 * px, height: from.height - 2 * px },
-      area,
+      area: factor ** 2,
       frame,
       wishesHold,
     });

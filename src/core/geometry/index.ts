@@ -17,4 +17,14 @@ export { type Geometry, keepsPixels, planGeometry, rescale } from "./geometry";
 export { type Page, pageFor } from "./page";
 export { proposeFrame } from "./propose";
 export { hasShape, targetFor } from "./target";
-export { exceedsView, pixelsOf, resized, SEEN_PPI, type Viewing, viewGeometry } from "./view";
+export {
+  comparedSizes,
+  exceedsView,
+  longSide,
+  pixelsOf,
+  resized,
+  SEEN_PPI,
+  type Viewing,
+  viewGeometry,
+  withLongSide,
+} from "./view";

@@ -67,4 +67,36 @@ export function resized({ brief, photo, frame }: Viewing, from: Geometry, share:
   return first ?? from;
 }
 
+/** `full` with a long side of so many px, or as the brief leaves it; `full` itself where that is not longer. */
+export function withLongSide(viewing: Viewing, full: Geometry, side: number | null): Geometry {
+  const long = longSide(full);
+  return side === null || side >= long ? full : resized(viewing, full, side / long);
+}
+
+export const longSide = ({ width, height }: Size): number => Math.max(width, height);
+
+/** Shares of the view's sides that are offered beside it. */
+const SMALLER = [0.75, 0.5];
+/** Sizes nearer than this are one. */
+const ALIKE = 0.94;
+
+/**
+ * Sizes worth comparing, the largest first: all pixels, the view, one between them and some below, each as the
+ * brief leaves it; none that is as good as `planned`. Empty where the brief leaves no pixels free.
+ */
+export function comparedSizes(viewing: Viewing, full: Geometry, planned: Size): Geometry[] {
+  const long = longSide(full);
+  const view = longSide(viewGeometry(viewing, full));
+  const sides = [long, Math.sqrt(long * view), view, ...SMALLER.map((share) => view * share)];
+  const out: Geometry[] = [];
+  for (const side of sides) {
+    const size = withLongSide(viewing, full, Math.round(side));
+    const near = [planned, ...out].some((other) => alike(longSide(other), longSide(size)));
+    if (!near) out.push(size);
+  }
+  return out;
+}
+
+const alike = (a: number, b: number) => Math.min(a, b) > Math.max(a, b) * ALIKE;
+
 export const pixelsOf = ({ width, height }: Size): number => width * height;

@@ -23,13 +23,14 @@ import {
   type Setting,
   searchPng,
   settingOf,
+  sideOf,
 } from "@/core/coding";
 import { CLEAN, PLAIN } from "@/core/difference";
-import { type Geometry, pixelsOf, resized } from "@/core/geometry";
+import { type Geometry, pixelsOf, resized, withLongSide } from "@/core/geometry";
 import { PhotoError } from "@/core/photo";
 import { allowedFormats, keepsLayers, reasonsToEncode } from "@/core/plan";
 import { rewriteHeaders } from "../headers";
-import { type PlannedPhoto, type PlanRequest, planPhoto, resolvedFor } from "../planned";
+import { type PlanRequest, planPhoto, resolvedFor, viewingOf } from "../planned";
 import type { Source } from "../source";
 import { Candidates, type CandidatesOptions } from "./candidates";
 
@@ -57,7 +58,9 @@ export async function trace(
         "flattened, or give it a brief of its own.",
     );
   const candidates = new Candidates(await planPhoto(request), request);
-  const geometry = reduced(candidates.photo, side);
+  const { photo } = candidates;
+  const longest = Math.min(side ?? Infinity, (request.choice && sideOf(request.choice)) ?? Infinity);
+  const geometry = withLongSide(viewingOf(photo), photo.geometry, longest);
   const traced = before ? { ...before } : await begun(candidates, geometry, side, request.choice);
   if (bytes !== undefined) traced.ideal = await idealFor(candidates, traced.format, bytes);
   return traced.arm && asked ? further(candidates, geometry, traced, asked) : traced;
@@ -150,16 +153,6 @@ async function shapeAt(traced: Traced, sample: Picture, quality: number): Promis
   });
 }
 
-/** As many pixels as the common side leaves, where the brief leaves that free. */
-function reduced(
-  { resolved: brief, source, geometry: full, frame }: PlannedPhoto,
-  side: number | null,
-): Geometry {
-  const long = Math.max(full.width, full.height);
-  if (side === null || side >= long) return full;
-  return resized({ brief, photo: source.facts, frame }, full, side / long);
-}
-
 /** What can be told before the first trial of an arm. */
 async function begun(
   candidates: Candidates,
@@ -170,7 +163,7 @@ async function begun(
   const { source, brief, resolved, frame, geometry: full } = candidates.photo;
   const formats = allowedFormats(resolved, source.facts);
   const { min, max } = resolved.fileSize;
-  const free = resized({ brief: resolved, photo: source.facts, frame }, full, 0.85) !== full;
+  const free = resized(viewingOf(candidates.photo), full, 0.85) !== full;
   const common = {
     side,
     free,

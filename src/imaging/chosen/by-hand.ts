@@ -1,23 +1,27 @@
 /** The setting that a person has chosen on Weigh. */
 import { formatName } from "@/core/brief";
-import { type Choice, choiceName, type Setting, settingOf } from "@/core/coding";
+import { type Choice, choiceName, type Setting, settingOf, sideOf } from "@/core/coding";
 import { qualityOf, readJpeg } from "@/core/containers";
+import { type Geometry, withLongSide } from "@/core/geometry";
 import { allowedFormats } from "@/core/plan";
 import { formatBytes } from "@/core/units";
 import type { Candidates } from "../candidates";
 import { assemble } from "../headers";
+import { viewingOf } from "../planned";
 import type { Chosen } from "./asked";
 import { searched } from "./searched";
 
 /** Where the brief does not allow it, a setting is searched for, and that is told. */
 export async function byHand(candidates: Candidates, choice: Choice): Promise<Chosen> {
-  const { geometry, resolved } = candidates.photo;
+  const { photo } = candidates;
+  const { resolved } = photo;
+  const geometry = withLongSide(viewingOf(photo), photo.geometry, sideOf(choice));
   const chosen = settingOf(choice, geometry.width * geometry.height);
   if (!chosen) return searched(candidates);
   // A setting that was chosen for a photo of eight bits serves one of ten.
   const setting: Setting =
     chosen.format === "avif" && resolved.bits === 10 ? { ...chosen, bits: 10 } : chosen;
-  const why = await refusal(candidates, setting);
+  const why = await refusal(candidates, geometry, setting);
   if (why !== null) {
     const found = await searched(candidates);
     const note = `${choiceName(choice)} was chosen on Weigh, but ${why}, so Zumbrel looked for a setting itself.`;
@@ -34,7 +38,11 @@ export async function byHand(candidates: Candidates, choice: Choice): Promise<Ch
       geometry,
       padTo: null,
       encodes: 1,
-      told: ["the setting of your choice, because it was chosen on Weigh"],
+      told: [
+        geometry === photo.geometry
+          ? "the setting of your choice, because it was chosen on Weigh"
+          : "the setting and the pixels of your choice, because they were chosen on Weigh",
+      ],
       difference: null,
       cleanFrom: null,
       gaveUp: null,
@@ -45,8 +53,8 @@ export async function byHand(candidates: Candidates, choice: Choice): Promise<Ch
 }
 
 /** Why the brief does not allow a setting, as a part of a sentence; null where it does. */
-async function refusal(candidates: Candidates, setting: Setting): Promise<string | null> {
-  const { resolved, source, geometry } = candidates.photo;
+async function refusal(candidates: Candidates, geometry: Geometry, setting: Setting): Promise<string | null> {
+  const { resolved, source } = candidates.photo;
   const formats = allowedFormats(resolved, source.facts);
   if (!formats.includes(setting.format)) return `the brief asks for ${formats.map(formatName).join(" or ")}`;
   const picture = candidates.at(geometry, setting.format);

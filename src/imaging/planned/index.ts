@@ -4,7 +4,15 @@ export { isFlat } from "./flat";
 export { overlayPicture } from "./ink";
 export type { PlannedPicture } from "./picture";
 export { PlannedPictures } from "./pictures";
-export { nameOf, notesOn, type PlannedPhoto, type PlanRequest, planPhoto, resolvedFor } from "./plan-photo";
+export {
+  nameOf,
+  notesOn,
+  type PlannedPhoto,
+  type PlanRequest,
+  planPhoto,
+  resolvedFor,
+  viewingOf,
+} from "./plan-photo";
 export { preparePicture } from "./prepare";
 export type { Prepared } from "./prepared";
 export { needsDeveloping, smallPicture } from "./small-picture";

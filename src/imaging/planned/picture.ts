@@ -18,7 +18,7 @@ export interface PlannedPicture {
   key: string;
   geometry: Geometry;
   format: OutputFormat;
-  /** The pixels at which it is looked at and judged, where those are more; else null, and it is at its own. */
+  /** The pixels at which it is looked at and judged, where those are others; else null, and it is at its own. */
   seenAs: Geometry | null;
   /** How its pixels are made. */
   plan: PicturePlan;
@@ -50,7 +50,8 @@ export function plannedPicture(
     ppi: headers.ppi,
     ...(held.light === "hdr" && { expand: expansionOf(lightSettingsOf(frame)) }),
   };
-  const seenAs = pixelsOf(geometry) < pixelsOf(photo.view) ? photo.view : null;
+  const [own, seen] = [pixelsOf(geometry), pixelsOf(photo.view)];
+  const seenAs = own < seen || (own > seen && photo.largerAsSeen) ? photo.view : null;
   return {
     key: keyOf(photo, plan, seenAs),
     geometry,

@@ -1,7 +1,14 @@
 /** The second station: what lies in the file, brought through brief and frame. */
 import { createHash } from "node:crypto";
 import { type Brief, clauseNames, formatName, type ResolvedBrief, resolveBrief } from "@/core/brief";
-import { type Geometry, planGeometry, proposeFrame, targetFor, viewGeometry } from "@/core/geometry";
+import {
+  type Geometry,
+  planGeometry,
+  proposeFrame,
+  targetFor,
+  type Viewing,
+  viewGeometry,
+} from "@/core/geometry";
 import { AUTO, aimedSize, type Frame, rawTakingOf } from "@/core/photo";
 import type { InkReport } from "@/core/pixels/ink";
 import { allowedFormats } from "@/core/plan";
@@ -24,6 +31,8 @@ export interface PlannedPhoto {
   geometry: Geometry;
   /** The pixels at which the finished picture is looked at: those of `geometry`, or fewer. */
   view: Geometry;
+  /** Pictures of more pixels than the view's are judged at the view too, not at their own 100 %. */
+  largerAsSeen?: boolean;
   /** Somebody has to look at the frame, which was proposed and cuts. */
   proposed: boolean;
   /** What was found as ink, where the brief asks for it. */
@@ -73,6 +82,13 @@ export async function planPhoto(request: PlanRequest): Promise<PlannedPhoto> {
     ],
   };
 }
+
+/** How it is looked at, as the geometry of a view asks for it. */
+export const viewingOf = ({ resolved, source, frame }: PlannedPhoto): Viewing => ({
+  brief: resolved,
+  photo: source.facts,
+  frame,
+});
 
 /** SHA-256 of its bytes, worked out where nobody knows it yet. */
 export const nameOf = ({ bytes }: Source, known?: string): string =>

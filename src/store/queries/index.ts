@@ -64,6 +64,7 @@ export { checkStore, freeSpace, removeStrays, tidy, usage } from "./storage";
 export { trialStore } from "./trials";
 export {
   keepPlan,
+  keepSize,
   keepWeighError,
   keptTrial,
   loadWeighed,
@@ -71,7 +72,7 @@ export {
   stillWeighed,
   stopWeighing,
   trialsOf,
-  weighPlan,
+  weighedSize,
 } from "./weigh";
 export { addLostJobs, beat, buryInstance, DeathWatch, healClock, signOff } from "./workers";
 export { getSetting, localWorkspace, putSetting } from "./workspace";

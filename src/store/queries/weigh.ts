@@ -1,7 +1,7 @@
 /** What is weighed at this moment, and the trials that are known for it. */
 import { and, eq, inArray, isNotNull, isNull, sql } from "drizzle-orm";
 import { addJob, PRIORITY } from "../queue";
-import type { WeighPlan } from "../rows";
+import type { WeighedSize, WeighPlan } from "../rows";
 import { assignments, batches, batchPhotos, briefRevisions, photos, trials, weighings } from "../schema";
 import type { Database, Executor } from "../store";
 
@@ -54,13 +54,17 @@ export async function seeWeighing(db: Database, id: string): Promise<typeof weig
   });
 }
 
-/** The plan without saying that somebody looks. */
-export async function weighPlan(db: Executor, id: string): Promise<WeighPlan | null> {
+/** Pixels that are weighed, without saying that somebody looks; `side`: long side of others than the planned. */
+export async function weighedSize(
+  db: Executor,
+  id: string,
+  side: number | null,
+): Promise<WeighedSize | null> {
   const [row] = await db
-    .select({ plan: weighings.plan })
+    .select({ plan: weighings.plan, others: weighings.others })
     .from(weighings)
     .where(eq(weighings.assignmentId, id));
-  return row?.plan ?? null;
+  return (side === null ? row?.plan : row?.others[side]) ?? null;
 }
 
 /** Nobody looks any more: what is under way for it is given up. */
@@ -80,13 +84,34 @@ export async function keepPlan(db: Executor, id: string, plan: WeighPlan): Promi
   await db.update(weighings).set({ plan, error: null }).where(eq(weighings.assignmentId, id));
 }
 
+/** Other pixels than the planned ones; what is known of them in other formats stays. */
+export async function keepSize(
+  db: Executor,
+  id: string,
+  asked: number,
+  { geometry, formats }: WeighedSize,
+): Promise<void> {
+  const side = String(asked);
+  const known = sql`coalesce(${weighings.others} #> array[${side}, 'formats'], '{}'::jsonb)`;
+  const size = sql`jsonb_build_object('geometry', ${JSON.stringify(geometry)}::jsonb, 'formats', ${known} || ${JSON.stringify(formats)}::jsonb)`;
+  await db
+    .update(weighings)
+    .set({ others: sql`${weighings.others} || jsonb_build_object(${side}::text, ${size})` })
+    .where(eq(weighings.assignmentId, id));
+}
+
 export async function keepWeighError(db: Executor, id: string, error: string): Promise<void> {
   await db.update(weighings).set({ error }).where(eq(weighings.assignmentId, id));
 }
 
+const keysOf = (formats: WeighedSize["formats"]) => [
+  ...new Set(Object.values(formats).map(({ pictureKey }) => pictureKey)),
+];
+
 /** One trial whose bytes are there; null before it is made. */
-export async function keptTrial(db: Executor, plan: WeighPlan, settingKey: string) {
-  const keys = [...new Set(Object.values(plan.formats).map((format) => format.pictureKey))];
+export async function keptTrial(db: Executor, { formats }: WeighedSize, settingKey: string) {
+  const keys = keysOf(formats);
+  if (!keys.length) return null;
   const [row] = await db
     .select()
     .from(trials)
@@ -97,8 +122,8 @@ export async function keptTrial(db: Executor, plan: WeighPlan, settingKey: strin
 }
 
 /** Trials of the planned pictures, whatever asked for them. */
-export async function trialsOf(db: Executor, plan: WeighPlan) {
-  const keys = [...new Set(Object.values(plan.formats).map((format) => format.pictureKey))];
+export async function trialsOf(db: Executor, { formats }: WeighedSize) {
+  const keys = keysOf(formats);
   if (!keys.length) return [];
   return db.select().from(trials).where(inArray(trials.pictureKey, keys));
 }

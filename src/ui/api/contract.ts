@@ -228,8 +228,9 @@ export interface StorageView {
 
 /** One encoding that was really made of the picture that is weighed. */
 export interface TrialView {
-  /** Equal for equal settings. */
+  /** Equal for equal settings of equal pixels. */
   key: string;
+  size: Size & { side: number | null };
   setting: Setting;
   /** Of the whole file. */
   bytes: number;
@@ -243,12 +244,22 @@ export interface TrialView {
   kept: boolean;
 }
 
+/** Pixels that a photo can be weighed at. */
+export interface WeighedSizeView extends Size {
+  /** Long side in px as a choice names it; null for the planned pixels. */
+  side: number | null;
+  /** The most that the brief allows. */
+  all: boolean;
+}
+
 export interface WeighView {
   /** The assignment. */
   id: string;
   geometry: Geometry;
   /** Pixels at which the picture is looked at, and trials are judged; null: at 100 % of their own. */
   seenAs: Size | null;
+  /** Pixels that trials may have, the most first; one where the brief leaves none free. */
+  sizes: WeighedSizeView[];
   /** Pixels of the original's pane. */
   original: Size;
   sourceBytes: number;

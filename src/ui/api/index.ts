@@ -36,6 +36,7 @@ export type {
   StorageView,
   TotalView,
   TrialView,
+  WeighedSizeView,
   WeighView,
 } from "./contract";
 export { type Arrival, sendPhoto, type Upload, useUploads } from "./upload";

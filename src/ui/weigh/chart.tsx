@@ -7,30 +7,35 @@
 import { memo, useMemo, useRef, useState } from "react";
 import { Label, ReferenceArea, ReferenceLine, Scatter, ScatterChart, XAxis, YAxis } from "recharts";
 import { formatName } from "@/core/brief";
-import { type Choice, type Lossy, lineChoice, qualityFor } from "@/core/coding";
+import type { Choice, Lossy } from "@/core/coding";
 import { CLEAN } from "@/core/difference";
 import { formatBytes } from "@/core/units";
-import type { WeighView } from "../api";
-import { byteTicks, DASHES, heightAt, type Line, linesOf } from "./lines";
-import { pixelsOf } from "./panes";
+import type { WeighedSizeView, WeighView } from "../api";
+import { byteTicks, choiceAt, DASHES, heightAt, type Line, linesOf } from "./lines";
 
 const WIDTH = 356;
 const HEIGHT = 268;
 /** Of the plot inside. */
 const INSIDE = { left: 34, top: 10, right: 10, bottom: 24 };
 const INK = "#1b1b1d";
+/** Lines of other pixels than those that are tried now. */
+const FAINT = "#9a9a9c";
 const FIGURES = { fontFamily: "var(--font-figures)", fontSize: 11, fill: "var(--color-second)" };
 
 interface Props {
   view: WeighView;
   /** Trials in panes: key to pane number. */
   numbers: ReadonlyMap<string, number>;
+  /** Pixels of the trials that are asked for here. */
+  size: WeighedSizeView;
   onTry: (choice: Choice) => void;
 }
 
 /** Drawn anew only when trials or panes change: squares that arrive would otherwise wait for it. */
-export const Chart = memo(function Chart({ view, numbers, onTry }: Props) {
+export const Chart = memo(function Chart({ view, numbers, size, onTry }: Props) {
   const lines = useMemo(() => linesOf(view), [view]);
+  const own = lines.filter(({ side }) => side === size.side);
+  const here = own.length ? own : lines.filter(({ side }) => side === null);
   const all = view.trials.filter((trial) => trial.difference !== null);
   const [low, high] = bytesShown(
     view,
@@ -99,11 +104,15 @@ export const Chart = memo(function Chart({ view, numbers, onTry }: Props) {
             style={{ ...FIGURES, textAnchor: "start" }}
           />
         </ReferenceLine>
-        {lines.map(({ format, points }) => (
+        {lines.map(({ format, side, points }) => (
           <Scatter
-            key={format}
+            key={`${format} ${side}`}
             data={points}
-            line={{ stroke: INK, strokeWidth: 1.6, strokeDasharray: DASHES[format] }}
+            line={{
+              stroke: side === size.side ? INK : FAINT,
+              strokeWidth: side === size.side ? 1.6 : 1.1,
+              strokeDasharray: DASHES[format],
+            }}
             lineJointType="linear"
             shape={<Dot />}
             isAnimationActive={false}
@@ -111,8 +120,8 @@ export const Chart = memo(function Chart({ view, numbers, onTry }: Props) {
         ))}
         <Scatter data={numbered} shape={<Disc />} isAnimationActive={false} />
       </ScatterChart>
-      <Names lines={lines} low={low} high={high} top={top} />
-      <Picker view={view} lines={lines} low={low} high={high} top={top} onTry={onTry} />
+      <Names lines={here} low={low} high={high} top={top} />
+      <Picker view={view} size={size} lines={here} low={low} high={high} top={top} onTry={onTry} />
     </div>
   );
 });
@@ -193,10 +202,11 @@ function Names({ lines, ...scale }: { lines: Line[] } & Scale) {
 /** A size to try: by pointer on the line that is nearest, or with the arrow keys. */
 function Picker({
   view,
+  size,
   lines,
   onTry,
   ...scale
-}: { view: WeighView; lines: Line[]; onTry: (choice: Choice) => void } & Scale) {
+}: { view: WeighView; size: WeighedSizeView; lines: Line[]; onTry: (choice: Choice) => void } & Scale) {
   const field = useRef<HTMLDivElement>(null);
   const [at, setAt] = useState<{ bytes: number; format: Lossy } | null>(null);
   if (!lines.length) return null;
@@ -215,10 +225,8 @@ function Picker({
     setAt(chosen);
     return chosen;
   };
-  const tryIt = ({ bytes, format }: { bytes: number; format: Lossy }) => {
-    const { points } = lines.find((one) => one.format === format)!;
-    onTry(lineChoice(format, qualityFor(format, points, bytes, pixelsOf(view)), view.chroma, view.bits));
-  };
+  const tryIt = ({ bytes, format }: { bytes: number; format: Lossy }) =>
+    onTry(choiceAt(view, format, bytes, size));
   const key = (event: React.KeyboardEvent) => {
     const now = at ?? first();
     const step = event.shiftKey ? 1.25 : 1.04;

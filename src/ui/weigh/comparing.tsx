@@ -2,27 +2,32 @@
 
 /** The comparison itself: chart and trials on the left, panes on the right, what to do with them below. */
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import type { Choice } from "@/core/coding";
+import { type Choice, LOSSY } from "@/core/coding";
 import { LIGHT_VIEWS, type LightView } from "@/core/pixels/light";
-import type { BatchView, RowView, WeighView } from "../api";
+import type { BatchView, RowView, WeighedSizeView, WeighView } from "../api";
 import { briefOf, call, useChange } from "../api";
 import { BatchSettings } from "./batch-settings";
 import { BottomBar } from "./bottom-bar";
 import { Chart } from "./chart";
 import { JudgedAt } from "./judged-at";
+import { choiceAt } from "./lines";
 import { PaneGrid } from "./pane-grid";
 import {
+  choiceOf,
   firstPanes,
   LEAST_PANES,
   MOST_PANES,
+  nearestSize,
   type PaneOf,
   pictureKey,
   readPanes,
   samePane,
   trialOf,
+  worstOf,
   writePanes,
 } from "./panes";
 import { TrialList } from "./trial-list";
+import { TriedAt } from "./tried-at";
 import { UseTrial } from "./use-trial";
 import { useWeigh } from "./use-weigh";
 import { useWeighKeys } from "./use-weigh-keys";
@@ -73,6 +78,8 @@ export function Comparing({ batch, row }: { batch: BatchView; row: RowView }) {
   const [spotted, setSpotted] = useState(false);
   const [flick, setFlick] = useState<boolean | null>(null);
   const [pointer, setPointer] = useState<{ x: number; y: number } | null>(null);
+  /** Long side of the trials that are asked for on the chart; null for the planned pixels. */
+  const [side, setSide] = useState<number | null>(null);
   const chosen = Math.min(active, panes.length - 1);
 
   useEffect(() => void tiles?.show(light), [tiles, light]);
@@ -119,6 +126,13 @@ export function Comparing({ batch, row }: { batch: BatchView; row: RowView }) {
     [setPanes, chosen, view, ask],
   );
 
+  /** In a pane of its own, so that what it is compared with stays. */
+  const beside = (choice: Choice) => {
+    if (panes.length >= MOST_PANES || panes.some((pane) => samePane(pane, choice))) return show(choice);
+    setPanes((old) => [...old, choice]);
+    setActive(panes.length);
+  };
+
   const { mutate: choose } = useChange((choice: Choice) =>
     call("PUT", `batches/${batch.id}/choice`, { choice, rows: [row.id] }),
   );
@@ -145,7 +159,9 @@ export function Comparing({ batch, row }: { batch: BatchView; row: RowView }) {
   const trial = view ? trialOf(panes[chosen], view) : null;
   // The active pane's worst spot, or that of the first trial where the pane has none.
   const worst =
-    trial?.worst ?? (view ? (panes.map((pane) => trialOf(pane, view)?.worst).find(Boolean) ?? null) : null);
+    trial?.worst && view
+      ? worstOf(trial, view)
+      : view && (panes.map((pane) => worstIn(pane, view)).find(Boolean) ?? null);
 
   const actions = {
     spot: () => {
@@ -177,6 +193,16 @@ export function Comparing({ batch, row }: { batch: BatchView; row: RowView }) {
   };
   useWeighKeys({ ...actions, active: chosen });
 
+  const size = view && nearestSize(side, view);
+  const trySize = (next: WeighedSizeView) => {
+    if (!view) return;
+    setSide(next.side);
+    const shown = trial ?? view.trials.find(({ key }) => key === view.chosen) ?? null;
+    const format = LOSSY.find((one) => one === shown?.setting.format) ?? "jpeg";
+    const bytes = shown?.bytes ?? view.range.max;
+    if (bytes !== null && shown?.size.side !== next.side) beside(choiceAt(view, format, bytes, next));
+  };
+
   const numbers = useMemo(() => {
     const out = new Map<string, number>();
     if (view)
@@ -197,7 +223,8 @@ export function Comparing({ batch, row }: { batch: BatchView; row: RowView }) {
         <div className="px-4 pt-3">
           <h2 className="text-[16px] font-bold">File size against visible difference</h2>
           {use && <JudgedAt batchId={batch.id} rowId={row.id} brief={use.body} view={view} />}
-          <Chart view={view} numbers={numbers} onTry={show} />
+          {size && <TriedAt view={view} size={size} onSize={trySize} />}
+          {size && <Chart view={view} numbers={numbers} size={size} onTry={show} />}
         </div>
         <div
           tabIndex={0}
@@ -274,6 +301,11 @@ export function Comparing({ batch, row }: { batch: BatchView; row: RowView }) {
   );
 }
 
+const worstIn = (pane: PaneOf, view: WeighView) => {
+  const trial = trialOf(pane, view);
+  return trial && worstOf(trial, view);
+};
+
 /** What a new pane begins with: the photo itself, else the best trial that is not shown yet. */
 function nextPane(panes: readonly PaneOf[], view: WeighView): PaneOf {
   const free = view.trials.filter(
@@ -283,6 +315,6 @@ function nextPane(panes: readonly PaneOf[], view: WeighView): PaneOf {
   const way = view.ways.find((one) => !panes.includes(one.way));
   if (way) return way.way;
   const near = [...free].sort((a, b) => Math.abs(a.difference! - 0.9) - Math.abs(b.difference! - 0.9))[0];
-  if (near) return near.setting as Choice;
+  if (near) return choiceOf(near);
   return panes.includes("original") ? "reference" : "original";
 }

@@ -1,10 +1,22 @@
 /** The lines of the chart: one a format, through its trials of one kind, coarse to fine. */
 import type { OutputFormat } from "@/core/brief";
-import { type LinePoint, LOSSY, type Lossy } from "@/core/coding";
-import type { TrialView, WeighView } from "../api";
+import {
+  atSide,
+  type Choice,
+  GROWTH,
+  type LinePoint,
+  LOSSY,
+  type Lossy,
+  lineChoice,
+  qualityFor,
+} from "@/core/coding";
+import { pixelsOf } from "@/core/geometry";
+import type { TrialView, WeighedSizeView, WeighView } from "../api";
 
 export interface Line {
   format: Lossy;
+  /** Of its trials, as a choice names it; null for the planned pixels. */
+  side: number | null;
   points: (LinePoint & { key: string; difference: number })[];
 }
 
@@ -22,18 +34,39 @@ export function onLine(
 }
 
 export function linesOf(view: WeighView): Line[] {
-  return LOSSY.map((format) => ({
-    format,
-    points: view.trials
-      .filter((trial) => trial.setting.format === format && trial.difference !== null && onLine(trial, view))
-      .map((trial) => ({
-        key: trial.key,
-        bytes: trial.bytes,
-        difference: trial.difference!,
-        quality: (trial.setting as { quality: number }).quality,
-      }))
-      .sort((a, b) => a.bytes - b.bytes),
-  })).filter(({ points }) => points.length > 1);
+  return view.sizes
+    .flatMap(({ side }) => LOSSY.map((format) => ({ format, side, points: pointsOf(view, format, side) })))
+    .filter(({ points }) => points.length > 1);
+}
+
+function pointsOf(view: WeighView, format: Lossy, side: number | null): Line["points"] {
+  return view.trials
+    .filter(
+      (trial) =>
+        trial.setting.format === format &&
+        trial.size.side === side &&
+        trial.difference !== null &&
+        onLine(trial, view),
+    )
+    .map((trial) => ({
+      key: trial.key,
+      bytes: trial.bytes,
+      difference: trial.difference!,
+      quality: (trial.setting as { quality: number }).quality,
+    }))
+    .sort((a, b) => a.bytes - b.bytes);
+}
+
+/** The trial of a format that is expected to take so many bytes at these pixels. */
+export function choiceAt(view: WeighView, format: Lossy, bytes: number, size: WeighedSizeView): Choice {
+  const own = pointsOf(view, format, size.side);
+  const planned = view.sizes.find(({ side }) => side === null)!;
+  const growth = (pixelsOf(size) / pixelsOf(planned)) ** GROWTH;
+  const points = own.length
+    ? own
+    : pointsOf(view, format, null).map((point) => ({ ...point, bytes: point.bytes * growth }));
+  const quality = qualityFor(format, points, bytes, pixelsOf(size));
+  return atSide(lineChoice(format, quality, view.chroma, view.bits), size.side);
 }
 
 /** The height of a line at a number of bytes, between its measured points; null beyond them. */

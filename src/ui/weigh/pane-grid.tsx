@@ -6,7 +6,7 @@ import type { LightView } from "@/core/pixels/light";
 import { formatSize } from "@/core/units";
 import type { WeighView } from "../api";
 import { Pane } from "./pane";
-import { LEAST_PANES, type PaneOf, paneName, pictureKey, trialOf } from "./panes";
+import { LEAST_PANES, type PaneOf, paneName, pictureKey, sizeFor, trialOf } from "./panes";
 import type { Tiles } from "./tiles";
 import type { View } from "./view";
 
@@ -41,16 +41,25 @@ const SHAPES: Record<number, string> = {
   6: "grid-cols-3 grid-rows-2",
 };
 
-/** Pixels that a way of taking a raw file has by itself. */
-function noteOf(pane: PaneOf, { ways }: WeighView): string | null {
+/** Pixels of a trial where panes show several sizes; those that a way of taking a raw file has by itself. */
+function noteOf(pane: PaneOf, view: WeighView, several: boolean): string | null {
+  const { ways } = view;
+  if (several && typeof pane !== "string") {
+    const { width, height } = sizeFor(pane, view);
+    return `${formatSize(width, height)} px`;
+  }
   const own = ways.find(({ way }) => way === pane);
   return own ? `from ${formatSize(own.width, own.height)} px` : null;
 }
 
 export function PaneGrid(props: Props) {
   const { view, tiles, panes, active, flick } = props;
-  const sizeOf = (pane: PaneOf): Size =>
-    pane === "original" ? view.original : { width: view.geometry.width, height: view.geometry.height };
+  const { width, height } = view.geometry;
+  const sizeOf = (pane: PaneOf): Size => {
+    if (typeof pane === "string") return pane === "original" ? view.original : { width, height };
+    return sizeFor(pane, view);
+  };
+  const several = panes.some((pane) => typeof pane !== "string" && sizeFor(pane, view).side !== null);
   const other = panes[(active + 1) % panes.length];
   const otherKey = pictureKey(other, view);
   return (
@@ -67,7 +76,7 @@ export function PaneGrid(props: Props) {
             key={i}
             number={i + 1}
             name={paneName(pane)}
-            note={noteOf(pane, view)}
+            note={noteOf(pane, view, several)}
             picture={there ? key : null}
             instead={
               flick && i === active && otherKey

@@ -148,7 +148,7 @@ export function Pane(props: Props) {
       aria-label={`Pane ${number}: ${name}`}
       data-shown={shown}
       data-state={props.state}
-      className={`grid min-h-0 min-w-0 grid-rows-[36px_minmax(0,1fr)_22px] bg-ground ${active ? "outline-2 -outline-offset-2 outline-plum" : ""}`}
+      className={`grid min-h-0 min-w-0 grid-rows-[44px_minmax(0,1fr)_22px] bg-ground ${active ? "outline-2 -outline-offset-2 outline-plum" : ""}`}
     >
       <Heading {...props} seen={seen ? seen.difference : null} />
       <div
@@ -278,21 +278,23 @@ function Heading({
           ? "a careful eye sees it"
           : "plain to see";
   return (
-    <header className="flex min-w-0 items-center gap-2 border-b border-rule bg-sheet px-2.5">
+    <header className="@container flex min-w-0 items-center gap-2 overflow-hidden border-b border-rule bg-sheet px-2.5">
       <button
         type="button"
         aria-pressed={active}
         onClick={onActive}
         title={`Work on pane ${number}`}
-        className="flex min-w-0 items-center gap-2"
+        className="flex min-w-0 flex-1 items-center gap-2 text-left"
       >
         <span className="figures grid size-[18px] shrink-0 place-items-center rounded-full bg-plum text-[11px] text-white">
           {number}
         </span>
-        <b className="truncate font-semibold">{name}</b>
+        <span className="flex min-w-0 flex-1 flex-wrap items-baseline gap-x-2.5 leading-[18px]">
+          <b className="min-w-0 truncate font-semibold">{name}</b>
+          {note && <span className="figures min-w-0 truncate text-small text-second">{note}</span>}
+        </span>
       </button>
-      <span className="figures flex shrink-0 gap-2.5 text-small">
-        {note && <span className="text-second">{note}</span>}
+      <span className="figures flex shrink-0 items-end justify-end gap-x-2.5 text-small leading-[18px] @max-[300px]:flex-col">
         {bytes !== null && <span>{formatBytes(bytes)}</span>}
         {difference !== null ? (
           <span title={harm ?? ""}>{trimNumber(difference, 2)}</span>
@@ -310,7 +312,7 @@ function Heading({
           type="button"
           aria-label={`Close pane ${number}`}
           onClick={onClose}
-          className="press ml-auto grid size-6 shrink-0 place-items-center rounded hover:bg-wash"
+          className="press grid size-6 shrink-0 place-items-center rounded hover:bg-wash"
         >
           <X size={14} aria-hidden />
         </button>

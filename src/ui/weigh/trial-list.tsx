@@ -7,9 +7,10 @@ import { memo } from "react";
 import { formatName } from "@/core/brief";
 import { type Choice, choiceName } from "@/core/coding";
 import { CLEAN } from "@/core/difference";
-import { formatBytes, trimNumber } from "@/core/units";
+import { formatBytes, formatSize, trimNumber } from "@/core/units";
 import type { TrialView, WeighView } from "../api";
 import { asked } from "./lines";
+import { choiceOf } from "./panes";
 
 interface Props {
   view: WeighView;
@@ -82,7 +83,7 @@ function Row({
   number: number | null;
   onShow: (choice: Choice) => void;
 }) {
-  const { setting, bytes, difference, ms } = trial;
+  const { setting, size, bytes, difference, ms } = trial;
   const { min, max } = view.range;
   const outside = !asked(setting.format, view)
     ? `${formatName(setting.format)} is not asked`
@@ -97,7 +98,7 @@ function Row({
       <th scope="row" className="p-0 text-left font-normal">
         <button
           type="button"
-          onClick={() => onShow(setting as Choice)}
+          onClick={() => onShow(choiceOf(trial))}
           title={outside ? `${outside}; show it in a pane` : "Show it in a pane"}
           className="flex w-full items-center gap-2 py-1.5 text-left hover:underline"
         >
@@ -111,6 +112,11 @@ function Row({
             {choiceName(setting as Choice)}
             {taken && <span className="press ml-1.5">taken</span>}
             {outside && <span className="sr-only">, {outside}</span>}
+            {size.side !== null && (
+              <span className="figures block text-tiny text-second">
+                {formatSize(size.width, size.height)} px
+              </span>
+            )}
           </span>
         </button>
       </th>

@@ -6,13 +6,14 @@
  */
 import { useCallback } from "react";
 import { formatName } from "@/core/brief";
-import { type Choice, formatOf } from "@/core/coding";
+import { atSide, type Choice, formatOf } from "@/core/coding";
+import { longSide } from "@/core/geometry";
 import { DEFAULT_RAW, type RawTaking } from "@/core/photo";
 import { formatBytes } from "@/core/units";
 import type { BatchView, RowView, WeighView } from "../api";
 import { call, useChange } from "../api";
 import { Button, useKeys } from "../parts";
-import { type PaneOf, trialOf } from "./panes";
+import { type PaneOf, sizeFor, trialOf } from "./panes";
 
 /** Why the brief does not allow a trial, in a few words; null where it does. */
 function refusal(choice: Choice, view: WeighView, bytes: number | null): string | null {
@@ -23,6 +24,12 @@ function refusal(choice: Choice, view: WeighView, bytes: number | null): string 
   if (bytes !== null && max !== null && bytes > max) return `Above the ceiling of ${formatBytes(max)}`;
   if (bytes !== null && min !== null && bytes < min) return `Below the floor of ${formatBytes(min)}`;
   return null;
+}
+
+/** What is taken of a trial: its pixels too, where the brief allows more. */
+function taken(choice: Choice, view: WeighView): Choice {
+  const size = sizeFor(choice, view);
+  return atSide(choice, size.all ? null : longSide(size));
 }
 
 export function UseTrial({
@@ -41,7 +48,7 @@ export function UseTrial({
   const take = useChange((change: { choice: Choice | null; rows?: string[] }) =>
     call("PUT", `batches/${batch.id}/choice`, change),
   );
-  const choice = typeof pane === "string" ? null : pane;
+  const choice = typeof pane === "string" ? null : taken(pane, view);
   const way = pane === "developed" || pane === "camera" ? pane : null;
   const raw = row.frame.raw ?? DEFAULT_RAW;
   const takeWay = useChange((next: RawTaking["way"]) =>

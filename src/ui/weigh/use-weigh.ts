@@ -7,7 +7,7 @@ import { toast } from "sonner";
 import type { Choice } from "@/core/coding";
 import type { TrialView, WeighView } from "../api";
 import { call } from "../api";
-import { pictureKey } from "./panes";
+import { onPhoto, pictureKey } from "./panes";
 import { Tiles } from "./tiles";
 
 /** A page that does not ask for so long counts as gone; well within the server's patience. */
@@ -58,7 +58,7 @@ export function useWeigh(assignmentId: string | null, rowId: string) {
       if (!view || view.trials.some((trial) => trial.kept && trial.key === pictureKey(choice, view))) return;
       try {
         const { trial } = await call<{ trial: TrialView | null }>("POST", `weigh/${view.id}/trials`, {
-          choice,
+          choice: onPhoto(choice, view),
         });
         // Shown at once; the server's events tell the rest a little later.
         if (trial)

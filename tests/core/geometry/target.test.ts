@@ -1,7 +1,17 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { type Brief, parseBrief, resolveBrief } from "@/core/brief";
-import { askedPpi, hasShape, holdsPaper, planGeometry, rescale, targetFor } from "@/core/geometry";
+import {
+  askedPpi,
+  comparedSizes,
+  hasShape,
+  holdsPaper,
+  longSide,
+  planGeometry,
+  rescale,
+  targetFor,
+  withLongSide,
+} from "@/core/geometry";
 
 const brief = (clauses: Partial<Brief>) =>
   resolveBrief(parseBrief({ zumbrelBrief: 1, name: "b", ...clauses }));
@@ -10,6 +20,40 @@ const UPRIGHT = { width: 3000, height: 4000 };
 const size = (clauses: Partial<Brief>, photo = WIDE) =>
   (({ width, height }) => [width, height])(planGeometry(brief(clauses), photo));
 const side = fc.integer({ min: 40, max: 5000 });
+
+describe("a long side of another length", () => {
+  const clauses = fc.constantFrom<Partial<Brief>>(
+    {},
+    { shape: "3:2" },
+    { shape: "1:1" },
+    { border: { px: 12, colour: "#ffffff" } },
+    { longSide: { max: 1800 } },
+    { longSide: { min: 30 } },
+  );
+  it("comes out at the side that was named by it, so that a choice finds its pixels again", () => {
+    fc.assert(
+      fc.property(side, side, clauses, (width, height, rules) => {
+        const viewing = { brief: brief(rules), photo: { width, height } };
+        const full = planGeometry(viewing.brief, viewing.photo);
+        const sizes = comparedSizes(viewing, full, full);
+        for (const size of sizes) {
+          expect(withLongSide(viewing, full, longSide(size))).toMatchObject({
+            width: size.width,
+            height: size.height,
+          });
+          expect(longSide(size)).toBeLessThan(longSide(full));
+        }
+        expect(withLongSide(viewing, full, longSide(full) + 1)).toBe(full);
+      }),
+    );
+  });
+
+  it("is not offered where the brief fixes the pixels", () => {
+    const viewing = { brief: brief({ width: { exact: 400 }, height: { exact: 300 } }), photo: WIDE };
+    const full = planGeometry(viewing.brief, viewing.photo);
+    expect(comparedSizes(viewing, full, full)).toEqual([]);
+  });
+});
 
 describe("sizes, box, shape and scale", () => {
   it("takes the size that the photo has already, else the first", () => {

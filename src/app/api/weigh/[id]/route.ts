@@ -4,6 +4,7 @@ import {
   requireWeighed,
   route,
   seenAs,
+  sizesOf,
   trialView,
   waysOf,
   weighedGeometry,
@@ -11,8 +12,9 @@ import {
 import { resolveBrief } from "@/core/brief";
 import { settingKey } from "@/core/coding";
 import { allowedFormats } from "@/core/plan";
+import type { Database, WeighedSize } from "@/store";
 import { seeWeighing, stopWeighing, trialsOf } from "@/store/queries";
-import type { WeighView } from "@/ui/api";
+import type { TrialView, WeighView } from "@/ui/api";
 
 export const dynamic = "force-dynamic";
 
@@ -22,13 +24,19 @@ export const GET = route(async (_request, { id }): Promise<WeighView> => {
   const row = await requireWeighed(id);
   const geometry = weighedGeometry(row);
   // Where the frame lies, and how many pixels there will be, is known for sure only once it was measured.
-  const { plan, error } = row.measured ? await seeWeighing(db, row.id) : { plan: null, error: null };
+  const { plan, others, error } = row.measured
+    ? await seeWeighing(db, row.id)
+    : { plan: null, others: {}, error: null };
   const resolved = resolveBrief(row.brief);
-  const made = plan ? await trialsOf(db, plan) : [];
+  const trials = await Promise.all([
+    plan ? viewsOf(db, plan, null) : [],
+    ...Object.entries(others).map(([side, size]) => viewsOf(db, size, Number(side))),
+  ]);
   return {
     id: row.id,
     geometry,
     seenAs: seenAs(row, geometry),
+    sizes: sizesOf(row, geometry, others),
     original: originalSize(geometry),
     sourceBytes: row.facts.bytes,
     formats: allowedFormats(resolved, row.facts),
@@ -42,12 +50,17 @@ export const GET = route(async (_request, { id }): Promise<WeighView> => {
     error,
     choice: row.choice,
     chosen: row.measured?.setting ? settingKey(row.measured.setting) : null,
-    trials: made
-      .filter((trial) => plan!.formats[trial.setting.format]?.pictureKey === trial.pictureKey)
-      .map((trial) => trialView(trial, plan!))
-      .sort((a, b) => a.bytes - b.bytes),
+    trials: trials.flat().sort((a, b) => a.bytes - b.bytes),
   };
 });
+
+/** Trials of the pictures that are weighed now; others of the same size may be kept from before. */
+async function viewsOf(db: Database, size: WeighedSize, side: number | null): Promise<TrialView[]> {
+  const made = await trialsOf(db, size);
+  return made
+    .filter((trial) => size.formats[trial.setting.format]?.pictureKey === trial.pictureKey)
+    .map((trial) => trialView(trial, size, side));
+}
 
 /** Nobody looks any more: trials that are under way are broken off, those that wait are not begun. */
 export const DELETE = route(async (_request, { id }) => {

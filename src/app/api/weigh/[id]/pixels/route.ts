@@ -11,8 +11,9 @@ import {
   wayPicture,
   weighedGeometry,
 } from "@/app/server";
+import { partsOf } from "@/core/coding";
 import { regionOf } from "@/imaging/shown";
-import { keptTrial, weighPlan } from "@/store/queries";
+import { keptTrial, weighedSize } from "@/store/queries";
 
 /** Side of a square that is sent at once. */
 const SIDE = 512;
@@ -53,9 +54,10 @@ async function picture(row: Awaited<ReturnType<typeof requireWeighed>>, of: stri
   if (of === "reference") return referencePicture(store, row, geometry);
   if (of === "original") return originalPicture(store, row, geometry);
   if (of === "developed" || of === "camera") return wayPicture(store, row, geometry, of);
-  const plan = await weighPlan(store.db, row.id);
-  const trial = plan && (await keptTrial(store.db, plan, of));
+  const { setting, side } = partsOf(of);
+  const size = await weighedSize(store.db, row.id, side);
+  const trial = size && (await keptTrial(store.db, size, setting));
   const encoded = trial?.sha256 ? await store.files.read(trial.sha256).catch(() => null) : null;
   if (!trial || !encoded) throw new RequestError(404, "This trial is not there any more. Ask for it again.");
-  return trialPicture({ store, row, geometry, key: of, setting: trial.setting, encoded });
+  return trialPicture({ store, row, geometry: size!.geometry, key: of, setting: trial.setting, encoded });
 }

@@ -6,13 +6,14 @@ import {
   readBody,
   requireWeighed,
   route,
+  sizeAt,
   trialPicture,
   trialView,
-  weighedGeometry,
 } from "@/app/server";
-import { choiceSchema, settingKey, settingOf } from "@/core/coding";
+import { atSide, choiceSchema, settingKey, settingOf, sideOf } from "@/core/coding";
+import { pixelsOf } from "@/core/geometry";
 import { addTrial } from "@/store";
-import { keptTrial, seeWeighing, weighPlan } from "@/store/queries";
+import { keptTrial, seeWeighing, weighedSize } from "@/store/queries";
 import type { TrialView } from "@/ui/api";
 
 const body = z.strictObject({ choice: choiceSchema });
@@ -24,28 +25,31 @@ const PATIENCE_MS = 5000;
 export const POST = route(async (request, { id }): Promise<{ trial: TrialView | null }> => {
   const { choice } = await readBody(request, body);
   const row = await requireWeighed(id);
-  const geometry = weighedGeometry(row);
-  const setting = settingOf(choice, geometry.width * geometry.height);
+  const { side, ...size } = sizeAt(row, sideOf(choice));
+  const setting = settingOf(choice, pixelsOf(size));
   if (!setting)
     throw new RequestError(400, "Only a setting can be tried: a format with its quality or colours.");
   const store = getStore();
   const { db } = store;
-  const key = settingKey(setting);
   const look = async () => {
-    const plan = await weighPlan(db, row.id);
-    const made = plan && (await keptTrial(db, plan, key));
-    return made ? { made, view: trialView(made, plan) } : null;
+    const size = await weighedSize(db, row.id, side);
+    const made = size && (await keptTrial(db, size, settingKey(setting)));
+    return made ? { made, size, view: trialView(made, size, side) } : null;
   };
   await seeWeighing(db, row.id);
   const coming = watched(look);
-  await addTrial(db, row.id, choice);
+  await addTrial(db, row.id, atSide(choice, side));
   const found = await coming;
   // Decoded while the answer is on its way: the pane asks for its pixels next.
-  if (found)
+  if (found) {
+    const { made, size, view } = found;
     void store.files
-      .read(found.made.sha256!)
-      .then((encoded) => trialPicture({ store, row, geometry, key, setting, encoded }))
+      .read(made.sha256!)
+      .then((encoded) =>
+        trialPicture({ store, row, geometry: size.geometry, key: view.key, setting, encoded }),
+      )
       .catch(() => undefined);
+  }
   return { trial: found?.view ?? null };
 });
 

@@ -1,0 +1,1 @@
+ALTER TABLE "weighings" ADD COLUMN "others" jsonb DEFAULT '{}'::jsonb NOT NULL;
