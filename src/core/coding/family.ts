@@ -9,6 +9,11 @@ export type LossyFormat = LossySetting["format"];
 
 export interface Family {
   setting(quality: number): LossySetting;
+  /**
+   * What stands for it on a sample: JPEG without trellis, which takes a fifth of the time and, at an equal
+   * difference, within a few per cent the same bytes (eleven photographs: 0.93 to 1.08, mean 1.00).
+   */
+  tried(quality: number): LossySetting;
   lowest: number;
   highest: number;
   /** ln(bytes a pixel) that is usual at a quality. */
@@ -49,6 +54,7 @@ export function familiesOf(
       {
         ...limits,
         setting: (q) => ({ format, quality: q, effort }),
+        tried: (q) => ({ format, quality: q, effort }),
         expectBytes: webpPriorLog,
         expectDifference: (q) => differenceLog("webp", q),
       },
@@ -60,6 +66,7 @@ export function familiesOf(
       {
         ...limits,
         setting: (q) => ({ format, quality: q, bits: bits === 10 ? 10 : 8, effort }),
+        tried: (q) => ({ format, quality: q, bits: bits === 10 ? 10 : 8, effort }),
         expectBytes: avifPriorLog,
         expectDifference: (q) => differenceLog("avif", q),
       },
@@ -83,6 +90,7 @@ function jpegFamily(
   return {
     ...limits,
     setting: (quality) => ({ format: "jpeg", quality, ...how }),
+    tried: (quality) => ({ format: "jpeg", quality, ...how, effort: "fast" }),
     expectBytes: (quality) => priorLog(annexK(quality)) + chroma,
     expectDifference: (quality) => differenceLog(how.chroma, annexK(quality)),
   };

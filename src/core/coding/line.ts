@@ -107,7 +107,7 @@ export class Line {
 
   private async make(quality: number): Promise<void> {
     const { picture, family } = this;
-    const setting = family.setting(quality);
+    const setting = family.tried(quality);
     const bytes = await picture.encode(setting);
     const difference = await picture.difference(setting);
     this.sizes.push({ quality, log: Math.log(payloadOf(bytes, picture.overhead, setting.format)) });

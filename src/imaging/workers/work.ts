@@ -1,5 +1,6 @@
 /** What threads are asked for, and how it is done: the same on a thread and in place. */
 
+import { LRUCache } from "lru-cache";
 import { type Difference, type Pixels, Reference } from "@/core/difference";
 import type { InkSettings } from "@/core/photo";
 import { type Developed, type Development, develop, type Samples } from "@/core/pixels/develop";
@@ -16,11 +17,21 @@ export type Work =
 /** A comparison without its map, which nobody asks for across threads. */
 export type Judged = Omit<Difference, "map">;
 
+/** Pixels of the references that a thread holds beside the one met last: several samples, since each is small. */
+const HELD_PIXELS = 2_000_000;
 /**
- * The reference met last: what it alone gives is not worked out again for every trial. One a thread, since a
- * large one takes 200 MB.
+ * The references met last: what they alone give is not worked out again for every trial. A large one takes
+ * 200 MB, so that it is the only one.
  */
-let last: { id: string; reference: Reference } | null = null;
+const met = new LRUCache<string, Reference>({ maxSize: HELD_PIXELS });
+
+function referenceFor(id: string, pixels: Pixels): Reference {
+  const known = met.get(id);
+  if (known) return known;
+  const reference = new Reference(pixels);
+  met.set(id, reference, { size: Math.min(HELD_PIXELS, pixels.width * pixels.height) });
+  return reference;
+}
 
 /** What comes back from a thread. */
 export type Done = Developed | Judged | InkFound | { analysed: true };
@@ -28,12 +39,12 @@ export type Done = Developed | Judged | InkFound | { analysed: true };
 export function carryOut(work: Work): Done {
   if (work.kind === "ink") return findInk(work.picture, work.settings);
   if (work.kind === "develop") return develop(work.samples, work.plan);
-  if (last?.id !== work.id) last = { id: work.id, reference: new Reference(work.reference) };
+  const reference = referenceFor(work.id, work.reference);
   if (work.kind === "reference") {
-    last.reference.analyse();
+    reference.analyse();
     return { analysed: true };
   }
   const trial = work.asSeen ? seenAt(work.trial, work.reference) : work.trial;
-  const { difference, worst, shift } = last.reference.compare(trial);
+  const { difference, worst, shift } = reference.compare(trial);
   return { difference, worst, shift };
 }
