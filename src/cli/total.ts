@@ -12,7 +12,6 @@ import {
   type Limit,
   offersFor,
   offerWords,
-  photosAt,
   sharedWords,
   sideKey,
   type TraceAsked,
@@ -74,13 +73,7 @@ export async function planTotal(
       counted: limit.counted,
       messages: limit.messages,
       picks: answer.picks,
-      photos: photosAt(
-        [...traced].map(([id, one]) => ({ id, traced: one })),
-        null,
-      ).map((photo) => ({
-        ...photo,
-        full: traced.get(photo.id)!.all.full,
-      })),
+      photos: [...traced.values()].map((one) => ({ size: one[sideKey(answer.side)].geometry })),
     });
     const more = offers.find((offer) => offer.kind === "messages");
     if (mail && more && more.count <= MOST_MESSAGES) limit = { ...limit, messages: more.count };

@@ -13,7 +13,6 @@ import {
   type Limit,
   next,
   offersFor,
-  photosAt,
   sharedWords,
   sideKey,
   type Whole,
@@ -163,10 +162,7 @@ class Group {
       counted,
       messages,
       picks: answer.picks,
-      photos: photosAt(this.able, null).map((photo, i) => ({
-        ...photo,
-        full: this.able[i].traced!.all.full,
-      })),
+      photos: this.able.map(({ traced }) => ({ size: traced![sideKey(answer.side)].geometry })),
     });
     const refused: ShareState = {
       ...state,

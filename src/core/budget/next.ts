@@ -57,7 +57,7 @@ export type BudgetAnswer = { state: BudgetState } & (
   /** One pick a photo, at this common side. */
   | { kind: "shared"; side: number | null; picks: Pick[]; total: number; level: number }
   /** Even where loss is plain to see the whole is too large: the coarsest files, and by how much. */
-  | { kind: "cannot"; picks: Pick[]; total: number; over: number }
+  | { kind: "cannot"; side: number | null; picks: Pick[]; total: number; over: number }
 );
 
 export const sideKey = (side: number | null): string => (side === null ? "all" : String(side));
@@ -170,7 +170,7 @@ function decide(state: BudgetState, known: Known): BudgetAnswer {
   if (answer.kind === "shared") return { ...answer, side, state };
   // Nothing that was settled before is foretold any more, so no trials are asked for here.
   if (answer.kind !== "cannot") throw new Error(`a settled share answers ${answer.kind}`);
-  return { ...answer, state };
+  return { ...answer, side, state };
 }
 
 function shareAt(side: number | null, { photos, ...task }: Known): ShareAnswer {
@@ -180,5 +180,5 @@ function shareAt(side: number | null, { photos, ...task }: Known): ShareAnswer {
 }
 
 /** The photos as they are known at a common side. */
-export const photosAt = (photos: readonly KnownPhoto[], side: number | null): SharedPhoto[] =>
+const photosAt = (photos: readonly KnownPhoto[], side: number | null): SharedPhoto[] =>
   photos.map((photo) => ({ ...at(photo, side)!, id: photo.id }));

@@ -1,7 +1,7 @@
 /** Ways out where a limit on the whole cannot be met. */
 import type { Brief } from "../brief";
 import { pixelShare } from "./fewer";
-import type { Pick, SharedPhoto } from "./photo";
+import type { Pick } from "./photo";
 import type { Whole } from "./share";
 
 export type Offer =
@@ -19,7 +19,8 @@ export interface OfferTask {
   counted: "files" | "mail";
   /** The coarsest files that are still offered. */
   picks: readonly Pick[];
-  photos: readonly (SharedPhoto & { full: { width: number; height: number } })[];
+  /** `size`: the pixels that those files have. */
+  photos: readonly { size: { width: number; height: number } }[];
   /** Messages that are allowed now. */
   messages: number;
 }
@@ -101,11 +102,11 @@ function fewerPixels({ brief, whole, photos }: OfferTask, total: number): number
       (key) => brief[key] !== undefined,
     ) || brief.longSide?.exact !== undefined;
   if (fixed && brief.longSide?.exact === undefined) return null;
-  const longest = Math.max(...photos.map(({ full }) => Math.max(full.width, full.height)));
+  const longest = Math.max(...photos.map(({ size }) => Math.max(size.width, size.height)));
   // Photos below the side stay as they are, so it is looked for rather than worked out.
-  const pixels = photos.map(({ full }) => ({
-    long: Math.max(full.width, full.height),
-    area: full.width * full.height,
+  const pixels = photos.map(({ size }) => ({
+    long: Math.max(size.width, size.height),
+    area: size.width * size.height,
   }));
   const all = pixels.reduce((sum, one) => sum + one.area, 0);
   const share = pixelShare(whole.max - whole.fixed, (total - whole.fixed) * ROOM_TO_LOOK_WELL);

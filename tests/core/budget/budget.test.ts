@@ -210,7 +210,7 @@ describe("a limit that cannot be met", () => {
     expect(met.over).toBe(met.total - max);
     expect(met.total / least).toBeGreaterThan(0.97);
     const full = { width: 1632, height: 1224 };
-    const photos = models.map((one, i) => ({ ...photoOf(String(i), one), full }));
+    const photos = models.map((one, i) => ({ ...photoOf(String(i), one), size: full }));
     const offers = offersFor({
       brief: { zumbrelBrief: 1, name: "n" },
       whole: files(max),
@@ -235,7 +235,7 @@ describe("a limit that cannot be met", () => {
     const met = as("cannot", answer);
     const photos = models.map((one, i) => ({
       ...photoOf(String(i), one),
-      full: { width: 1632, height: 1224 },
+      size: { width: 1632, height: 1224 },
     }));
     const offers = offersFor({
       brief: { zumbrelBrief: 1, name: "n", width: { exact: 1632 } },
