@@ -13,11 +13,14 @@ interface Props {
 export function TriedAt({ view, size, onSize }: Props) {
   const { sizes, seenAs } = view;
   if (sizes.length < 2) return null;
+  // Other pixels are tried at the bytes of a trial that is there.
+  const ready = view.trials.some(({ difference }) => difference !== null);
   return (
     <label className="mt-1 flex items-center gap-2 text-small text-second">
       Trials have
       <select
         value={String(size.side)}
+        disabled={!ready}
         onChange={(event) => onSize(sizes.find(({ side }) => String(side) === event.target.value)!)}
         className="box figures h-7 min-w-0 flex-1 px-1.5 text-ink"
       >
