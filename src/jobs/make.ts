@@ -11,7 +11,7 @@ import { type Made, type Proof, prove } from "@/imaging/proved";
 import { isDiskFull, readSource, sentence } from "@/imaging/source";
 import type { Store } from "@/store";
 import { announce, assignments, type ItemSnapshot, runItems, runs } from "@/store";
-import { type Finished, finishItem, pauseRun, trialStore } from "@/store/queries";
+import { type Finished, finishItem, keepBytes, pauseRun, trialStore } from "@/store/queries";
 import { measure } from "./measure";
 
 /** Why a run pauses by itself; it goes on when there is space. */
@@ -87,7 +87,7 @@ async function makeAnew(
   if (!answer.output)
     throw Object.assign(new Error(answer.error ?? "It cannot be made."), { name: "GeometryError" });
   return {
-    sha256: (await store.files.put(answer.output)).sha256,
+    sha256: (await keepBytes(store, answer.output)).sha256,
     difference: answer.difference,
     judge: answer.judge,
   };

@@ -8,7 +8,7 @@ import { type Proof, prove } from "@/imaging/proved";
 import { isDiskFull, readSource, sentence } from "@/imaging/source";
 import type { Store } from "@/store";
 import { announce, assignments, batches, batchPhotos, briefRevisions, type Measured, photos } from "@/store";
-import { keepTraced, rememberFile, stillSharing, touchShares, trialStore } from "@/store/queries";
+import { keepBytes, keepTraced, stillSharing, touchShares, trialStore } from "@/store/queries";
 import { plannedPictures } from "./planned";
 import { UnwantedError, whileWanted } from "./wanted";
 
@@ -164,8 +164,7 @@ async function fitted(
   const { output, judge, error, ...told } = answer;
   const common = { ...told, frame: row.brief.ink ? row.frame : answer.frame };
   if (!output) return { measured: { ...FAILED, ...common, error }, proof: null };
-  const { sha256, bytes } = await store.files.put(output);
-  await rememberFile(store.db, { sha256, bytes });
+  const { sha256, bytes } = await keepBytes(store, output);
   const proof = await prove(row.brief, await store.files.read(sha256), {
     before: source.facts,
     frame: answer.frame,

@@ -3,7 +3,7 @@ import { eq } from "drizzle-orm";
 import { preview } from "@/imaging/shown";
 import type { Store } from "@/store";
 import { announce, batchPhotos, photos } from "@/store";
-import { rememberFile } from "@/store/queries";
+import { keepBytes } from "@/store/queries";
 
 /** Longest side in px: twice what the grid shows, for dense screens. */
 const SIDE = 112;
@@ -14,8 +14,7 @@ export async function thumb(store: Store, photoId: string): Promise<void> {
     .from(photos)
     .where(eq(photos.id, photoId));
   if (!photo || photo.thumb) return;
-  const { sha256, bytes } = await store.files.put(await preview(await store.files.read(photo.sha256), SIDE));
-  await rememberFile(store.db, { sha256, bytes });
+  const { sha256 } = await keepBytes(store, await preview(await store.files.read(photo.sha256), SIDE));
   await store.db.update(photos).set({ thumbSha256: sha256 }).where(eq(photos.id, photoId));
   const placed = await store.db
     .select({ id: batchPhotos.batchId })

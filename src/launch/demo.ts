@@ -12,6 +12,7 @@ import {
   createBatch,
   createBrief,
   getBatch,
+  keepBytes,
   listBriefs,
   localWorkspace,
   putDemoAway,
@@ -68,9 +69,9 @@ export async function loadDemo(store: Store, root: string, dataDir: string): Pro
     const row = await getBatch(store.db, workspaceId, id);
     for (const name of batch.photos.filter((one) => !missing.has(one))) {
       const bytes = await readFile(join(folder, name));
-      const stored = await store.files.put(bytes);
+      const { sha256, bytes: size } = await keepBytes(store, bytes);
       const { facts } = await readSource(bytes);
-      await store.db.transaction((tx) => addPhoto(tx, row!, { name, ...stored, facts }));
+      await store.db.transaction((tx) => addPhoto(tx, row!, { name, sha256, bytes: size, facts }));
       await announce(store.db, id);
     }
   }

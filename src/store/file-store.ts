@@ -1,12 +1,27 @@
 /** Bytes on disk under their SHA-256: written to a temporary name, synced, renamed. */
 import { createHash, randomBytes } from "node:crypto";
 import { createReadStream } from "node:fs";
-import { type FileHandle, mkdir, open, readdir, readFile, rename, stat, unlink } from "node:fs/promises";
+import {
+  type FileHandle,
+  link,
+  mkdir,
+  open,
+  readdir,
+  readFile,
+  rename,
+  stat,
+  unlink,
+} from "node:fs/promises";
 import { join } from "node:path";
 
 export interface Stored {
   sha256: string;
   bytes: number;
+}
+
+/** Bytes that are on disk, but not yet under their name. */
+export interface Received extends Stored {
+  path: string;
 }
 
 /** More bytes came than are taken. */
@@ -56,15 +71,10 @@ export class FileStore {
     return join(this.root, sha256.slice(0, 2), sha256);
   }
 
-  put(bytes: Uint8Array): Promise<Stored> {
-    return this.putStream([bytes], Infinity);
-  }
-
   /** Streams to disk; nothing is left behind when the stream breaks off or grows past `limit` bytes. */
-  async putStream(stream: Iterable<Uint8Array> | AsyncIterable<Uint8Array>, limit: number): Promise<Stored> {
-    await mkdir(join(this.root, "part"), { recursive: true });
-    const temporary = join(this.root, "part", randomBytes(12).toString("hex"));
-    const file = await open(temporary, "wx", 0o600);
+  async receive(stream: Iterable<Uint8Array> | AsyncIterable<Uint8Array>, limit: number): Promise<Received> {
+    const path = await this.partPath();
+    const file = await open(path, "wx", 0o600);
     const hash = createHash("sha256");
     let bytes = 0;
     try {
@@ -79,15 +89,34 @@ export class FileStore {
       await file.sync();
     } catch (error) {
       await file.close();
-      await unlink(temporary).catch(() => undefined);
+      await unlink(path).catch(() => undefined);
       throw error;
     }
     await file.close();
-    const sha256 = hash.digest("hex");
-    const path = this.path(sha256);
-    await mkdir(join(this.root, sha256.slice(0, 2)), { recursive: true });
-    await rename(temporary, path);
-    return { sha256, bytes };
+    return { path, sha256: hash.digest("hex"), bytes };
+  }
+
+  /** Under their name; the folder is synced too, so that a loss of power does not take the name away. */
+  async place({ path, sha256 }: Received): Promise<void> {
+    const folder = join(this.root, sha256.slice(0, 2));
+    await mkdir(folder, { recursive: true });
+    await rename(path, this.path(sha256));
+    const handle = await open(folder, "r");
+    try {
+      await handle.sync();
+    } finally {
+      await handle.close();
+    }
+  }
+
+  /** Takes away what is not going to be placed. */
+  async drop({ path }: Received): Promise<void> {
+    await unlink(path).catch(() => undefined);
+  }
+
+  private async partPath(): Promise<string> {
+    await mkdir(join(this.root, "part"), { recursive: true });
+    return join(this.root, "part", randomBytes(12).toString("hex"));
   }
 
   /**
@@ -95,8 +124,7 @@ export class FileStore {
    * the stream breaks off.
    */
   async temporary(stream: AsyncIterable<Uint8Array>, limit: number): Promise<string> {
-    await mkdir(join(this.root, "part"), { recursive: true });
-    const path = join(this.root, "part", randomBytes(12).toString("hex"));
+    const path = await this.partPath();
     const file = await open(path, "wx", 0o600);
     let bytes = 0;
     try {
@@ -133,7 +161,27 @@ export class FileStore {
     return (await stat(this.path(sha256)).catch(() => null)) !== null;
   }
 
-  async remove(sha256: string): Promise<void> {
-    await unlink(this.path(sha256)).catch(() => undefined);
+  /** Which file lies there now: equal only for the same one. Null where there is none. */
+  async identity(sha256: string): Promise<string | null> {
+    return identityOf(this.path(sha256));
   }
+
+  /** Removes the file that was there when `seen` was read; one that was placed since stays. */
+  async discard(sha256: string, seen: string | null): Promise<void> {
+    const path = this.path(sha256);
+    const aside = await this.partPath();
+    const moved = await rename(path, aside).then(
+      () => true,
+      () => false,
+    );
+    if (!moved) return;
+    if ((await identityOf(aside)) !== seen) await link(aside, path).catch(() => undefined);
+    await unlink(aside).catch(() => undefined);
+  }
+}
+
+/** Names may be used again at once, and so may the numbers of files; both with one time of writing may not. */
+async function identityOf(path: string): Promise<string | null> {
+  const found = await stat(path, { bigint: true }).catch(() => null);
+  return found && `${found.ino} ${found.mtimeNs}`;
 }

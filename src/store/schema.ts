@@ -60,6 +60,10 @@ export const files = pgTable("files", {
   /** The bytes were given up; the row stays for what refers to it. */
   gone: boolean("gone").notNull().default(false),
   createdAt: created(),
+  /** When somebody last stored these bytes, or began to refer to them. */
+  touchedAt: timestamp("touched_at", { withTimezone: true }).notNull().defaultNow(),
+  /** When they were first found to be needed by nothing; null while something needs them. */
+  markedAt: timestamp("marked_at", { withTimezone: true }),
 });
 
 export const briefs = pgTable("briefs", {

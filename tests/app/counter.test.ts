@@ -313,7 +313,7 @@ describe("handing over", () => {
   });
 
   it("keeps what arrived when files are collected", async () => {
-    await collectFiles(routes.store, "0 seconds", "0 seconds");
+    await collectFiles(routes.store, { grace: "0 seconds", young: "0 seconds", pauseMs: 0 });
     const [arrival] = (await receiver("wall")).arrivals;
     expect(
       (await routes.raw("GET", "counter/arrivals/[id]/file", { id: arrival.id }, undefined, "?n=0")).status,

@@ -1,4 +1,5 @@
 /** Limits on the whole through the real tasks, in the order in which the queue would hand them out, on real pictures. */
+import { unlink } from "node:fs/promises";
 import { and, eq, sql } from "drizzle-orm";
 import { extract } from "letterparser";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
@@ -237,7 +238,7 @@ describe("photos that cannot take part", () => {
     const id = await newBatch({ longSide: { exact: 480 }, total: { max: "100KB" } }, 3);
     const lost = await jpegPhoto(500, 400, 333);
     await bringIn(store, routes.workspaceId, id, "lost.jpg", lost);
-    await store.files.remove((await listRows(store.db, id))[3].sha256);
+    await unlink(store.files.path((await listRows(store.db, id))[3].sha256));
     await work();
     const rows = (await view(id)).rows;
     expect(rows.map((row) => row.verdict!.state)).toEqual(["meets", "meets", "meets", "cannot"]);

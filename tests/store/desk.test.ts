@@ -1,4 +1,4 @@
-import { readdir } from "node:fs/promises";
+import { readdir, unlink } from "node:fs/promises";
 import { join } from "node:path";
 import { eq, sql } from "drizzle-orm";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
@@ -15,6 +15,7 @@ import {
   editState,
   frameKey,
   getBatch,
+  keepFile,
   latestRun,
   listBatches,
   listBriefs,
@@ -122,8 +123,8 @@ describe("bringing photos in", () => {
       yield Buffer.alloc(1000);
       throw new Error("the line went dead");
     }
-    await expect(store.files.putStream(broken(), 1e6)).rejects.toThrow("the line went dead");
-    await expect(store.files.putStream([Buffer.alloc(2000)], 1999)).rejects.toBeInstanceOf(TooLargeError);
+    await expect(keepFile(store, broken(), 1e6)).rejects.toThrow("the line went dead");
+    await expect(keepFile(store, [Buffer.alloc(2000)], 1999)).rejects.toBeInstanceOf(TooLargeError);
     expect(await diskFiles()).toBe(before);
   });
 
@@ -269,9 +270,9 @@ describe("runs", () => {
     await bringIn(store, workspace, batchId, "bad.jpg", await jpegPhoto(600, 800, 20));
     const [good, bad] = await rows();
     await measure(store, good.assignmentId!);
-    await store.files.remove((await rows())[0].measured!.outputSha256!);
+    await unlink(store.files.path((await rows())[0].measured!.outputSha256!));
     const runId = (await startRun(store.db, await batch()))!;
-    await store.files.remove(bad.sha256);
+    await unlink(store.files.path(bad.sha256));
     for (const item of await store.db.select().from(runItems).where(eq(runItems.runId, runId)))
       await make(store, item.id);
     const run = (await latestRun(store.db, batchId))!;
@@ -290,7 +291,7 @@ describe("storage", () => {
     await bringIn(store, workspace, batchId, "a.jpg", await jpegPhoto(600, 800, 21));
     await measure(store, (await rows())[0].assignmentId!);
     await trimTrials(store, 0);
-    const removed = (await collectFiles(store, "7 days", "0 seconds")).files;
+    const removed = (await collectFiles(store, { young: "0 seconds", pauseMs: 0 })).files;
     expect(removed).toBeGreaterThan(0);
     const [row] = await rows();
     expect(await store.files.has(row.sha256)).toBe(true);

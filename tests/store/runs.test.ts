@@ -1,5 +1,5 @@
 /** Runs that hold: stopped and taken up at any point, tried again, taken over; and what keeps the store clean. */
-import { readFile, writeFile } from "node:fs/promises";
+import { readFile, unlink, writeFile } from "node:fs/promises";
 import { eq, sql } from "drizzle-orm";
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from "vitest";
 import { parseBrief } from "@/core/brief";
@@ -22,6 +22,7 @@ import {
   getBatch,
   giveUpFiles,
   healClock,
+  keepBytes,
   latestRun,
   listRows,
   localWorkspace,
@@ -128,11 +129,11 @@ describe("a run", () => {
     const runId = await begin();
     const list = await items(runId);
     const bytes = await store.files.read(list[1].snapshot.sourceSha256);
-    await store.files.remove(list[1].snapshot.sourceSha256);
+    await unlink(store.files.path(list[1].snapshot.sourceSha256));
     for (const { id } of list) await make(store, id);
     expect((await state()).states).toEqual(["done", "failed", "done"]);
     expect((await items(runId))[1].error).toMatch(/no such file/i);
-    await store.files.put(bytes);
+    await keepBytes(store, bytes);
     await retryRun(store.db, runId);
     await make(store, list[1].id);
     expect((await items(runId))[1]).toMatchObject({ state: "done", error: null });
@@ -168,13 +169,13 @@ describe("a run", () => {
     const runId = await begin();
     const [first, second] = await items(runId);
     await make(store, first.id);
-    const put = store.files.put.bind(store.files);
-    store.files.put = () =>
+    const receive = store.files.receive.bind(store.files);
+    store.files.receive = () =>
       Promise.reject(Object.assign(new Error("no space left on device"), { code: "ENOSPC" }));
     try {
       await make(store, second.id);
     } finally {
-      store.files.put = put;
+      store.files.receive = receive;
     }
     expect(await state()).toMatchObject({
       states: ["done", "waiting", "waiting"],
@@ -344,10 +345,10 @@ describe("the store", () => {
     await store.db.transaction((tx) => removeBatch(tx, workspace, batchId));
     // These bytes are in the batches of the other tests too: put all of them away.
     await store.db.update(batches).set({ deletedAt: sql`now() - interval '3 days'` });
-    await collectFiles(store, "7 days", "0 seconds");
+    await collectFiles(store, { young: "0 seconds", pauseMs: 0 });
     expect(await store.files.has(row.sha256)).toBe(true);
     await store.db.update(batches).set({ deletedAt: sql`now() - interval '8 days'` });
-    const { bytes } = await collectFiles(store, "7 days", "0 seconds");
+    const { bytes } = await collectFiles(store, { young: "0 seconds", pauseMs: 0 });
     expect(bytes).toBeGreaterThan(0);
     expect(await store.files.has(row.sha256)).toBe(false);
     expect((await store.db.select().from(files).where(eq(files.sha256, row.sha256)))[0]).toMatchObject({
@@ -375,7 +376,7 @@ describe("the store", () => {
     await store.db.update(assignments).set({ measured: null });
     await store.db.update(runs).set({ filesDeletedAt: sql`now()` });
     await freeSpace(store);
-    await collectFiles(store, "7 days", "0 seconds");
+    await collectFiles(store, { young: "0 seconds", pauseMs: 0 });
     const after = (await latestRun(store.db, batchId))!;
     expect(after.items.map((item) => [item.state, item.gone, item.ok])).toEqual(
       Array.from({ length: 3 }, () => ["done", true, true]),
@@ -391,7 +392,8 @@ describe("the store", () => {
     const path = store.files.path(row.sha256);
     const bytes = await readFile(path);
     await writeFile(path, bytes.subarray(0, 100));
-    const stray = await store.files.put(Buffer.from("left behind by a stop in the middle"));
+    const stray = await store.files.receive([Buffer.from("left behind by a stop in the middle")], Infinity);
+    await store.files.place(stray);
     const check = await checkStore(store, 0);
     expect(check.missing).toEqual([{ sha256: row.sha256, bytes: bytes.length, found: 100 }]);
     expect(check.strays.map((one) => one.sha256)).toEqual([stray.sha256]);

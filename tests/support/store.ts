@@ -6,7 +6,7 @@ import { join } from "node:path";
 import pg from "pg";
 import { readSource } from "@/imaging/source";
 import { migrateStore, openStore, type Store } from "@/store";
-import { addPhoto, type BatchRow, getBatch } from "@/store/queries";
+import { addPhoto, type BatchRow, getBatch, keepBytes } from "@/store/queries";
 
 export async function freshStore(): Promise<{ store: Store; close: () => Promise<void> }> {
   const server = process.env.ZUMBREL_TEST_DATABASE!;
@@ -34,8 +34,8 @@ export async function bringIn(
   name: string,
   bytes: Buffer,
 ) {
-  const stored = await store.files.put(bytes);
+  const { sha256, bytes: size } = await keepBytes(store, bytes);
   const { facts } = await readSource(bytes);
   const batch: BatchRow = (await getBatch(store.db, workspaceId, batchId))!;
-  return addPhoto(store.db, batch, { name, ...stored, facts });
+  return addPhoto(store.db, batch, { name, sha256, bytes: size, facts });
 }

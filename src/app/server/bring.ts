@@ -5,7 +5,7 @@ import { z } from "zod";
 import { safeFolder } from "@/core/plan/names";
 import { unzip } from "@/delivery";
 import { readSource } from "@/imaging/source";
-import { addPhoto, isRemembered } from "@/store/queries";
+import { addPhoto, keepFile, releaseFile } from "@/store/queries";
 import type { BroughtIn } from "@/ui/api";
 import { RequestError, wordsOf } from "./answer";
 import { changeBatch, requireBatch } from "./batch";
@@ -49,13 +49,14 @@ async function bringPhoto(
   stream: AsyncIterable<Uint8Array>,
   place: Place,
 ): Promise<{ here: boolean; batchPhotoId: string }> {
-  const { db, files: disk } = getStore();
-  const stored = await disk.putStream(stream, LIMIT);
+  const store = getStore();
+  const kept = await keepFile(store, stream, LIMIT);
   try {
-    const { facts } = await readSource(await disk.read(stored.sha256));
-    return await changeBatch(batchId, (tx, batch) => addPhoto(tx, batch, { ...place, ...stored, facts }));
+    const { sha256, bytes } = kept;
+    const { facts } = await readSource(await store.files.read(sha256));
+    return await changeBatch(batchId, (tx, batch) => addPhoto(tx, batch, { ...place, sha256, bytes, facts }));
   } catch (error) {
-    if (!(await isRemembered(db, stored.sha256))) await disk.remove(stored.sha256);
+    await releaseFile(store, kept).catch(() => undefined);
     throw error;
   }
 }

@@ -24,6 +24,8 @@ import {
   addArrived,
   addMessage,
   answerArrival,
+  keepBytes,
+  keepFile,
   listReceivers,
   openArrival,
   putSetting,
@@ -69,11 +71,16 @@ export async function takeFile(
 ): Promise<{ ok: true }> {
   const { rules, id: receiverId } = await requireReceiver(id);
   const asked = fileQuery.parse({ key: query.get("key"), name: query.get("name"), slot: query.get("slot") });
-  const { db, files } = getStore();
+  const store = getStore();
+  const { db } = store;
   const arrival = await openArrival(db, receiverId, asked.key);
   if (rules.mood === "slow") await setTimeout(SLOW_MS / 3);
-  const stored = await files.putStream(rules.mood === "closes" ? closing(request) : request, LIMIT);
-  await addArrived(db, arrival.id, { slot: asked.slot, name: asked.name, ...stored });
+  const { sha256, bytes } = await keepFile(
+    store,
+    rules.mood === "closes" ? closing(request) : request,
+    LIMIT,
+  );
+  await addArrived(db, arrival.id, { slot: asked.slot, name: asked.name, sha256, bytes });
   return { ok: true };
 }
 
@@ -145,16 +152,19 @@ async function keep(
   receiverId: string,
   { key: name, subject, from, bytes, raw, files, answer }: Delivered,
 ): Promise<boolean> {
-  const { db, files: disk } = getStore();
+  const store = getStore();
+  const { db } = store;
   const message = {
     subject: subject.slice(0, 300),
     from: from.slice(0, 200),
     bytes,
-    sha256: raw && (await disk.put(raw)).sha256,
+    sha256: raw && (await keepBytes(store, raw)).sha256,
   };
   const kept = [];
-  for (const file of files)
-    kept.push({ slot: null, name: file.name.slice(0, 255), ...(await disk.put(file.bytes)) });
+  for (const file of files) {
+    const { sha256, bytes: size } = await keepBytes(store, file.bytes);
+    kept.push({ slot: null, name: file.name.slice(0, 255), sha256, bytes: size });
+  }
   const fresh = await addMessage({ db, receiverId, key: name.slice(0, 300), message, files: kept, answer });
   await announce(db, null);
   return fresh;

@@ -5,7 +5,7 @@ import { batchPhotos, photos } from "../schema";
 import type { Executor } from "../store";
 import { assign } from "./batch-briefs";
 import type { BatchRow } from "./batch-rows";
-import { rememberFile } from "./files";
+import { claimFiles } from "./files";
 
 export interface NewPhoto {
   name: string;
@@ -27,7 +27,7 @@ export async function addPhoto(
   batch: BatchRow,
   photo: NewPhoto,
 ): Promise<{ batchPhotoId: string; photoId: string; here: boolean }> {
-  await rememberFile(db, photo);
+  await claimFiles(db, [photo.sha256]);
   const [fresh] = await db
     .insert(photos)
     .values({ workspaceId: batch.workspaceId, sha256: photo.sha256, facts: photo.facts })

@@ -5,6 +5,7 @@ import { batches, batchPhotos, files, photos } from "../schema";
 import type { Executor } from "../store";
 import { assignAll } from "./batch-briefs";
 import type { BatchRow } from "./batch-rows";
+import { claimFiles } from "./files";
 import { cancelRunsOf } from "./run-control";
 
 export interface BatchSummary {
@@ -64,7 +65,10 @@ export async function removeBatch(db: Executor, workspaceId: string, id: string)
   return row !== undefined;
 }
 
-/** Brings a removed batch back. False where it is not there any more. */
+/**
+ * Brings a removed batch back. False where it is not there any more; throws a FileGoneError where its photos were
+ * given up to free space.
+ */
 export async function restoreBatch(db: Executor, workspaceId: string, id: string): Promise<boolean> {
   const [row] = await db
     .update(batches)
@@ -73,8 +77,18 @@ export async function restoreBatch(db: Executor, workspaceId: string, id: string
       and(eq(batches.id, id), eq(batches.workspaceId, workspaceId), sql`${batches.deletedAt} is not null`),
     )
     .returning({ id: batches.id });
-  if (row) await assignAll(db, id);
-  return row !== undefined;
+  if (!row) return false;
+  const originals = await db
+    .select({ sha256: photos.sha256 })
+    .from(batchPhotos)
+    .innerJoin(photos, eq(photos.id, batchPhotos.photoId))
+    .where(eq(batchPhotos.batchId, id));
+  await claimFiles(
+    db,
+    originals.map(({ sha256 }) => sha256),
+  );
+  await assignAll(db, id);
+  return true;
 }
 
 export async function renameBatch(db: Executor, batch: BatchRow, name: string): Promise<void> {

@@ -10,7 +10,7 @@ import {
   receivers,
 } from "../counter-schema";
 import type { Database, Executor } from "../store";
-import { rememberFile } from "./files";
+import { claimFiles } from "./files";
 
 export type ReceiverRow = typeof receivers.$inferSelect;
 export type ArrivalRow = typeof arrivals.$inferSelect;
@@ -57,7 +57,7 @@ export async function openArrival(db: Database, receiverId: string, key: string)
 /** A file that came once already, under its name and slot, is not taken a second time. */
 export async function addArrived(db: Database, arrivalId: string, file: ArrivedFile): Promise<void> {
   await db.transaction(async (tx) => {
-    await rememberFile(tx, file);
+    await claimFiles(tx, [file.sha256]);
     const [row] = await tx.select().from(arrivals).where(eq(arrivals.id, arrivalId)).for("update");
     if (!row || row.answer !== null) return;
     const others = row.files.filter((one) => one.name !== file.name || one.slot !== file.slot);
@@ -95,8 +95,8 @@ export async function addMessage({
   answer: unknown;
 }): Promise<boolean> {
   return db.transaction(async (tx) => {
-    for (const file of files) await rememberFile(tx, file);
-    if (message.sha256) await rememberFile(tx, { sha256: message.sha256, bytes: message.bytes });
+    const stored = files.map(({ sha256 }) => sha256);
+    await claimFiles(tx, message.sha256 ? [...stored, message.sha256] : stored);
     const rows = await tx
       .insert(arrivals)
       .values({ receiverId, key, message, files, answer })

@@ -36,7 +36,7 @@ export {
   setSlots,
 } from "./counter";
 export { editState, makeEdit, stepEdit } from "./edits";
-export { isRemembered, rememberFile } from "./files";
+export { claimFiles, FileGoneError, keepBytes, keepFile, releaseFile } from "./files";
 export {
   cancelRun,
   getRun,

@@ -3,6 +3,7 @@ import { and, eq, isNotNull, isNull, sql } from "drizzle-orm";
 import { addJobs, PRIORITY, removeJobs } from "../queue";
 import { runItems, runs } from "../schema";
 import type { Database, Executor } from "../store";
+import { claimFiles } from "./files";
 
 export async function getRun(db: Executor, workspaceId: string, id: string) {
   const [row] = await db
@@ -120,6 +121,14 @@ export async function giveUpFiles(db: Executor, runId: string): Promise<void> {
 }
 
 export async function keepFiles(db: Executor, runId: string): Promise<void> {
+  const outputs = await db
+    .select({ sha256: runItems.outputSha256 })
+    .from(runItems)
+    .where(and(eq(runItems.runId, runId), isNotNull(runItems.outputSha256)));
+  await claimFiles(
+    db,
+    outputs.map(({ sha256 }) => sha256!),
+  );
   await db.update(runs).set({ filesDeletedAt: null }).where(eq(runs.id, runId));
 }
 

@@ -13,7 +13,7 @@ import { files, proofs, runItems, runs } from "../schema";
 import type { Database, Executor } from "../store";
 import { type BatchRow, listRows } from "./batch-rows";
 import { getRevision } from "./briefs";
-import { rememberFile } from "./files";
+import { claimFiles } from "./files";
 import { closeRun, lockRun } from "./run-control";
 
 type Row = Awaited<ReturnType<typeof listRows>>[number];
@@ -279,7 +279,7 @@ export async function finishItem(
         .set({ state: "failed", error: done.error, finishedAt: sql`clock_timestamp()` })
         .where(eq(runItems.id, itemId));
     } else {
-      await rememberFile(tx, done);
+      await claimFiles(tx, [done.sha256]);
       await tx
         .insert(proofs)
         .values({ runItemId: itemId, ...done.proof })

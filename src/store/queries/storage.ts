@@ -1,11 +1,12 @@
 /** How much space is used, what can be freed, and whether rows and bytes agree. */
 import { readdir, stat } from "node:fs/promises";
-import { inArray, sql } from "drizzle-orm";
+import { setTimeout } from "node:timers/promises";
+import { eq, inArray, sql } from "drizzle-orm";
 import { files } from "../schema";
 import type { Store } from "../store";
 import { trimTrials } from "./trials";
 
-/** Files younger than this are never collected: a job may be about to refer to them. */
+/** Files touched later than this are never collected: a job may be about to refer to them. */
 const YOUNG = "1 hour";
 /** A removed batch can come back for so long. */
 export const BATCH_GRACE = "7 days";
@@ -51,30 +52,89 @@ export interface Collected {
   bytes: number;
 }
 
+/** How long what was found unneeded has to stay so before it goes. */
+const PAUSE_MS = 1000;
+
+export interface CollectTask {
+  /** Removed batches can come back for so long; an interval of PostgreSQL. */
+  grace?: string;
+  /** Files touched later than so long ago are left. */
+  young?: string;
+  pauseMs?: number;
+}
+
 /**
- * Removes files that nothing needs any more. Rows that something still refers to stay, and say that their
- * bytes are gone.
+ * Removes files that nothing needs any more: they are marked, looked at again after a pause, and unlinked once
+ * that is committed. Rows that something still refers to stay, and say that their bytes are gone. Nobody who
+ * stores or refers to other files waits for it.
  */
-export async function collectFiles(store: Store, grace = BATCH_GRACE, young = YOUNG): Promise<Collected> {
+export async function collectFiles(store: Store, task: CollectTask = {}): Promise<Collected> {
+  const { grace = BATCH_GRACE, young = YOUNG, pauseMs = PAUSE_MS } = task;
   await forgetMeasured(store, grace);
+  // Rows that somebody holds are being stored or claimed: nobody waits for them, and they stay.
+  const { rows: marked } = await store.db.execute<{ sha256: string }>(sql`
+    with needed as materialized (${needed(grace)}),
+    due as (select sha256 from files
+      where not gone and touched_at < now() - ${young}::interval and sha256 not in (select sha256 from needed where sha256 is not null)
+      order by sha256 for update skip locked)
+    update files set marked_at = clock_timestamp() from due where files.sha256 = due.sha256
+    returning files.sha256`);
+  if (!marked.length) return { files: 0, bytes: 0 };
+  await setTimeout(pauseMs);
+  const out = { files: 0, bytes: 0 };
+  for (const part of chunks(marked.map(({ sha256 }) => sha256).sort())) {
+    const taken = await takeAway(store, part, grace);
+    for (const { sha256, identity, bytes } of taken) {
+      await store.files.discard(sha256, identity);
+      out.files += 1;
+      out.bytes += bytes;
+    }
+  }
+  return out;
+}
+
+interface Taken {
+  sha256: string;
+  bytes: number;
+  /** Of the file that lay there then. */
+  identity: string | null;
+}
+
+/** Rows that are still marked, not touched since, and needed by nothing: they say from now on that nothing lies there. */
+function takeAway(store: Store, part: string[], grace: string): Promise<Taken[]> {
   return store.db.transaction(async (tx) => {
-    // One collector at a time, and none while a row is being written that names a file.
-    await tx.execute(sql`select pg_advisory_xact_lock(74201)`);
-    await tx.execute(sql`lock table files in share row exclusive mode`);
-    const { rows } = await tx.execute<{ sha256: string; bytes: string; referred: boolean }>(sql`
-      select f.sha256, f.bytes, (exists (select 1 from photos p where p.sha256 = f.sha256 or p.thumb_sha256 = f.sha256) or exists (select 1 from run_items i where i.output_sha256 = f.sha256)) as referred
-      from files f where not f.gone and f.created_at < now() - ${young}::interval and f.sha256 not in (${needed(grace)})`);
-    const of = (referred: boolean) =>
-      rows.filter((row) => row.referred === referred).map((row) => row.sha256);
-    for (const part of chunks(of(true)))
-      await tx.update(files).set({ gone: true }).where(inArray(files.sha256, part));
-    for (const part of chunks(of(false))) await tx.delete(files).where(inArray(files.sha256, part));
-    for (const { sha256 } of rows) await store.files.remove(sha256);
-    return { files: rows.length, bytes: rows.reduce((sum, row) => sum + Number(row.bytes), 0) };
+    const { rows } = await tx.execute<{ sha256: string; bytes: string }>(sql`
+      select sha256, bytes from files
+      where sha256 in (${list(part)}) and not gone and marked_at > touched_at and sha256 not in (select sha256 from (${needed(grace)}) n where sha256 is not null)
+      order by sha256 for update skip locked`);
+    if (!rows.length) return [];
+    const names = rows.map(({ sha256 }) => sha256);
+    const { rows: referred } = await tx.execute<{ sha256: string }>(sql`
+      select sha256 from photos where sha256 in (${list(names)})
+      union select thumb_sha256 from photos where thumb_sha256 in (${list(names)})
+      union select output_sha256 from run_items where output_sha256 in (${list(names)})`);
+    const kept = new Set(referred.map(({ sha256 }) => sha256));
+    const taken: Taken[] = [];
+    for (const { sha256, bytes } of rows)
+      taken.push({ sha256, bytes: Number(bytes), identity: await store.files.identity(sha256) });
+    if (kept.size)
+      await tx
+        .update(files)
+        .set({ gone: true, markedAt: null })
+        .where(inArray(files.sha256, [...kept]));
+    const free = names.filter((name) => !kept.has(name));
+    if (free.length) await tx.delete(files).where(inArray(files.sha256, free));
+    return taken;
   });
 }
 
-const chunks = <T>(list: readonly T[], size = 1000): T[][] =>
+const list = (names: readonly string[]) =>
+  sql.join(
+    names.map((name) => sql`${name}`),
+    sql`, `,
+  );
+
+const chunks = <T>(list: readonly T[], size = 200): T[][] =>
   Array.from({ length: Math.ceil(list.length / size) }, (_, i) => list.slice(i * size, (i + 1) * size));
 
 /** What the worker does now and then. */
@@ -89,7 +149,7 @@ export async function tidy(store: Store): Promise<Collected> {
  */
 export async function freeSpace(store: Store): Promise<Collected> {
   await trimTrials(store, 0);
-  return collectFiles(store, "0 seconds", "1 minute");
+  return collectFiles(store, { grace: "0 seconds", young: "1 minute" });
 }
 
 export interface Usage {
@@ -155,10 +215,27 @@ export async function checkStore(store: Store, young = 60_000): Promise<StoreChe
   return { files: rows.filter((row) => !row.gone).length, missing, strays };
 }
 
-/** Takes strays away: files that a stop in the middle left behind. */
+/** Takes strays away: files that a stop in the middle left behind. How many went. */
 export async function removeStrays(store: Store, check: StoreCheck): Promise<number> {
-  for (const { sha256 } of check.strays) await store.files.remove(sha256);
-  return check.strays.length;
+  let removed = 0;
+  for (const { sha256, bytes } of check.strays) {
+    const seen = await store.db.transaction(async (tx) => {
+      // Whoever stores these bytes at this moment has the row already, or waits for this one.
+      const rows = await tx
+        .insert(files)
+        .values({ sha256, bytes })
+        .onConflictDoNothing()
+        .returning({ sha256: files.sha256 });
+      if (!rows.length) return null;
+      const identity = await store.files.identity(sha256);
+      await tx.delete(files).where(eq(files.sha256, sha256));
+      return identity;
+    });
+    if (seen === null) continue;
+    await store.files.discard(sha256, seen);
+    removed += 1;
+  }
+  return removed;
 }
 
 async function listFiles(store: Store): Promise<{ name: string; path: string }[]> {

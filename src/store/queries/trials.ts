@@ -5,7 +5,7 @@ import type { Shift } from "@/core/difference";
 import type { Rect } from "@/core/photo";
 import { plannedPictures, trials } from "../schema";
 import type { Store } from "../store";
-import { rememberFile } from "./files";
+import { keepBytes } from "./files";
 
 /** Bytes of trials that are kept on disk. */
 const CAP = 2 * 1024 ** 3;
@@ -30,7 +30,8 @@ const judgedOf = ({
 
 type Look = Omit<typeof plannedPictures.$inferSelect, "key" | "createdAt">;
 
-export function trialStore({ db, files: disk }: Store) {
+export function trialStore(store: Store) {
+  const { db, files: disk } = store;
   return {
     async look(key: string): Promise<Look | null> {
       const { flat, kernel, conversion, dotScreen } = plannedPictures;
@@ -62,8 +63,7 @@ export function trialStore({ db, files: disk }: Store) {
       return row?.sha256 ? disk.read(row.sha256).catch(() => null) : null;
     },
     async keep(key: string, setting: Setting, encoded: Uint8Array, ms: number) {
-      const { sha256, bytes } = await disk.put(encoded);
-      await rememberFile(db, { sha256, bytes });
+      const { sha256, bytes } = await keepBytes(store, encoded);
       await db
         .insert(trials)
         .values({ pictureKey: key, settingKey: settingKey(setting), setting, bytes, sha256, ms })
