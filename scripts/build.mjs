@@ -19,6 +19,7 @@ const cli = {
 };
 const all = {
   ...cli,
+  "facts-child": "src/imaging/facts-child.ts",
   start: "src/launch/start.ts",
   web: "src/app/main.ts",
   worker: "src/jobs/worker.ts",

@@ -1,6 +1,9 @@
 /** The web process: Next behind a guard that answers only to this machine's own addresses. */
+
 import { createServer, type IncomingMessage, type ServerResponse } from "node:http";
+import { setTimeout } from "node:timers/promises";
 import next from "next";
+import { troubleOf } from "@/core/photo";
 import { makeLog, readEnvironment } from "@/store";
 import { breakOff } from "@/store/queries";
 import { atDoor, bring, getStore, refusalOf, route, startMailbox } from "./server";
@@ -51,18 +54,32 @@ const server = createServer((request, response) => {
 });
 // Large photos over slow links take longer than Node's usual five minutes.
 server.requestTimeout = 0;
-await breakOff(
-  getStore().db,
-  "Zumbrel was stopped in the middle of it. Try again; what has arrived is not sent twice.",
-);
-const mailbox = await startMailbox(port);
+const mailbox = await onceThere(async () => {
+  await breakOff(
+    getStore().db,
+    "Zumbrel was stopped in the middle of it. Try again; what has arrived is not sent twice.",
+  );
+  return startMailbox(port);
+});
 server.listen(port, "127.0.0.1", () => process.send?.("ready"));
+
+/** The database may be started at the same time, or again: then it is waited for. */
+async function onceThere<T>(work: () => Promise<T>): Promise<T> {
+  for (;;) {
+    try {
+      return await work();
+    } catch (error) {
+      if (troubleOf(error) !== "database") throw error;
+      await setTimeout(500);
+    }
+  }
+}
 
 function stop(): void {
   void mailbox.close();
   server.close(() => process.exit(0));
   server.closeAllConnections();
-  setTimeout(() => process.exit(0), 1500).unref();
+  void setTimeout(1500, null, { ref: false }).then(() => process.exit(0));
 }
 
 process.on("SIGTERM", stop);

@@ -4,11 +4,12 @@
  */
 
 import { eq } from "drizzle-orm";
+import { isDiskFull, troubleOf } from "@/core/photo";
 import { outputName, type WrittenKind } from "@/core/plan/names";
 import { canonical } from "@/core/units";
 import { fitPhoto } from "@/imaging";
 import { type Made, type Proof, prove } from "@/imaging/proved";
-import { isDiskFull, readSource, sentence } from "@/imaging/source";
+import { readSource, sentence } from "@/imaging/source";
 import type { Store } from "@/store";
 import { announce, assignments, type ItemSnapshot, runItems, runs } from "@/store";
 import { type Finished, finishItem, keepBytes, pauseRun, trialStore } from "@/store/queries";
@@ -58,6 +59,7 @@ export async function make(store: Store, id: string): Promise<void> {
       await announce(store.db, item.batchId);
       return;
     }
+    if (troubleOf(error) !== "photo") throw error;
     done = { error: sentence(error) };
   }
   await finishItem(store.db, id, done);

@@ -1,13 +1,24 @@
 /** Measures an assignment: makes its file for real, so that "Make files" mostly hands over what is there. */
+
 import { and, eq, isNull, or, sql } from "drizzle-orm";
 import { sideKey, type TraceAsked } from "@/core/budget";
+import { troubleOf } from "@/core/photo";
 import { verdictOf } from "@/core/plan";
 import { fitPhoto } from "@/imaging";
 import { trace } from "@/imaging/candidates";
 import { type Proof, prove } from "@/imaging/proved";
-import { isDiskFull, readSource, sentence } from "@/imaging/source";
+import { readSource, sentence } from "@/imaging/source";
 import type { Store } from "@/store";
-import { announce, assignments, batches, batchPhotos, briefRevisions, type Measured, photos } from "@/store";
+import {
+  announce,
+  assignments,
+  batches,
+  batchPhotos,
+  briefRevisions,
+  type Measured,
+  NOT_MADE,
+  photos,
+} from "@/store";
 import { keepBytes, keepTraced, stillSharing, touchShares, trialStore } from "@/store/queries";
 import { plannedPictures } from "./planned";
 import { UnwantedError, whileWanted } from "./wanted";
@@ -54,25 +65,6 @@ async function load({ db }: Store, id: string) {
   return row ?? null;
 }
 
-const FAILED: Measured = {
-  outputSha256: null,
-  bytes: null,
-  format: null,
-  facts: null,
-  geometry: null,
-  setting: null,
-  difference: null,
-  cleanFrom: null,
-  gaveUp: null,
-  checks: [],
-  steps: [],
-  told: [],
-  notes: [],
-  passedThrough: false,
-  encodes: 0,
-  error: null,
-};
-
 /** The proof of the file where one was made now. */
 export async function measure(store: Store, id: string): Promise<Proof | null> {
   const row = await load(store, id);
@@ -89,9 +81,9 @@ export async function measure(store: Store, id: string): Promise<Proof | null> {
     ({ measured, proof } = await fitted(store, id, row));
   } catch (error) {
     if (error instanceof UnwantedError) return null;
-    // Tried again when there is space; nothing is said about the photo.
-    if (isDiskFull(error)) throw error;
-    measured = { ...FAILED, error: sentence(error) };
+    // Trouble that passes is tried again; nothing is said about the photo.
+    if (troubleOf(error) !== "photo") throw error;
+    measured = { ...NOT_MADE, error: sentence(error) };
   }
   const verdict = verdictOf({ ...measured, accepted: row.accepted });
   const same = row.share
@@ -123,8 +115,8 @@ async function traceOne(store: Store, id: string, row: Row, asked: Omit<TraceAsk
     await keepTraced(store.db, id, key, traced);
   } catch (error) {
     if (error instanceof UnwantedError) return;
-    if (isDiskFull(error)) throw error;
-    const measured = { ...FAILED, error: sentence(error) };
+    if (troubleOf(error) !== "photo") throw error;
+    const measured = { ...NOT_MADE, error: sentence(error) };
     await store.db
       .update(assignments)
       .set({ measured, verdict: verdictOf({ ...measured, accepted: row.accepted }), trialsAsked: null })
@@ -152,7 +144,7 @@ async function fitted(
   row: Row,
 ): Promise<{ measured: Measured; proof: Proof | null }> {
   const source = await readSource(await store.files.read(row.sha256));
-  if (row.share?.kind === "cannot") return { measured: { ...FAILED, error: row.share.why }, proof: null };
+  if (row.share?.kind === "cannot") return { measured: { ...NOT_MADE, error: row.share.why }, proof: null };
   const answer = await whileWanted(stillThere(store, id), (signal) =>
     fitPhoto({
       source,
@@ -163,7 +155,7 @@ async function fitted(
   );
   const { output, judge, error, ...told } = answer;
   const common = { ...told, frame: row.brief.ink ? row.frame : answer.frame };
-  if (!output) return { measured: { ...FAILED, ...common, error }, proof: null };
+  if (!output) return { measured: { ...NOT_MADE, ...common, error }, proof: null };
   const { sha256, bytes } = await keepBytes(store, output);
   const proof = await prove(row.brief, await store.files.read(sha256), {
     before: source.facts,

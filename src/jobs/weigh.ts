@@ -5,7 +5,7 @@ import { setTimeout } from "node:timers/promises";
 import { LRUCache } from "lru-cache";
 import { type Choice, type Chroma, ladder, type Setting, settingOf, sideOf } from "@/core/coding";
 import { type Geometry, pixelsOf, planGeometry, withLongSide } from "@/core/geometry";
-import { PhotoError, rawTakingOf } from "@/core/photo";
+import { PhotoError, rawTakingOf, troubleOf } from "@/core/photo";
 import { allowedFormats, keepsLayers, reasonsToEncode } from "@/core/plan";
 import { Candidates, repackJpeg } from "@/imaging/candidates";
 import { rewriteHeaders } from "@/imaging/headers";
@@ -150,6 +150,7 @@ async function guarded(store: Store, id: string, work: (bench: Bench) => Promise
     );
   } catch (error) {
     if (error instanceof UnwantedError) return;
+    if (troubleOf(error) !== "photo") throw error;
     await keepWeighError(store.db, id, sentence(error));
   }
 }

@@ -4,15 +4,17 @@
  */
 import { EventEmitter } from "node:events";
 import { hostname } from "node:os";
+import { setTimeout } from "node:timers/promises";
 import { Logger, run, type TaskList } from "graphile-worker";
 import { z } from "zod";
 import { choiceSchema } from "@/core/coding";
 import { oneThreadEach } from "@/imaging/workers";
 import { loadDemo } from "@/launch";
 import { makeLog, openStore, readEnvironment } from "@/store";
-import { addLostJobs, beat, DeathWatch, healClock, signOff, tidy } from "@/store/queries";
+import { addLostJobs, beat, buryInstance, DeathWatch, healClock, signOff, tidy } from "@/store/queries";
 import { make } from "./make";
 import { measure } from "./measure";
+import { type Kind, underPolicy } from "./policy";
 import { share } from "./share";
 import { freeBytes, ROOM, resumeWhereSpace } from "./space";
 import { thumb } from "./thumb";
@@ -22,8 +24,10 @@ const BEAT_MS = 5000;
 const LOOK_MS = 5000;
 /** A worker that does not beat for so long is dead. */
 const DEAD_AFTER_MS = 30_000;
-const LOST_MS = 60_000;
+const LOST_MS = 20_000;
 const TIDY_MS = 600_000;
+/** What is under way has so long to end after a stop. */
+const GRACE_MS = 1800;
 
 const environment = readEnvironment();
 const log = makeLog("worker", environment.logLevel);
@@ -32,12 +36,12 @@ oneThreadEach();
 
 const payload = z.object({ id: z.string() });
 const task =
-  (name: string, work: (id: string) => Promise<void>): TaskList[string] =>
-  async (raw) => {
+  (kind: Kind, work: (id: string) => Promise<unknown>): TaskList[string] =>
+  async (raw, { job }) => {
     const { id } = payload.parse(raw);
     const start = performance.now();
-    await work(id);
-    log.debug({ task: name, id, ms: Math.round(performance.now() - start) }, "done");
+    await underPolicy(store, { kind, id, attempt: job.attempts }, async () => void (await work(id)));
+    log.debug({ task: kind, id, ms: Math.round(performance.now() - start) }, "done");
   };
 
 const logger = new Logger(
@@ -49,12 +53,15 @@ const events = new EventEmitter();
 // Jobs are locked by the pool that a runner's workers belong to.
 events.on("pool:create", ({ workerPool }: { workerPool: { id: string } }) => ids.add(workerPool.id));
 const instance = process.env.ZUMBREL_INSTANCE ?? `${hostname()} ${process.pid}`;
+await databaseThere();
+// What a process in this place held before is free: it has ended.
+await buryInstance(store.db, instance, false);
 const common = { pgPool: store.pool, pollInterval: 1000, events, noHandleSignals: true, crontab: "", logger };
 const runner = await run({
   ...common,
   concurrency: 2,
   taskList: {
-    measure: task("measure", async (id) => void (await measure(store, id))),
+    measure: task("measure", (id) => measure(store, id)),
     make: task("make", (id) => make(store, id)),
     thumb: task("thumb", (id) => thumb(store, id)),
     demo: task("demo", async () => {
@@ -75,9 +82,9 @@ const atOnce = await run({
   ...common,
   concurrency: 2,
   taskList: {
-    trial: async (raw) => {
+    trial: async (raw, { job }) => {
       const { id, choice } = wantedTrial.parse(raw);
-      await trial(store, id, choice);
+      await underPolicy(store, { kind: "trial", id, attempt: job.attempts }, () => trial(store, id, choice));
     },
   },
 });
@@ -116,11 +123,25 @@ async function stop(): Promise<void> {
   if (stopping) return;
   stopping = true;
   timers.forEach((timer) => clearInterval(timer));
-  // A native encode cannot be broken off; its job is taken up again at the next start.
-  setTimeout(() => process.exit(0), 2500).unref();
-  await Promise.all([runner.stop(), atOnce.stop()]).catch(() => undefined);
-  await signOff(store.db, [...ids]).catch(() => undefined);
+  // A native encode cannot be broken off; its job goes back, and is taken up again at the next start.
+  await Promise.race([
+    Promise.all([runner.stop(), atOnce.stop()]).catch(() => undefined),
+    setTimeout(GRACE_MS),
+  ]);
+  await Promise.race([signOff(store.db, [...ids]).catch(() => undefined), setTimeout(1000)]);
   process.exit(0);
+}
+
+/** The database may be started at the same time, or again. */
+async function databaseThere(): Promise<void> {
+  for (;;) {
+    const there = await store.pool.query("select 1").then(
+      () => true,
+      () => false,
+    );
+    if (there) return;
+    await setTimeout(500);
+  }
 }
 
 process.on("SIGTERM", () => void stop());

@@ -76,7 +76,13 @@ export class Postgres {
     return server;
   }
 
-  private async up(dataDir: string): Promise<void> {
+  /** Whether its server runs. */
+  async alive(): Promise<boolean> {
+    return (await this.runningPort()) !== null;
+  }
+
+  /** Starts the server, on the port it had where that is still free; one that runs is taken over. */
+  async up(dataDir: string): Promise<void> {
     const running = await this.runningPort();
     if (running !== null) {
       this.port = running;
@@ -85,11 +91,11 @@ export class Postgres {
     // What is left of a server that was killed: its number may belong to another process, or to one nobody
     // has collected yet.
     await rm(join(this.folder, "postmaster.pid"), { force: true });
-    this.port = await freePort();
+    this.port = await freePort(this.port).catch(() => freePort());
     const log = join(this.folder, "server.log");
     const options =
       `-p ${this.port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c fsync=on -c ` +
-      "max_connections=60 -c log_min_messages=warning";
+      "max_connections=60 -c log_min_messages=warning -c restart_after_crash=on";
     const start = () =>
       asOwner(join(this.bin, "pg_ctl"), [
         "start",

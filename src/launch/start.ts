@@ -1,20 +1,26 @@
 /** The launcher: database, schema, web and worker; stops all of it cleanly. */
-import { type ChildProcess, fork } from "node:child_process";
+import { fork } from "node:child_process";
 import { existsSync, realpathSync, statSync } from "node:fs";
 import { mkdir, readFile, rm, writeFile } from "node:fs/promises";
 import { hostname } from "node:os";
 import { join } from "node:path";
 import { parseArgs } from "node:util";
-import { sql } from "drizzle-orm";
 import { addJob, migrateStore, openStore, PRIORITY } from "@/store";
 import { buryInstance, getSetting } from "@/store/queries";
+import { DatabaseWatch } from "./database-watch";
 import { demoFolder, shipBriefs } from "./demo";
+import { type Ended, KeptAlive } from "./kept-alive";
 import { dataFolder } from "./places";
 import { freePort, Postgres, SetupError } from "./postgres";
 
 const root = process.cwd();
 const say = (text: string) => process.stdout.write(`${text}\n`);
+const warn = (text: string) => process.stderr.write(`zumbrel: ${text}\n`);
 const USUAL_PORT = 4710;
+/** Processes that were asked to end have so long. */
+const STOP_MS = 3000;
+/** One name a worker process, so that what one held can be told from what others hold. */
+const slotOf = (instance: string, n: number): string => `${instance} ${n}`;
 
 /** Workers share two cores with the browser; more than this only wait for each other. */
 const MOST_WORKERS = 32;
@@ -105,19 +111,15 @@ async function main(): Promise<void> {
   const address = `http://127.0.0.1:${port}`;
   await writeFile(lock, JSON.stringify({ pid: process.pid, address }));
 
-  const children: ChildProcess[] = [];
+  const children: KeptAlive[] = [];
   let database: Postgres | null = null;
+  let watch: DatabaseWatch | null = null;
   let stopping: Promise<void> | null = null;
   const stop = (code: number) => (stopping ??= stopAll(code));
 
   async function stopAll(code: number): Promise<void> {
-    const ended = children.map((child) =>
-      child.exitCode !== null || child.signalCode ? null : new Promise((done) => child.once("exit", done)),
-    );
-    for (const child of children) child.kill("SIGTERM");
-    const patience = setTimeout(() => children.forEach((child) => child.kill("SIGKILL")), 3000);
-    await Promise.all(ended);
-    clearTimeout(patience);
+    await watch?.stop();
+    await Promise.all(children.map((child) => child.stop(STOP_MS)));
     await database?.stop();
     await rm(lock, { force: true });
     process.exit(code);
@@ -132,41 +134,43 @@ async function main(): Promise<void> {
   await shipBriefs(store);
   // The lock of this data folder is ours, so whatever worked on it before is dead.
   const instance = `${hostname()} ${dataDir}`;
-  await buryInstance(store.db, instance);
+  for (let n = 0; n < MOST_WORKERS; n += 1) await buryInstance(store.db, slotOf(instance, n), false);
   await store.files.clearParts();
   const loadsDemo = !options.empty && (await getSetting(store.db, "demo")) === null;
   if (loadsDemo) await addJob(store.db, "demo", "demo", PRIORITY.demo);
-  await store.db.execute(sql`select 1`);
-  await store.pool.end();
-
-  const env = {
+  const server = database;
+  const giveUp = (why: string) => {
+    warn(`${why}; stopping. What it said last stands above. Start it again with bin/zumbrel start.`);
+    void stop(1);
+  };
+  const env = (slot: string) => ({
     ...process.env,
     NODE_ENV: "production" as const,
     NEXT_TELEMETRY_DISABLED: "1",
     ZUMBREL_DATA: dataDir,
-    ZUMBREL_DATABASE: database.url,
+    ZUMBREL_DATABASE: server.url,
     ZUMBREL_PORT: String(port),
-    ZUMBREL_INSTANCE: instance,
+    ZUMBREL_INSTANCE: slot,
     ZUMBREL_OUT_ROOTS: JSON.stringify(options.outRoots),
-  };
-  const begin = (name: string) =>
-    new Promise<void>((resolve) => {
-      const child = fork(join(root, ".build", `${name}.mjs`), [], {
+  });
+  const keep = (name: string, slot: string, bundle: string, onEnd?: (ended: Ended) => Promise<void>) => {
+    const start = () =>
+      fork(join(root, ".build", `${bundle}.mjs`), [], {
         cwd: root,
-        env,
+        env: env(slot),
         stdio: ["ignore", "ignore", "inherit", "ipc"],
       });
-      children.push(child);
-      child.once("message", () => resolve());
-      child.once("exit", (code) => {
-        if (stopping) return;
-        process.stderr.write(
-          `zumbrel: the ${name} process ended (${code}); stopping. Start it again with bin/zumbrel start.\n`,
-        );
-        void stop(1);
-      });
-    });
-  await Promise.all([begin("web"), ...Array.from({ length: options.workers }, () => begin("worker"))]);
+    const kept = new KeptAlive({ name, start, onEnd, say: warn, giveUp });
+    children.push(kept);
+    return kept.begin();
+  };
+  watch = new DatabaseWatch({ server, dataDir, say: warn, giveUp });
+  const workers = Array.from({ length: options.workers }, (_, n) => {
+    const slot = slotOf(instance, n);
+    // What it held is free at once; what has ended it by itself is counted.
+    return keep("the worker", slot, "worker", ({ byItself }) => buryInstance(store.db, slot, byItself));
+  });
+  await Promise.all([keep("the web process", instance, "web"), ...workers]);
   say(`Zumbrel is at ${address}  (Ctrl-C stops it)`);
   if (loadsDemo) {
     const kept = existsSync(join(demoFolder(dataDir), "done"));

@@ -1,7 +1,7 @@
 export { readEnvironment } from "./env";
 export { makeLog } from "./log";
 export { migrateStore } from "./migrate";
-export { addJob, addJobs, addTrial, announce, PRIORITY } from "./queue";
+export { addJob, addJobs, addTrial, announce, PRIORITY, type Task } from "./queue";
 export type {
   EditChange,
   ItemSnapshot,
@@ -12,6 +12,7 @@ export type {
   WeighedSize,
   WeighPlan,
 } from "./rows";
+export { NOT_MADE } from "./rows";
 export {
   assignments,
   batches,

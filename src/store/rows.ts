@@ -15,6 +15,8 @@ export type ShareTarget =
 
 /** What a finished measurement says about an assignment. */
 export interface Measured {
+  /** The error is none of the photo's: somebody may have it tried again. */
+  passing?: boolean;
   outputSha256: string | null;
   bytes: number | null;
   format: string | null;
@@ -103,6 +105,26 @@ export interface WeighedSize {
    */
   formats: Partial<Record<OutputFormat, { pictureKey: string; added: number }>>;
 }
+
+/** A measurement without a file. */
+export const NOT_MADE: Measured = {
+  outputSha256: null,
+  bytes: null,
+  format: null,
+  facts: null,
+  geometry: null,
+  setting: null,
+  difference: null,
+  cleanFrom: null,
+  gaveUp: null,
+  checks: [],
+  steps: [],
+  told: [],
+  notes: [],
+  passedThrough: false,
+  encodes: 0,
+  error: null,
+};
 
 /** What the worker has found out about the pictures that are weighed. */
 export interface WeighPlan extends WeighedSize {

@@ -327,6 +327,13 @@ export const weighings = pgTable("weighings", {
   error: text("error"),
 });
 
+/** Work that was under way when the process that did it ended by itself. */
+export const deaths = pgTable(
+  "deaths",
+  { task: text("task").notNull(), subject: text("subject").notNull(), count: integer("count").notNull() },
+  (t) => [primaryKey({ columns: [t.task, t.subject] })],
+);
+
 /** Several settings for one batch, side by side. */
 export const comparisons = pgTable(
   "comparisons",

@@ -159,7 +159,7 @@ describe("a batch", () => {
     expect(shown.room).toBeLessThan(3_000_000 * 0.7309);
     for (const messages of [0, 21, 1.5, "2"])
       expect((await ask("PUT", "batches/[id]/messages", { id }, { messages })).status).toBe(400);
-    expect((await ask("POST", "batches/[id]/undo", { id })).status).toBe(200);
+    expect((await routes.step(id)).status).toBe(200);
     expect((await view(id)).totals[0].limit.messages).toBe(1);
     // Before the limit is shared out no run begins.
     expect(await ask("POST", "batches/[id]/runs", { id }, {})).toMatchObject({
@@ -336,5 +336,78 @@ describe("storage", () => {
     });
     expect((await ask("POST", "storage", {}, { do: "nothing" })).status).toBe(400);
     expect(await routes.store.files.has(row.sha256)).toBe(true);
+  });
+});
+
+describe("two windows", () => {
+  const open = async () => {
+    const id = await routes.newBatch("Two windows", {
+      "a.jpg": await jpegPhoto(400, 300, 811),
+      "b.jpg": await jpegPhoto(400, 300, 812),
+    });
+    const fresh = {
+      zumbrelBrief: 1,
+      name: "b",
+      format: ["jpeg"],
+      width: { exact: 200 },
+      height: { exact: 200 },
+    };
+    await routes.call("PUT", "batches/[id]/brief", { id }, { fresh, words: "a brief" });
+    const look = async () => (await routes.call("GET", "batches/[id]", { id })).body as BatchView;
+    const move = async (row: number, x: number) =>
+      routes.call(
+        "PUT",
+        "batches/[id]/frame",
+        { id },
+        {
+          rowId: (await look()).rows[row].id,
+          frame: { x, y: 0.5 },
+          accepted: false,
+        },
+      );
+    const undo = (edit: number) => routes.call("POST", "batches/[id]/undo", { id }, { edit });
+    return { id, look, move, undo };
+  };
+
+  it("undo what each of them means: another photo's edits do not disturb, later ones of the same are told", async () => {
+    const { look, move, undo } = await open();
+    await move(0, 0.1);
+    const mine = (await look()).undo!.edit;
+    await move(1, 0.9);
+    expect((await undo(mine)).body).toMatchObject({
+      done: true,
+      undo: { words: "moving the frame of b.jpg" },
+    });
+    expect((await look()).rows.map(({ frame }) => frame.x)).toEqual([0.5, 0.9]);
+    // Pressed in both at once, it is undone once.
+    const theirs = (await look()).undo!.edit;
+    const both = await Promise.all([undo(theirs), undo(theirs)]);
+    expect(both.map(({ body }) => (body as { done: boolean }).done).sort()).toEqual([false, true]);
+    expect((await look()).undo?.words).toBe("a brief");
+    await move(0, 0.2);
+    const older = (await look()).undo!.edit;
+    await move(0, 0.3);
+    const refused = await undo(older);
+    expect(refused.status).toBe(409);
+    expect(refused.body).toEqual({
+      error: "Since then: moving the frame of a.jpg. Undo that first; nothing was changed.",
+    });
+    expect((await look()).rows[0].frame.x).toBe(0.3);
+  });
+
+  it("an old view does not put a frame back by accepting what it shows", async () => {
+    const { id, look, move } = await open();
+    const [old] = (await look()).rows;
+    await move(0, 0.7);
+    const accept = { rowId: old.id, frame: old.frame, accepted: true, seen: old.frame };
+    const late = await routes.call("PUT", "batches/[id]/frame", { id }, accept);
+    expect([late.status, late.body]).toEqual([
+      409,
+      { error: "The frame was changed meanwhile; nothing was accepted. Look at it again." },
+    ]);
+    const [now] = (await look()).rows;
+    expect(now.frame.x).toBe(0.7);
+    const fresh = { rowId: now.id, frame: now.frame, accepted: true, seen: now.frame };
+    expect((await routes.call("PUT", "batches/[id]/frame", { id }, fresh)).status).toBe(200);
   });
 });

@@ -79,7 +79,7 @@ describe("several briefs in one batch", () => {
       [true, 50],
       [true, 50],
     ]);
-    expect(now.undo).toBe("choosing Mark for 2 photos");
+    expect(now.undo?.words).toBe("choosing Mark for 2 photos");
 
     await routes.call(
       "PUT",
@@ -106,12 +106,12 @@ describe("several briefs in one batch", () => {
 
     await routes.call("PUT", "batches/[id]/brief", { id }, { revisionId: null, rows: [c] });
     expect((await view(id)).rows.map((row) => row.geometry!.width)).toEqual([60, 40, 60]);
-    await routes.call("POST", "batches/[id]/undo", { id });
-    await routes.call("POST", "batches/[id]/undo", { id });
+    await routes.step(id);
+    await routes.step(id);
     expect((await view(id)).rows.map((row) => row.geometry!.width)).toEqual([60, 50, 50]);
-    await routes.call("POST", "batches/[id]/undo", { id });
+    await routes.step(id);
     expect((await view(id)).rows.map((row) => row.own)).toEqual([false, false, false]);
-    await routes.call("POST", "batches/[id]/redo", { id });
+    await routes.step(id, "redo");
     expect((await view(id)).rows.map((row) => row.geometry!.width)).toEqual([60, 50, 50]);
   });
 

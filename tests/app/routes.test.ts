@@ -131,13 +131,16 @@ describe("the way of a photo through the routes", () => {
       (await call("PUT", "batches/[id]/brief", { id }, { brief, words: "changing file size" })).status,
     ).toBe(200);
     expect(await view(id)).toMatchObject({
-      undo: "changing file size",
+      undo: { words: "changing file size" },
       rows: [{ made: null, figure: "about" }],
     });
-    expect(await json(call("POST", "batches/[id]/undo", { id }, {}))).toEqual({ done: true });
+    expect((await routes.step(id)).body).toMatchObject({
+      done: true,
+      redo: { words: "changing file size" },
+    });
     expect((await view(id)).rows[0].made).toMatchObject({ state: "done" });
-    expect(await json(call("POST", "batches/[id]/redo", { id }, {}))).toEqual({ done: true });
-    expect(await json(call("POST", "batches/[id]/redo", { id }, {}))).toEqual({ done: false });
+    expect((await routes.step(id, "redo")).body).toMatchObject({ done: true });
+    expect((await routes.step(id, "redo")).body).toMatchObject({ done: false });
   });
 
   it("frames: moved, accepted, undone", async () => {
@@ -156,8 +159,8 @@ describe("the way of a photo through the routes", () => {
       (await call("PUT", "batches/[id]/frame", { id }, { rowId: id, frame: { x: 0, y: 0 }, accepted: true }))
         .status,
     ).toBe(404);
-    await call("POST", "batches/[id]/undo", { id }, {});
-    expect((await view(id)).undo).toBe("choosing Form");
+    await routes.step(id);
+    expect((await view(id)).undo?.words).toBe("choosing Form");
     expect((await view(id)).rows[0]).toMatchObject({ assignmentId: row.assignmentId, figure: "measured" });
     expect((await call("POST", "batches/[id]/sight", { id }, { ids: [row.id] })).status).toBe(200);
   });

@@ -159,7 +159,7 @@ describe("weighing a photo", () => {
     const taken = (await view()).rows[0];
     expect(taken.geometry).toMatchObject({ width: 300, height: 240 });
     expect(taken.bytes).toBe(made.bytes);
-    await routes.call("POST", "batches/[id]/undo", { id });
+    await routes.step(id);
     expect((await view()).rows[0].geometry).toMatchObject({ width: 400, height: 320 });
   });
 
@@ -235,14 +235,14 @@ describe("taking a setting", () => {
     await measureAll();
     const after = (await view()).rows[0];
     expect(after.steps.some((s) => s.do === "The setting of your choice")).toBe(true);
-    expect((await view()).undo).toBe("taking JPEG 4:2:0, 70 for a.jpg");
-    await routes.call("POST", "batches/[id]/undo", { id });
+    expect((await view()).undo?.words).toBe("taking JPEG 4:2:0, 70 for a.jpg");
+    await routes.step(id);
     expect((await view()).rows[0]).toMatchObject({ choice: null, figure: "measured", bytes: row.bytes });
   });
 
   it("for the whole batch is one edit; a later frame or brief keeps it", async () => {
     await routes.call("PUT", "batches/[id]/choice", { id }, { choice });
-    expect((await view()).undo).toBe("taking JPEG 4:2:0, 70 for 2 photos");
+    expect((await view()).undo?.words).toBe("taking JPEG 4:2:0, 70 for 2 photos");
     expect((await view()).rows.map((r) => r.choice)).toEqual(
       Array(2).fill({ format: "jpeg", quality: 70, chroma: "4:2:0", table: 0 }),
     );
@@ -254,7 +254,7 @@ describe("taking a setting", () => {
       { brief: { ...brief!.body, fileSize: { max: "60kB" } }, words: "another ceiling" },
     );
     expect((await view()).rows.every((r) => r.choice !== null)).toBe(true);
-    for (let i = 0; i < 2; i += 1) await routes.call("POST", "batches/[id]/undo", { id });
+    for (let i = 0; i < 2; i += 1) await routes.step(id);
     expect((await view()).rows.map((r) => r.choice)).toEqual([null, null]);
     expect(
       (await routes.call("PUT", "batches/[id]/choice", { id }, { choice: { format: "jpeg" } })).status,

@@ -9,16 +9,7 @@ import { measure } from "@/jobs/measure";
 import { share } from "@/jobs/share";
 import type { Store } from "@/store";
 import { assignments, runItems } from "@/store";
-import {
-  createBatch,
-  createBrief,
-  getBatch,
-  listRows,
-  makeEdit,
-  sharesOf,
-  startRun,
-  stepEdit,
-} from "@/store/queries";
+import { createBatch, createBrief, getBatch, listRows, makeEdit, sharesOf, startRun } from "@/store/queries";
 import type { BatchView } from "@/ui/api";
 import { jpegPhoto } from "../support/photos";
 import { type Routes, startRoutes } from "../support/routes";
@@ -127,7 +118,7 @@ describe("a limit on a message", () => {
     await work();
     expect((await stateOf(id)).photos).toBe(4);
     expect((await stateOf(id)).level ?? 0).toBeLessThan(level);
-    await stepEdit(store.db, routes.workspaceId, id, "undo");
+    await routes.step(id);
     const jobs = await work();
     const after = await listRows(store.db, id);
     expect(after.map((row) => row.measured!.bytes)).toEqual(before.map((row) => row.measured!.bytes));
@@ -179,7 +170,7 @@ describe("a limit that cannot be met", () => {
       return (await view(id)).totals[0].state;
     };
     const undo = async () => {
-      await stepEdit(store.db, routes.workspaceId, id, "undo");
+      await routes.step(id);
       expect(await settled()).toBe("cannot");
     };
     if (messages.kind === "messages")

@@ -6,7 +6,7 @@ import { join } from "node:path";
 export default async function setup(): Promise<() => Promise<void>> {
   // Below the project, so that the bundles find its packages.
   const folder = await mkdtemp(join(process.cwd(), "node_modules", ".zumbrel-test-"));
-  execFileSync(process.execPath, ["scripts/build.mjs", "cli"], {
+  execFileSync(process.execPath, ["scripts/build.mjs", "cli", "facts-child"], {
     env: { ...process.env, ZUMBREL_BUNDLES: folder },
     stdio: ["ignore", "ignore", "inherit"],
   });

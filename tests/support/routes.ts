@@ -22,6 +22,8 @@ export interface Routes {
     params?: Record<string, string>,
     body?: unknown,
   ): Promise<{ status: number; body: unknown }>;
+  /** Undoes, or makes again, what the batch says it would. */
+  step(id: string, direction?: "undo" | "redo"): Promise<{ status: number; body: unknown }>;
   /** A batch without a brief, with these photos in it. */
   newBatch(name: string, photos: Record<string, Buffer>): Promise<string>;
   close(): Promise<void>;
@@ -55,11 +57,16 @@ export async function startRoutes(): Promise<Routes> {
     const response = await raw(...args);
     return { status: response.status, body: await response.json() };
   };
+  const step: Routes["step"] = async (id, direction = "undo") => {
+    const { body } = await call("GET", "batches/[id]", { id });
+    const label = (body as Record<"undo" | "redo", { edit: number } | null>)[direction];
+    return call("POST", `batches/[id]/${direction}`, { id }, { edit: label?.edit ?? 0 });
+  };
   const newBatch: Routes["newBatch"] = async (name, photos) => {
     const { id } = (await call("POST", "batches", {}, { name })).body as { id: string };
     for (const [file, bytes] of Object.entries(photos))
       await raw("POST", "batches/[id]/photos", { id }, bytes, `?name=${encodeURIComponent(file)}`);
     return id;
   };
-  return { store, workspaceId: await workspace, raw, call, newBatch, close };
+  return { store, workspaceId: await workspace, raw, call, step, newBatch, close };
 }

@@ -95,6 +95,7 @@ const row = (change: Partial<RowView>): RowView => ({
   difference: null,
   cleanFrom: null,
   gaveUp: null,
+  passing: false,
   choice: null,
   ppi: null,
   steps: [],

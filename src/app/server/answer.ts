@@ -1,6 +1,8 @@
 /** What all route handlers share: JSON in and out, errors as one sentence with the right status. */
+
 import { z } from "zod";
 import { BriefError } from "@/core/brief";
+import { troubleOf } from "@/core/photo";
 import { sentence } from "@/imaging/source";
 
 /** A request that cannot be served, with its status. */
@@ -20,6 +22,12 @@ export function checkId(value: string): string {
     throw new RequestError(404, "There is no such thing here. Go back to the Desk.");
   return value;
 }
+
+/** Errors that say that things are not as the caller thinks. */
+const CONFLICTS: ReadonlySet<string> = new Set(["NotSharedError", "FileGoneError", "EditOrderError"]);
+
+const DATABASE_AWAY =
+  "The database is being started again; nothing was changed. This page comes back by itself.";
 
 type Parameters = Record<string, string>;
 interface Context {
@@ -43,12 +51,14 @@ export function route(handler: (request: Request, params: Parameters) => Promise
 function statusOf(error: unknown): number {
   if (error instanceof RequestError) return error.status;
   if (error instanceof z.ZodError) return 400;
+  const trouble = troubleOf(error);
+  if (trouble === "disk") return 507;
+  if (trouble === "database") return 503;
   const name = error instanceof Error ? error.name : "";
   if (name === "TooLargeError") return 413;
-  if (name === "NotSharedError") return 409;
+  if (CONFLICTS.has(name)) return 409;
   if (name === "PhotoError" || name === "ContainerError" || name === "BriefError" || name === "SheetError")
     return 422;
-  if ((error as NodeJS.ErrnoException | null)?.code === "ENOSPC") return 507;
   return 500;
 }
 
@@ -56,14 +66,14 @@ export function wordsOf(error: unknown): string {
   if (
     error instanceof RequestError ||
     error instanceof BriefError ||
-    (error instanceof Error && ["TooLargeError", "NotSharedError"].includes(error.name))
+    (error instanceof Error && (error.name === "TooLargeError" || CONFLICTS.has(error.name)))
   )
     return error.message;
   if (error instanceof z.ZodError)
     return `The request is wrong: ${error.issues[0].path.join(".")} ${error.issues[0].message}.`;
-  return statusOf(error) === 500
-    ? "Something went wrong here; nothing was changed. Try again."
-    : sentence(error);
+  const status = statusOf(error);
+  if (status === 503) return DATABASE_AWAY;
+  return status === 500 ? "Something went wrong here; nothing was changed. Try again." : sentence(error);
 }
 
 export async function readBody<T extends z.ZodType>(request: Request, schema: T): Promise<z.infer<T>> {

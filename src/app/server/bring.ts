@@ -4,7 +4,7 @@ import type { Readable } from "node:stream";
 import { z } from "zod";
 import { safeFolder } from "@/core/plan/names";
 import { unzip } from "@/delivery";
-import { readSource } from "@/imaging/source";
+import { factsAside } from "@/imaging";
 import { addPhoto, keepFile, releaseFile } from "@/store/queries";
 import type { BroughtIn } from "@/ui/api";
 import { RequestError, wordsOf } from "./answer";
@@ -53,7 +53,7 @@ async function bringPhoto(
   const kept = await keepFile(store, stream, LIMIT);
   try {
     const { sha256, bytes } = kept;
-    const { facts } = await readSource(await store.files.read(sha256));
+    const facts = await factsAside(store.files.path(sha256));
     return await changeBatch(batchId, (tx, batch) => addPhoto(tx, batch, { ...place, sha256, bytes, facts }));
   } catch (error) {
     await releaseFile(store, kept).catch(() => undefined);

@@ -15,6 +15,7 @@ export {
 } from "./counter";
 export { requireReceiver, startMailbox } from "./counter-desk";
 export { atDoor } from "./doors";
+export { editStep } from "./edit-step";
 export { events } from "./events";
 export { refusalOf } from "./guard";
 export { beginHandover, tryAgain } from "./hand-over";

@@ -147,6 +147,7 @@ function rowView(row: StoredRow, use: InUse | null, item: ItemRow | null): RowVi
     difference: row.measured?.difference ?? null,
     cleanFrom: row.measured?.cleanFrom ?? null,
     gaveUp: row.measured?.gaveUp ?? null,
+    passing: row.measured?.passing === true,
     choice: row.choice ?? null,
     ink: row.measured?.ink ?? null,
   };

@@ -48,6 +48,13 @@ const ICC_HEAD = "ICC_PROFILE\0";
 const isFrame = (marker: number) =>
   marker >= 0xc0 && marker <= 0xcf && marker !== 0xc4 && marker !== 0xc8 && marker !== 0xcc;
 
+/** Programs write some dozens; a profile or a preview in pieces takes up to 255 (ICC.1, annex B.4). */
+const MOST_SEGMENTS = 10_000;
+/** Progressive files have about ten scans, and no more than some hundreds can be made sensibly (ITU-T T.81, G). */
+const MOST_SCANS = 300;
+/** Pixels that all scans together go over. */
+const MOST_SCANNED = 8e9;
+
 /** Reads the structure; the picture data are only walked over. Throws {@link ContainerError}. */
 export function readJpeg(bytes: Uint8Array): JpegFile {
   const data = view(bytes);
@@ -71,6 +78,11 @@ export function readJpeg(bytes: Uint8Array): JpegFile {
     if (end > bytes.length)
       throw new ContainerError("The JPEG ends inside a header: it is cut short. Bring in the whole file.");
     if (isFrame(marker) && !frame) frame = readFrame(bytes.subarray(at + 4, end), marker);
+    if (segments.length >= MOST_SEGMENTS)
+      throw new ContainerError(
+        `The JPEG has more than ${MOST_SEGMENTS} parts before its picture, as no camera or program writes. ` +
+          "Save it anew in the program it came from.",
+      );
     segments.push({ marker, start: at, end });
     at = end;
   }
@@ -78,7 +90,7 @@ export function readJpeg(bytes: Uint8Array): JpegFile {
     throw new ContainerError(
       "The JPEG has no frame header, so its size is unknown. Save it anew in the program it came from.",
     );
-  return { bytes, segments, scan: at, end: findEnd(bytes, at), frame };
+  return { bytes, segments, scan: at, end: findEnd(bytes, at, frame.width * frame.height), frame };
 }
 
 function readFrame(body: Uint8Array, marker: number): JpegFrame {
@@ -93,13 +105,25 @@ function readFrame(body: Uint8Array, marker: number): JpegFrame {
   return { bits: body[0], height: data.getUint16(1), width: data.getUint16(3), progressive, components };
 }
 
-/** Walks scans and the segments between them to the end-of-image marker. */
-function findEnd(bytes: Uint8Array, scan: number): number | null {
+/**
+ * Walks scans and the segments between them to the end-of-image marker. Throws {@link ContainerError} where so many
+ * scans go over so many pixels that decoding would take minutes.
+ */
+function findEnd(bytes: Uint8Array, scan: number, pixels: number): number | null {
   const data = view(bytes);
   let at = scan;
+  let scans = 0;
   while (at + 2 <= bytes.length) {
     const marker = bytes[at + 1];
     if (marker === MARKER.EOI) return at + 2;
+    if (marker === MARKER.SOS) {
+      scans += 1;
+      if (scans > MOST_SCANS || scans * pixels > MOST_SCANNED)
+        throw new ContainerError(
+          `The JPEG goes over its picture more than ${scans - 1} times, which would take minutes to decode. ` +
+            "Save it anew in the program it came from.",
+        );
+    }
     if (marker === 0x00 || marker === 0xff || (marker >= 0xd0 && marker <= 0xd7))
       at += marker === 0xff ? 1 : 2;
     else if (at + 4 <= bytes.length) at += 2 + data.getUint16(at + 2);

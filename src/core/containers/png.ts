@@ -33,6 +33,9 @@ export function crc32(bytes: Uint8Array): number {
   return (c ^ 0xffffffff) >>> 0;
 }
 
+/** Half a gigabyte in the usual parts of 8 kB. */
+const MOST_CHUNKS = 100_000;
+
 /** Reads all chunks and checks each CRC. Throws {@link ContainerError}. */
 export function readPng(bytes: Uint8Array): PngFile {
   if (!startsWith(bytes, "\x89PNG\r\n\x1a\n")) throw new ContainerError("This is not a PNG file.");
@@ -51,6 +54,10 @@ export function readPng(bytes: Uint8Array): PngFile {
           "is wrong. Bring in a sound copy.",
       );
     }
+    if (chunks.length >= MOST_CHUNKS)
+      throw new ContainerError(
+        `The PNG has more than ${MOST_CHUNKS} parts, as no program writes. Save it anew in the program it came from.`,
+      );
     chunks.push({ type, start: at, end });
     at = end;
     if (type === "IEND") break;

@@ -17,6 +17,8 @@ export interface TiffPage {
 }
 
 const MOST_PAGES = 10_000;
+/** Equal strips may be stored once; more than this no writer saves in that way. */
+const MOST_SHARED = 4;
 const SIZES = [0, 1, 1, 2, 4, 8, 1, 1, 2, 4, 8, 4, 8, 4, 0, 0, 8, 8, 8];
 const [SUBFILE, WIDTH, HEIGHT, COMPRESSION, STRIP_BYTES, TILE_BYTES] = [254, 256, 257, 259, 279, 325];
 
@@ -55,6 +57,7 @@ export function tiffPages(bytes: Uint8Array): TiffPage[] {
       else if (tag === STRIP_BYTES || tag === TILE_BYTES)
         page.bytes = values().reduce((sum, v) => sum + v, 0);
     }
+    if (page.bytes > bytes.length * MOST_SHARED) throw damaged("its strips lie over each other");
     pages.push(page);
     at = offset(end);
   }

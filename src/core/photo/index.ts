@@ -40,3 +40,4 @@ export {
   type RawTaking,
   sameSettings,
 } from "./settings";
+export { isDiskFull, MachineError, troubleOf } from "./trouble";

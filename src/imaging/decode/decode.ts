@@ -63,7 +63,8 @@ export async function strictly<T>(
     return await make("warning");
   } catch (error) {
     // A decoder of a process of its own has said already what is wrong.
-    if (error instanceof PhotoError) throw error;
+    if (error instanceof PhotoError || OUTSIDE.has(codeOf(error)) || codeOf(error) === "MachineError")
+      throw error;
     const message = error instanceof Error ? error.message : String(error);
     if (!HARMLESS.test(message)) throw damaged(source, message);
     return await make("truncated").catch((again: unknown) => {
@@ -71,6 +72,11 @@ export async function strictly<T>(
     });
   }
 }
+
+/** Want of memory, of files that may be open, or of processes. */
+const OUTSIDE: ReadonlySet<string> = new Set(["ENOMEM", "EMFILE", "ENFILE", "EAGAIN"]);
+const codeOf = (error: unknown): string =>
+  error instanceof Error ? ((error as NodeJS.ErrnoException).code ?? error.name) : "";
 
 function damaged(source: Source, message: string): PhotoError {
   const short = /premature|truncat|end of|too few|not enough|read gave/i.test(message);

@@ -4,6 +4,7 @@
  * a process can be killed. Shorter ones run here.
  */
 import { expectedSeconds, type Setting } from "@/core/coding";
+import { MachineError } from "@/core/photo";
 import type { PqName } from "@/core/pixels/colour";
 import type { Planned } from "@/core/pixels/develop";
 import { bundleBeside, pipeThrough } from "../workers";
@@ -42,5 +43,8 @@ export async function encodeAside(
     signal,
   );
   if (ended?.code === 0) return ended.out;
-  throw new Error(`the encoder ended with ${ended?.code ?? "no process"}: ${ended?.words ?? ""}`);
+  throw new MachineError(
+    `The process that encoded the picture ended (${ended?.code ?? "it did not start"}); nothing is wrong with the ` +
+      "photo. Try again.",
+  );
 }

@@ -6,7 +6,7 @@ import { createHash } from "node:crypto";
 import { LRUCache } from "lru-cache";
 import { formatName } from "@/core/brief";
 import type { Lighter } from "@/core/photo";
-import { PhotoError } from "@/core/photo";
+import { MachineError, PhotoError } from "@/core/photo";
 import { bundleBeside, pipeThrough } from "../workers";
 import type { Layered } from "./decoders";
 import type { Foreign, ForeignPixels, Wish } from "./kinds";
@@ -144,8 +144,18 @@ async function asked({ child, kind, bytes, what, wish }: Order): Promise<{ text:
   const ended = await pipeThrough(process.execPath, order, bytes, controller.signal).finally(() =>
     clearTimeout(timer),
   );
-  if (ended?.code !== 0)
-    throw refusal(kind, ended?.code === 1 && ended.words ? ended.words : "its worker did not end well", what);
+  // What ends by itself says why, or ran out of the memory that it is given; all else came from outside.
+  if (!ended || (typeof ended.code === "string" && ended.code !== "SIGABRT"))
+    throw new MachineError(
+      `The process that decoded the ${formatName(kind)} was ended from outside (${ended?.code ?? "it did not start"}); ` +
+        "nothing is wrong with the photo. Try again.",
+    );
+  if (ended.code !== 0)
+    throw refusal(
+      kind,
+      ended.code === 1 && ended.words ? ended.words : "it takes more memory than a photo is given",
+      what,
+    );
   const from = 4 + ended.out.readUInt32LE(0);
   return { text: ended.out.toString("utf8", 4, from), rest: ended.out.subarray(from) };
 }

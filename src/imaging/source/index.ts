@@ -1,5 +1,5 @@
 export { readPdfPicture } from "./pdf";
 export { isPngText, isPngXmp, keptPngText } from "./png";
 export { readPage, readSource, readWritten } from "./read-source";
-export { isDiskFull, sentence } from "./sentence";
+export { sentence } from "./sentence";
 export type { Source } from "./source";

@@ -4,21 +4,54 @@ import type { EditChange } from "../rows";
 import { batches, batchPhotos, edits } from "../schema";
 import type { Executor } from "../store";
 import { assignAll, setFrame, useRevision, useRowBriefs } from "./batch-briefs";
-import { type BatchRow, getBatch } from "./batch-rows";
+import type { BatchRow } from "./batch-rows";
 import { touchShares } from "./shares";
 
 type Side = "before" | "after";
 
-/** Carries an edit out and remembers it; what had been undone before it can no longer be redone. */
+/**
+ * Carries an edit out and remembers it. What had been undone before it on the same photos can no longer be
+ * redone.
+ */
 export async function makeEdit(
   db: Executor,
   batch: BatchRow,
   words: string,
   change: EditChange,
 ): Promise<void> {
-  await db.delete(edits).where(and(eq(edits.batchId, batch.id), eq(edits.undone, true)));
+  const undone = await db
+    .select({ seq: edits.seq, change: edits.change })
+    .from(edits)
+    .where(and(eq(edits.batchId, batch.id), eq(edits.undone, true)));
+  const lost = undone.filter((edit) => meet(edit.change, change)).map(({ seq }) => seq);
+  if (lost.length) await db.delete(edits).where(inArray(edits.seq, lost));
   await db.insert(edits).values({ batchId: batch.id, words, change });
   await apply(db, batch, change, "after");
+}
+
+/** Photos that an edit is about; null: the whole batch. */
+function photosOf(change: EditChange): readonly string[] | null {
+  switch (change.kind) {
+    case "brief":
+    case "messages":
+      return null;
+    case "rows":
+      return change.batch ? null : Object.keys(change.rows);
+    case "frame":
+      return [change.batchPhotoId];
+    case "choice":
+      return change.rows.map(({ batchPhotoId }) => batchPhotoId);
+    case "remove":
+      return change.batchPhotoIds;
+  }
+}
+
+/** Whether two edits are about the same photo. */
+function meet(one: EditChange, other: EditChange): boolean {
+  const [mine, theirs] = [photosOf(one), photosOf(other)];
+  if (mine === null || theirs === null) return true;
+  const known = new Set(mine);
+  return theirs.some((id) => known.has(id));
 }
 
 async function apply(db: Executor, batch: BatchRow, change: EditChange, side: Side): Promise<void> {
@@ -45,43 +78,66 @@ async function apply(db: Executor, batch: BatchRow, change: EditChange, side: Si
   await touchShares(db, batch.id);
 }
 
-/** What undo and redo would do, in words; null where there is nothing. */
-export async function editState(
-  db: Executor,
-  batchId: string,
-): Promise<{ undo: string | null; redo: string | null }> {
-  const [undo] = await db
-    .select()
-    .from(edits)
-    .where(and(eq(edits.batchId, batchId), eq(edits.undone, false)))
-    .orderBy(desc(edits.seq))
-    .limit(1);
-  const [redo] = await db
-    .select()
-    .from(edits)
-    .where(and(eq(edits.batchId, batchId), eq(edits.undone, true)))
-    .orderBy(asc(edits.seq))
-    .limit(1);
-  return { undo: undo?.words ?? null, redo: redo?.words ?? null };
+/** One edit that can be undone or redone. */
+export interface EditLabel {
+  /** Its number, by which it is named. */
+  edit: number;
+  words: string;
 }
 
-/** Takes the newest edit back, or makes the oldest undone one again. False where there is none. */
+export interface EditState {
+  undo: EditLabel | null;
+  redo: EditLabel | null;
+}
+
+/** What undo and redo would do; null where there is nothing. */
+export async function editState(db: Executor, batchId: string): Promise<EditState> {
+  const label = async (undone: boolean) => {
+    const [row] = await db
+      .select({ edit: edits.seq, words: edits.words })
+      .from(edits)
+      .where(and(eq(edits.batchId, batchId), eq(edits.undone, undone)))
+      .orderBy(undone ? asc(edits.seq) : desc(edits.seq))
+      .limit(1);
+    return row ?? null;
+  };
+  return { undo: await label(false), redo: await label(true) };
+}
+
+/** Another edit stands between the one that is named and now. */
+export class EditOrderError extends Error {
+  override name = "EditOrderError";
+}
+
+/**
+ * Takes the named edit back, or makes it again. False where that was done already. Throws an {@link EditOrderError}
+ * where another edit of the same photo stands in between.
+ */
 export async function stepEdit(
   db: Executor,
-  workspaceId: string,
-  batchId: string,
+  batch: BatchRow,
   direction: "undo" | "redo",
+  seq: number,
 ): Promise<boolean> {
   const undoing = direction === "undo";
-  const [edit] = await db
-    .select()
-    .from(edits)
-    .where(and(eq(edits.batchId, batchId), eq(edits.undone, !undoing)))
-    .orderBy(undoing ? desc(edits.seq) : asc(edits.seq))
-    .limit(1);
-  const batch = await getBatch(db, workspaceId, batchId);
-  if (!edit || !batch) return false;
-  await db.update(edits).set({ undone: undoing }).where(eq(edits.seq, edit.seq));
+  const all = await db.select().from(edits).where(eq(edits.batchId, batch.id)).orderBy(asc(edits.seq));
+  const edit = all.find((one) => one.seq === seq);
+  if (!edit || edit.undone === undoing) return false;
+  // Undone from the newest back, redone from the oldest on: what is in between on the same photos goes first.
+  const between = all.find(
+    (one) =>
+      one.seq !== seq &&
+      !one.undone === undoing &&
+      one.seq > seq === undoing &&
+      meet(one.change, edit.change),
+  );
+  if (between)
+    throw new EditOrderError(
+      undoing
+        ? `Since then: ${between.words}. Undo that first; nothing was changed.`
+        : `Before that came: ${between.words}. Redo that first; nothing was changed.`,
+    );
+  await db.update(edits).set({ undone: undoing }).where(eq(edits.seq, seq));
   await apply(db, batch, edit.change, undoing ? "before" : "after");
   return true;
 }

@@ -35,8 +35,9 @@ export {
   setRules,
   setSlots,
 } from "./counter";
-export { editState, makeEdit, stepEdit } from "./edits";
-export { claimFiles, FileGoneError, keepBytes, keepFile, releaseFile } from "./files";
+export { type EditLabel, editState, makeEdit, stepEdit } from "./edits";
+export { keepFailure, measureAgain } from "./failures";
+export { FileGoneError, keepBytes, keepFile, releaseFile } from "./files";
 export {
   cancelRun,
   getRun,
@@ -74,5 +75,15 @@ export {
   trialsOf,
   weighedSize,
 } from "./weigh";
-export { addLostJobs, beat, buryInstance, DeathWatch, healClock, signOff } from "./workers";
+export {
+  addLostJobs,
+  beat,
+  buryInstance,
+  DeathWatch,
+  deathsOf,
+  forgetDeaths,
+  healClock,
+  MOST_DEATHS,
+  signOff,
+} from "./workers";
 export { getSetting, localWorkspace, putSetting } from "./workspace";

@@ -4,6 +4,7 @@ import { addJobs, PRIORITY, removeJobs } from "../queue";
 import { runItems, runs } from "../schema";
 import type { Database, Executor } from "../store";
 import { claimFiles } from "./files";
+import { forgetDeaths } from "./workers";
 
 export async function getRun(db: Executor, workspaceId: string, id: string) {
   const [row] = await db
@@ -74,6 +75,11 @@ export async function retryRun(db: Database, runId: string): Promise<boolean> {
       .where(and(eq(runItems.runId, runId), sql`${runItems.state} in ('failed', 'cancelled')`))
       .returning({ id: runItems.id });
     if (!again.length) return false;
+    await forgetDeaths(
+      tx,
+      "make",
+      again.map(({ id }) => id),
+    );
     await tx
       .update(runs)
       .set({ finishedAt: null, cancelledAt: null, pausedAt: null, pauseReason: null })

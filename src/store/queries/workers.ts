@@ -1,8 +1,8 @@
 /** Which background workers are alive, and what dead ones have left locked in the queue. */
-import { eq, inArray, sql } from "drizzle-orm";
-import { addJobs, PRIORITY } from "../queue";
-import { workers } from "../schema";
-import type { Database } from "../store";
+import { and, eq, inArray, type SQL, sql } from "drizzle-orm";
+import { addJobs, PRIORITY, type Task } from "../queue";
+import { deaths, workers } from "../schema";
+import type { Database, Executor } from "../store";
 
 export async function beat(db: Database, instance: string, ids: readonly string[]): Promise<void> {
   for (const id of ids)
@@ -12,28 +12,62 @@ export async function beat(db: Database, instance: string, ids: readonly string[
       .onConflictDoUpdate({ target: workers.id, set: { beat: sql`${workers.beat} + 1` } });
 }
 
-export async function signOff(db: Database, ids: readonly string[]): Promise<void> {
-  if (ids.length) await db.delete(workers).where(inArray(workers.id, [...ids]));
-}
-
-async function unlock(db: Database, ids: readonly string[]): Promise<void> {
-  if (!ids.length) return;
-  await db.execute(
-    sql`select graphile_worker.force_unlock_workers(array(select jsonb_array_elements_text(${JSON.stringify(ids)}::jsonb)))`,
-  );
-  await db.delete(workers).where(inArray(workers.id, [...ids]));
-}
+/** A piece of work that ended the process that did it so often is not tried by itself again. */
+export const MOST_DEATHS = 2;
 
 /**
- * The workers of an installation that is about to start its own: none of them lives any more. Their jobs are
- * free at once.
+ * Jobs that workers held are free again, and none of their attempts is used up. `counted`: their process ended by
+ * itself, so each job that it held is under suspicion.
  */
-export async function buryInstance(db: Database, instance: string): Promise<void> {
+async function giveBack(db: Database, ids: readonly string[], counted: boolean): Promise<void> {
+  if (!ids.length) return;
+  const held = sql`locked_by in (select jsonb_array_elements_text(${JSON.stringify(ids)}::jsonb))`;
+  await db.transaction(async (tx) => {
+    if (counted)
+      await tx.execute(sql`
+        insert into deaths (task, subject, count)
+        select t.identifier, j.payload->>'id', 1 from graphile_worker._private_jobs j join graphile_worker._private_tasks t on t.id = j.task_id
+        where ${held} and j.payload->>'id' is not null group by 1, 2
+        on conflict (task, subject) do update set count = deaths.count + 1`);
+    await tx.execute(
+      sql`update graphile_worker._private_jobs set attempts = greatest(0, attempts - 1) where ${held}`,
+    );
+    await tx.execute(
+      sql`select graphile_worker.force_unlock_workers(array(select jsonb_array_elements_text(${JSON.stringify(ids)}::jsonb)))`,
+    );
+    await tx.delete(workers).where(inArray(workers.id, [...ids]));
+  });
+}
+
+/** What a process holds goes back before it ends on purpose. */
+export const signOff = (db: Database, ids: readonly string[]): Promise<void> => giveBack(db, ids, false);
+
+/**
+ * The workers of a process that has ended: their jobs are free at once. `counted`: it ended by itself, and was not
+ * killed by somebody.
+ */
+export async function buryInstance(db: Database, instance: string, counted: boolean): Promise<void> {
   const rows = await db.select({ id: workers.id }).from(workers).where(eq(workers.instance, instance));
-  await unlock(
+  await giveBack(
     db,
     rows.map((row) => row.id),
+    counted,
   );
+}
+
+/** How often a piece of work has ended its process. */
+export async function deathsOf(db: Executor, task: string, subject: string): Promise<number> {
+  const [row] = await db
+    .select({ count: deaths.count })
+    .from(deaths)
+    .where(and(eq(deaths.task, task), eq(deaths.subject, subject)));
+  return row?.count ?? 0;
+}
+
+/** It was done after all, or somebody wants it tried again. */
+export async function forgetDeaths(db: Executor, task: string, subjects: readonly string[]): Promise<void> {
+  if (subjects.length)
+    await db.delete(deaths).where(and(eq(deaths.task, task), inArray(deaths.subject, [...subjects])));
 }
 
 /** Workers that hold jobs or have signed on, with their beats; -1 for one that never signed on. */
@@ -68,7 +102,7 @@ export class DeathWatch {
       else if (this.now() - known.since > this.patience) dead.push(id);
     }
     for (const id of this.seen.keys()) if (!current.has(id)) this.seen.delete(id);
-    await unlock(this.db, dead);
+    await giveBack(this.db, dead, false);
     return dead;
   }
 }
@@ -83,24 +117,73 @@ export async function healClock(db: Database): Promise<void> {
 /** Jobs added again at most at a time. */
 const MOST_AGAIN = 500;
 
+/** Ids of one kind of work that waits. */
+interface Waiting {
+  task: Task;
+  ids: SQL;
+  priority: number;
+}
+
+const noJob = (task: Task, id: SQL) => sql`
+  not exists (select 1 from graphile_worker._private_jobs j where j.key = ${`${task}:`} || ${id} and j.attempts < j.max_attempts)
+  and not exists (select 1 from graphile_worker._private_jobs j where j.locked_at is not null and j.payload->>'id' = ${id}::text)`;
+
+/** Every kind of work that rows show to be waiting, where no job is on its way to it. */
+const WAITING: readonly Waiting[] = [
+  {
+    task: "measure",
+    priority: PRIORITY.measure,
+    ids: sql`
+      select a.id from assignments a join batch_photos bp on bp.id = a.batch_photo_id join batches b on b.id = bp.batch_id join brief_revisions r on r.id = a.revision_id
+      where a.current and bp.deleted_at is null and b.deleted_at is null and a.revision_id = coalesce(bp.revision_id, b.revision_id)
+        and (a.trials_asked is not null or (a.measured is null and (a.share is not null or not r.body ? 'total')))
+        and ${noJob("measure", sql`a.id`)}`,
+  },
+  {
+    task: "make",
+    priority: PRIORITY.make,
+    ids: sql`
+      select i.id from run_items i join runs r on r.id = i.run_id
+      where i.state = 'waiting' and r.finished_at is null and r.paused_at is null and r.deleted_at is null and ${noJob("make", sql`i.id`)}`,
+  },
+  {
+    task: "share",
+    priority: PRIORITY.share,
+    ids: sql`
+      select distinct b.id from batches b join batch_photos bp on bp.batch_id = b.id join brief_revisions r on r.id = coalesce(bp.revision_id, b.revision_id)
+        join assignments a on a.batch_photo_id = bp.id and a.current and a.revision_id = r.id
+      where b.deleted_at is null and bp.deleted_at is null and r.body ? 'total' and a.measured is null and a.share is null and a.trials_asked is null
+        and ${noJob("share", sql`b.id`)}`,
+  },
+  {
+    task: "thumb",
+    priority: PRIORITY.thumb,
+    ids: sql`
+      select p.id from photos p
+      where p.thumb_sha256 is null and not exists (select 1 from deaths d where d.task = 'thumb' and d.subject = p.id::text and d.count >= ${MOST_DEATHS})
+        and exists (select 1 from batch_photos bp join batches b on b.id = bp.batch_id where bp.photo_id = p.id and bp.deleted_at is null and b.deleted_at is null)
+        and ${noJob("thumb", sql`p.id`)}`,
+  },
+];
+
 /**
- * Photos that wait for a measurement, or for a trial that a limit on the whole asks for, and have no job:
- * theirs was
- * given up after several tries, as on a full disk. How many were added again.
+ * Work that waits and has no job: its job was given up while the machine was in trouble. Jobs that were given up
+ * and that nothing waits for go. How many were added again.
  */
 export async function addLostJobs(db: Database): Promise<number> {
-  const { rows } = await db.execute<{ id: string }>(sql`
-    select a.id from assignments a join batch_photos bp on bp.id = a.batch_photo_id join batches b on b.id = bp.batch_id join brief_revisions r on r.id = a.revision_id
-    where a.current and bp.deleted_at is null and b.deleted_at is null and a.revision_id = coalesce(bp.revision_id, b.revision_id)
-      and (a.trials_asked is not null or (a.measured is null and (a.share is not null or not r.body ? 'total')))
-      and not exists (select 1 from graphile_worker._private_jobs j where j.key = 'measure:' || a.id and j.attempts < j.max_attempts)
-      and not exists (select 1 from graphile_worker._private_jobs j where j.locked_at is not null and j.payload->>'id' = a.id::text)
-    limit ${MOST_AGAIN}`);
-  await addJobs(
-    db,
-    "measure",
-    rows.map((row) => row.id),
-    PRIORITY.measure,
+  let added = 0;
+  for (const { task, ids, priority } of WAITING) {
+    const { rows } = await db.execute<{ id: string }>(sql`${ids} limit ${MOST_AGAIN}`);
+    await addJobs(
+      db,
+      task,
+      rows.map((row) => row.id),
+      priority,
+    );
+    added += rows.length;
+  }
+  await db.execute(
+    sql`delete from graphile_worker._private_jobs where locked_at is null and attempts >= max_attempts`,
   );
-  return rows.length;
+  return added;
 }

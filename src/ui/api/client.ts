@@ -15,7 +15,15 @@ import type {
   StorageView,
 } from "./contract";
 
-export class ServerError extends Error {}
+export class ServerError extends Error {
+  /** `passing`: the server, or its database, is being started again. */
+  constructor(
+    message: string,
+    readonly passing = false,
+  ) {
+    super(message);
+  }
+}
 
 export async function call<T>(
   method: "GET" | "POST" | "PUT" | "DELETE",
@@ -29,7 +37,7 @@ export async function call<T>(
   try {
     response = await fetch(`/api/${path}`, options);
   } catch {
-    throw new ServerError("Zumbrel does not answer. Is it still running where it was started?");
+    throw new ServerError("Zumbrel does not answer. Is it still running where it was started?", true);
   }
   const value: unknown = await response.json().catch(() => null);
   if (response.ok) return value as T;
@@ -37,7 +45,7 @@ export async function call<T>(
     typeof value === "object" && value !== null && "error" in value
       ? String(value.error)
       : `The server answered ${response.status}.`;
-  throw new ServerError(error);
+  throw new ServerError(error, response.status === 503);
 }
 
 export const useDesk = () => useQuery({ queryKey: ["desk"], queryFn: () => call<DeskView>("GET", "desk") });

@@ -20,6 +20,19 @@ export interface DeskView {
   demoComing: boolean;
 }
 
+/** An edit that can be undone or redone: its number, by which it is named, and what it did. */
+export interface EditLabel {
+  edit: number;
+  words: string;
+}
+
+/** The answer to undo and redo. `done`: false where it was done already. */
+export interface Stepped {
+  done: boolean;
+  undo: EditLabel | null;
+  redo: EditLabel | null;
+}
+
 export interface RowView {
   id: string;
   photoId: string;
@@ -48,6 +61,8 @@ export interface RowView {
   cleanFrom: number | null;
   /** Pixels that the brief leaves free were given up: all of them, those at which it is looked at, and why. */
   gaveUp: { all: Size; view: Size; why: string } | null;
+  /** It could not be made for no fault of the photo's: it may be tried again. */
+  passing: boolean;
   /** The setting that a person has chosen. */
   choice: Choice | null;
   /** Resolution that the file will carry, in ppi. */
@@ -110,8 +125,8 @@ export interface BatchView {
   /** All briefs in use here, the batch's first. */
   briefs: BriefInUse[];
   rows: RowView[];
-  undo: string | null;
-  redo: string | null;
+  undo: EditLabel | null;
+  redo: EditLabel | null;
   /** Limits on the whole, by brief. */
   totals: TotalView[];
   /** The newest run. */

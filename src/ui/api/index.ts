@@ -22,6 +22,7 @@ export type {
   ComparedView,
   CounterView,
   DeskView,
+  EditLabel,
   LayersView,
   LayerView,
   LighterView,
@@ -33,10 +34,12 @@ export type {
   RunProgress,
   RunView,
   ShelfBrief,
+  Stepped,
   StorageView,
   TotalView,
   TrialView,
   WeighedSizeView,
   WeighView,
 } from "./contract";
+export { type Direction, useStepEdit } from "./edit-step";
 export { type Arrival, sendPhoto, type Upload, useUploads } from "./upload";

@@ -5,7 +5,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useDropzone } from "react-dropzone";
 import { toast } from "sonner";
 import type { RowView } from "../api";
-import { type Arrival, call, useBatch, useChange, useDesk, useEvents, useUploads } from "../api";
+import { type Arrival, call, useBatch, useDesk, useEvents, useStepEdit, useUploads } from "../api";
 import { Header, useRemembered, useStepKeys } from "../parts";
 import { BatchRail } from "./batch-rail";
 import { BriefStrip } from "./brief-strip";
@@ -95,16 +95,15 @@ export function Desk() {
     return () => window.removeEventListener("paste", paste);
   }, [accept]);
 
-  const step = useChange((direction: "undo" | "redo") => call("POST", `batches/${batchId}/${direction}`));
-  const { mutate: stepEdit } = step;
+  const { mutate: stepEdit } = useStepEdit(batchId);
   useStepKeys(batchId ? stepEdit : null);
 
   const none = desk.data !== undefined && desk.data.batches.length === 0 && uploads.length === 0;
   return (
     <div {...drop.getRootProps()} className="relative grid h-screen grid-rows-[46px_1fr] overflow-hidden">
       <Header
-        undo={shown?.undo ?? null}
-        redo={shown?.redo ?? null}
+        undo={shown?.undo?.words ?? null}
+        redo={shown?.redo?.words ?? null}
         onStep={(direction) => stepEdit(direction)}
         status={
           shown?.run && !shown.run.finished

@@ -40,8 +40,14 @@ export function PhotoPane({ batch, row, briefs, chosen }: Props) {
       ),
     }),
   );
+  const again = useChange(() => call("POST", `assignments/${row.assignmentId}/again`, {}));
   const accept = useChange(() =>
-    call("PUT", `batches/${batch.id}/frame`, { rowId: row.id, frame: row.frame, accepted: true }),
+    call("PUT", `batches/${batch.id}/frame`, {
+      rowId: row.id,
+      frame: row.frame,
+      accepted: true,
+      seen: row.frame,
+    }),
   );
   const { state, reason } = rowState(row);
   const router = useRouter();
@@ -62,9 +68,14 @@ export function PhotoPane({ batch, row, briefs, chosen }: Props) {
         className="min-h-0 flex-1 overflow-y-auto px-4 py-3 outline-offset-[-2px]"
       >
         {state === "cannot" && (
-          <p role="alert" className="mb-3 border-l-[3px] border-not bg-not-wash px-3 py-1.5">
-            {reason}
-          </p>
+          <div role="alert" className="mb-3 border-l-[3px] border-not bg-not-wash px-3 py-1.5">
+            <p>{reason}</p>
+            {row.passing && row.assignmentId && (
+              <Button className="mt-1.5" disabled={again.isPending} onClick={() => again.mutate(undefined)}>
+                Try it again
+              </Button>
+            )}
+          </div>
         )}
         {state === "needs" && (
           <div className="mb-3 border-l-[3px] border-needs bg-needs-wash px-3 py-1.5">

@@ -4,6 +4,7 @@ import { Redo2, Undo2 } from "lucide-react";
 import Link from "next/link";
 import { usePathname } from "next/navigation";
 import type { ReactNode } from "react";
+import type { Direction } from "../api";
 import { Button } from "./button";
 
 interface Props {
@@ -11,7 +12,7 @@ interface Props {
   undo: string | null;
   redo: string | null;
   /** Absent on screens without edits. */
-  onStep?: (direction: "undo" | "redo") => void;
+  onStep?: (direction: Direction) => void;
   status: string;
   /** Further buttons of the screen. */
   children?: ReactNode;

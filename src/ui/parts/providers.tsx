@@ -4,17 +4,31 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { Tooltip } from "radix-ui";
 import { type ReactNode, useState } from "react";
 import { Toaster } from "sonner";
+import { ServerError } from "../api";
+import { Away } from "./away";
+
+const MOST_TRIES = 60;
+const isPassing = (error: unknown) => error instanceof ServerError && error.passing;
 
 export function Providers({ children }: { children: ReactNode }) {
   const [client] = useState(
     () =>
       new QueryClient({
-        defaultOptions: { queries: { staleTime: Infinity, retry: 2, refetchOnWindowFocus: false } },
+        defaultOptions: {
+          queries: {
+            staleTime: Infinity,
+            // What is being started again comes back within seconds.
+            retry: (failures, error) => failures < (isPassing(error) ? MOST_TRIES : 2),
+            retryDelay: (failures, error) => (isPassing(error) ? 1000 : 1000 * 2 ** failures),
+            refetchOnWindowFocus: false,
+          },
+        },
       }),
   );
   return (
     <QueryClientProvider client={client}>
       <Tooltip.Provider delayDuration={300}>{children}</Tooltip.Provider>
+      <Away />
       <Toaster
         position="bottom-center"
         toastOptions={{

@@ -6,8 +6,8 @@
  */
 import { useRouter } from "next/navigation";
 import { useCallback, useEffect, useMemo } from "react";
-import type { RowView } from "../api";
-import { call, useBatch, useChange, useEvents } from "../api";
+import type { Direction, RowView } from "../api";
+import { useBatch, useEvents, useStepEdit } from "../api";
 import { useAddress } from "./address";
 import { useStepKeys } from "./step-keys";
 
@@ -16,9 +16,7 @@ export function usePhotoScreen(fits: (row: RowView) => boolean) {
   useEvents();
   const [address, choose] = useAddress();
   const { data: batch, error } = useBatch(address?.batch ?? null);
-  const step = useChange((direction: "undo" | "redo") =>
-    call("POST", `batches/${address?.batch}/${direction}`),
-  );
+  const step = useStepEdit(address?.batch ?? null);
   useStepKeys(batch ? step.mutate : null);
   const router = useRouter();
   const back = useCallback(
@@ -43,9 +41,9 @@ export function usePhotoScreen(fits: (row: RowView) => boolean) {
     choose,
     back,
     undo: {
-      undo: batch?.undo ?? null,
-      redo: batch?.redo ?? null,
-      onStep: (direction: "undo" | "redo") => step.mutate(direction),
+      undo: batch?.undo?.words ?? null,
+      redo: batch?.redo?.words ?? null,
+      onStep: (direction: Direction) => step.mutate(direction),
     },
     /** Why there is nothing yet, or nothing at all. */
     missing: (words: string) =>

@@ -30,10 +30,27 @@ export async function flatten(
   artwork: Artwork,
   read: (layer: Layer) => Promise<LayerPixels>,
 ): Promise<Canvas> {
+  const canvases = 1 + depthOf(artwork.root);
+  if (canvases * artwork.width * artwork.height > MOST_CANVAS)
+    throw new Error(
+      `its groups lie ${canvases - 1} deep in each other, which takes more memory than there is for a photo`,
+    );
   const canvas = emptyCanvas(artwork.width, artwork.height);
   await layGroup(artwork.root, canvas, read);
   return canvas;
 }
+
+/** Pixels of all canvases that are held at a time, 16 bytes each. */
+const MOST_CANVAS = 80_000_000;
+
+/** Canvases that groups in groups need beside the whole picture's. */
+const depthOf = ({ children }: Group): number =>
+  Math.max(
+    0,
+    ...children.map((node) =>
+      node.kind === "layer" || !node.visible ? 0 : depthOf(node) + (node.isolated ? 1 : 0),
+    ),
+  );
 
 async function layGroup(
   group: Group,

@@ -1,6 +1,3 @@
-import { changeBatch, route } from "@/app/server";
-import { stepEdit } from "@/store/queries";
+import { editStep } from "@/app/server";
 
-export const POST = route(async (_request, { id }) => ({
-  done: await changeBatch(id, (tx, batch) => stepEdit(tx, batch.workspaceId, batch.id, "undo")),
-}));
+export const POST = editStep("undo");

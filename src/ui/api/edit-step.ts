@@ -1,0 +1,36 @@
+"use client";
+
+/** Undo and redo of a batch's edits: each names the edit that it means. */
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { toast } from "sonner";
+import { call } from "./client";
+import type { BatchView, Stepped } from "./contract";
+
+export type Direction = "undo" | "redo";
+
+/** An edit made here a moment ago is waited for: it is the one that is meant. */
+const LOOK_MS = 25;
+const MOST_LOOKS = 120;
+
+export function useStepEdit(batchId: string | null) {
+  const client = useQueryClient();
+  return useMutation({
+    scope: { id: `step ${batchId}` },
+    mutationFn: async (direction: Direction): Promise<Stepped | null> => {
+      const queryKey = ["batch", batchId];
+      const busy = () => client.isMutating() > 1 || client.isFetching({ queryKey, exact: true }) > 0;
+      for (let n = 0; n < MOST_LOOKS && busy(); n += 1)
+        await new Promise((done) => setTimeout(done, LOOK_MS));
+      const label = client.getQueryData<BatchView>(queryKey)?.[direction];
+      if (!label) return null;
+      const stepped = await call<Stepped>("POST", `batches/${batchId}/${direction}`, { edit: label.edit });
+      // The next step is that of the new label, not of the one that was shown.
+      client.setQueryData<BatchView>(queryKey, (old) => old && { ...old, ...labelsOf(stepped) });
+      return stepped;
+    },
+    onError: (error) => toast.error(error.message),
+    onSettled: () => void client.invalidateQueries(),
+  });
+}
+
+const labelsOf = ({ undo, redo }: Stepped) => ({ undo, redo });
