@@ -115,7 +115,9 @@ test("worker, web and database killed in the middle of a run: all heals by itsel
     for (const pid of postmaster) process.kill(pid, "SIGKILL");
     await page.getByRole("button", { name: /^Hard times/ }).click();
     await expect(page.getByText(/being started again/)).toHaveCount(0, { timeout: 30_000 });
-    await expect(page.getByRole("grid").getByText("p3.jpg", { exact: true })).toBeVisible({ timeout: 30_000 });
+    await expect(page.getByRole("grid").getByText("p3.jpg", { exact: true })).toBeVisible({
+      timeout: 30_000,
+    });
     expect(app.process.exitCode).toBeNull();
   } finally {
     await app.stop();

@@ -80,3 +80,27 @@ test("wrong requests get a 4xx with one sentence", async ({ page }) => {
     expect(((await response.json()) as { error: string }).error).toMatch(words);
   }
 });
+
+test("other protocols, methods and addresses are answered in order, and an upgrade does not stay open", async () => {
+  const { hostname, port } = new URL(address());
+  const upgraded = await new Promise<string>((resolve, reject) => {
+    const socket = connect({ host: hostname, port: Number(port) });
+    let text = "";
+    socket.on("data", (piece) => (text += piece.toString()));
+    socket.on("close", () => resolve(text));
+    socket.on("error", reject);
+    socket.write(
+      "GET / HTTP/1.1\r\nhost: elsewhere.test\r\nconnection: upgrade\r\nupgrade: websocket\r\n\r\n",
+    );
+  });
+  expect(upgraded).toMatch(/^HTTP\/1.1 426/);
+  for (const [path, method, status] of [
+    ["/api/desk", "TRACE", 405],
+    ["/api/batches/%", "GET", 400],
+    ["/api/nothing/of/this/kind", "GET", 404],
+  ] as const) {
+    const answer = await ask({ host: own() }, path, method);
+    expect(answer.status, path).toBe(status);
+    expect(JSON.parse(answer.body), path).toEqual({ error: expect.any(String) });
+  }
+});

@@ -6,7 +6,7 @@ import next from "next";
 import { troubleOf } from "@/core/photo";
 import { makeLog, readEnvironment } from "@/store";
 import { breakOff } from "@/store/queries";
-import { atDoor, bring, getStore, refusalOf, route, startMailbox } from "./server";
+import { atDoor, bring, faultOf, getStore, paced, refusalOf, route, startMailbox } from "./server";
 
 const { port, logLevel } = readEnvironment();
 const log = makeLog("web", logLevel);
@@ -19,7 +19,7 @@ const UPLOAD = /^\/api\/batches\/([0-9a-f-]{36})\/photos(?:\?|$)/;
 
 async function receive(id: string, request: IncomingMessage, response: ServerResponse): Promise<void> {
   const query = new URL(request.url ?? "/", `http://127.0.0.1:${port}`).searchParams;
-  const answer = await route(() => bring(id, query, request))(new Request("http://127.0.0.1/"), {
+  const answer = await route(() => bring(id, query, paced(request)))(new Request("http://127.0.0.1/"), {
     params: Promise.resolve({}),
   });
   // What is left of a body that was refused is read and thrown away, so that the sender hears the answer.
@@ -30,9 +30,11 @@ async function receive(id: string, request: IncomingMessage, response: ServerRes
 
 const server = createServer((request, response) => {
   const refused = refusalOf(request.headers, port);
-  if (refused) {
-    response.writeHead(403, { "content-type": "application/json" });
-    response.end(JSON.stringify({ error: refused }));
+  const fault = refused === null ? faultOf(request.method, request.url) : { status: 403, words: refused };
+  if (fault) {
+    response.writeHead(fault.status, { "content-type": "application/json", connection: "close" });
+    response.end(JSON.stringify({ error: fault.words }));
+    request.resume();
     return;
   }
   response.setHeader("x-content-type-options", "nosniff");
@@ -52,8 +54,17 @@ const server = createServer((request, response) => {
     response.end();
   });
 });
-// Large photos over slow links take longer than Node's usual five minutes.
+// Large photos over slow links take longer than Node's usual five minutes; bodies have a pace to keep instead.
 server.requestTimeout = 0;
+server.headersTimeout = 15_000;
+// A line on which nothing at all moves; event streams beat every 15 s.
+server.setTimeout(180_000);
+// Nothing here speaks another protocol.
+server.on("upgrade", (_request, socket) =>
+  socket.end("HTTP/1.1 426 Upgrade Required\r\nconnection: close\r\ncontent-length: 0\r\n\r\n", () =>
+    socket.destroy(),
+  ),
+);
 const mailbox = await onceThere(async () => {
   await breakOff(
     getStore().db,

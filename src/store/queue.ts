@@ -2,7 +2,7 @@
  * Jobs, added through the queue's own SQL functions, so that they share the transaction of the rows they
  * belong to.
  */
-import { sql } from "drizzle-orm";
+import { type SQL, sql } from "drizzle-orm";
 import type { Choice } from "@/core/coding";
 import type { Executor } from "./store";
 
@@ -23,6 +23,23 @@ export const PRIORITY = {
 export const addJob = (db: Executor, task: Task, id: string, priority: number): Promise<void> =>
   addJobs(db, task, [id], priority);
 
+/** Pixels from which on a photo takes seconds to minutes whatever is done with it. */
+const HEAVY = 150_000_000;
+const pixels = sql`(p.facts ->> 'width')::float8 * (p.facts ->> 'height')::float8`;
+/** Pixels of the photo that a job is about. */
+const PIXELS: Partial<Record<Task, SQL>> = {
+  thumb: sql`(select ${pixels} from photos p where p.id = t.id::uuid)`,
+  measure: sql`(select ${pixels} from assignments a join batch_photos bp on bp.id = a.batch_photo_id join photos p on p.id = bp.photo_id where a.id = t.id::uuid)`,
+  make: sql`(select ${pixels} from run_items i join assignments a on a.id = i.assignment_id join batch_photos bp on bp.id = a.batch_photo_id join photos p on p.id = bp.photo_id where i.id = t.id::uuid)`,
+};
+PIXELS.weigh = PIXELS.measure;
+
+/** Such photos are worked on one at a time, so that the others always have room beside them. */
+function laneOf(task: Task): SQL {
+  const size = PIXELS[task];
+  return size ? sql`case when ${size} > ${HEAVY} then 'heavy' end` : sql`null::text`;
+}
+
 /** How often a job is offered that a worker takes at the very moment when it is replaced. */
 const TRIES = 8;
 
@@ -38,7 +55,7 @@ export async function addJobs(
   let left = [...ids];
   for (let n = 0; left.length && n < TRIES; n += 1) {
     const { rows } = await db.execute<{ id: string; job: string | null }>(
-      sql`select t.id, (graphile_worker.add_job(${task}, payload := json_build_object('id', t.id), job_key := ${`${task}:`} || t.id, priority := ${priority}::int, max_attempts := 5)).id as job
+      sql`select t.id, (graphile_worker.add_job(${task}, payload := json_build_object('id', t.id), job_key := ${`${task}:`} || t.id, queue_name := ${laneOf(task)}, priority := ${priority}::int, max_attempts := 5)).id as job
           from jsonb_array_elements_text(${JSON.stringify(left)}::jsonb) as t(id)`,
     );
     // A job that was taken between the queue's two looks at it is neither replaced nor followed: no job

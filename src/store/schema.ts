@@ -119,7 +119,11 @@ export const photos = pgTable(
     thumbSha256: text("thumb_sha256").references(() => files.sha256),
     createdAt: created(),
   },
-  (t) => [uniqueIndex("photos_same").on(t.workspaceId, t.sha256)],
+  (t) => [
+    uniqueIndex("photos_same").on(t.workspaceId, t.sha256),
+    index("photos_file").on(t.sha256),
+    index("photos_thumb").on(t.thumbSha256),
+  ],
 );
 
 export const batchPhotos = pgTable(
@@ -145,6 +149,7 @@ export const batchPhotos = pgTable(
   (t) => [
     uniqueIndex("batch_photos_same").on(t.batchId, t.photoId),
     index("batch_photos_order").on(t.batchId, t.position),
+    index("batch_photos_photo").on(t.photoId),
   ],
 );
 
@@ -181,7 +186,10 @@ export const assignments = pgTable(
     createdAt: created(),
     deletedAt: deleted(),
   },
-  (t) => [uniqueIndex("assignments_same").on(t.batchPhotoId, t.revisionId, t.frameKey)],
+  (t) => [
+    uniqueIndex("assignments_same").on(t.batchPhotoId, t.revisionId, t.frameKey),
+    uniqueIndex("assignments_current").on(t.batchPhotoId, t.revisionId).where(sql`${t.current}`),
+  ],
 );
 
 export const shares = pgTable(
@@ -234,39 +242,47 @@ export const trials = pgTable(
     ms: integer("ms"),
     usedAt: timestamp("used_at", { withTimezone: true }).notNull().defaultNow(),
   },
-  (t) => [primaryKey({ columns: [t.pictureKey, t.settingKey] }), index("trials_used").on(t.usedAt)],
+  (t) => [
+    primaryKey({ columns: [t.pictureKey, t.settingKey] }),
+    index("trials_used").on(t.usedAt),
+    index("trials_file").on(t.sha256),
+  ],
 );
 
-export const runs = pgTable("runs", {
-  id: id(),
-  workspaceId: workspace(),
-  batchId: uuid("batch_id")
-    .notNull()
-    .references(() => batches.id),
-  /** The batch's brief; each item keeps the one that it was made under. */
-  revisionId: uuid("revision_id").references(() => briefRevisions.id),
-  /** Order in which runs were begun: a clock may be set back. */
-  seq: integer("seq").notNull().generatedAlwaysAsIdentity(),
-  /** A name for lists: that of the batch and of the brief, as they were. */
-  title: text("title").notNull().default(""),
-  /** The limit on the whole that it was made under. */
-  limit: jsonb("limit").$type<Limit>(),
-  createdAt: created(),
-  /**
-   * When work on it was last taken up, and how many items were finished then: time left is worked out from
-   * there.
-   */
-  resumedAt: timestamp("resumed_at", { withTimezone: true }).notNull().defaultNow(),
-  finishedThen: integer("finished_then").notNull().default(0),
-  pausedAt: timestamp("paused_at", { withTimezone: true }),
-  /** Why it pauses where nobody asked for it. */
-  pauseReason: text("pause_reason"),
-  cancelledAt: timestamp("cancelled_at", { withTimezone: true }),
-  finishedAt: timestamp("finished_at", { withTimezone: true }),
-  /** Its files were given up; the record stays. */
-  filesDeletedAt: timestamp("files_deleted_at", { withTimezone: true }),
-  deletedAt: deleted(),
-});
+export const runs = pgTable(
+  "runs",
+  {
+    id: id(),
+    workspaceId: workspace(),
+    batchId: uuid("batch_id")
+      .notNull()
+      .references(() => batches.id),
+    /** The batch's brief; each item keeps the one that it was made under. */
+    revisionId: uuid("revision_id").references(() => briefRevisions.id),
+    /** Order in which runs were begun: a clock may be set back. */
+    seq: integer("seq").notNull().generatedAlwaysAsIdentity(),
+    /** A name for lists: that of the batch and of the brief, as they were. */
+    title: text("title").notNull().default(""),
+    /** The limit on the whole that it was made under. */
+    limit: jsonb("limit").$type<Limit>(),
+    createdAt: created(),
+    /**
+     * When work on it was last taken up, and how many items were finished then: time left is worked out from
+     * there.
+     */
+    resumedAt: timestamp("resumed_at", { withTimezone: true }).notNull().defaultNow(),
+    finishedThen: integer("finished_then").notNull().default(0),
+    pausedAt: timestamp("paused_at", { withTimezone: true }),
+    /** Why it pauses where nobody asked for it. */
+    pauseReason: text("pause_reason"),
+    cancelledAt: timestamp("cancelled_at", { withTimezone: true }),
+    finishedAt: timestamp("finished_at", { withTimezone: true }),
+    /** Its files were given up; the record stays. */
+    filesDeletedAt: timestamp("files_deleted_at", { withTimezone: true }),
+    deletedAt: deleted(),
+  },
+  (t) => [index("runs_batch").on(t.batchId)],
+);
 
 export const runItems = pgTable(
   "run_items",
@@ -294,6 +310,8 @@ export const runItems = pgTable(
     uniqueIndex("run_items_same").on(t.runId, t.assignmentId),
     uniqueIndex("run_items_name").on(t.runId, sql`lower(${t.outputName})`),
     index("run_items_left").on(t.runId, t.state),
+    index("run_items_assignment").on(t.assignmentId),
+    index("run_items_output").on(t.outputSha256),
   ],
 );
 

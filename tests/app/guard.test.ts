@@ -1,5 +1,7 @@
+import { setTimeout } from "node:timers/promises";
 import { describe, expect, it } from "vitest";
-import { attachment, checkId, RequestError, refusalOf, route } from "@/app/server";
+import { z } from "zod";
+import { attachment, checkId, faultOf, paced, RequestError, readBody, refusalOf, route } from "@/app/server";
 import { TooLargeError } from "@/store/file-store";
 
 describe("the guard", () => {
@@ -61,5 +63,55 @@ describe("answers", () => {
       `attachment; filename="d_mmer_ung (1).jpg"; filename*=UTF-8''d%C3%A4mmer%22ung%20%281%29.jpg`,
     );
     expect(() => checkId("../../etc")).toThrow(RequestError);
+  });
+});
+
+describe("what comes in", () => {
+  it("is refused by its method or its address before anybody looks", () => {
+    expect(faultOf("GET", "/api/desk?x=%C3%A4")).toBeNull();
+    expect(faultOf("TRACE", "/")).toMatchObject({ status: 405 });
+    expect(faultOf("GET", "/api/batches/%")).toMatchObject({ status: 400 });
+    expect(faultOf("POST", "/api/batches/x/photos?name=a%00b.jpg")).toMatchObject({ status: 400 });
+  });
+
+  it("is read no further than it may be long", async () => {
+    let sent = 0;
+    const endless = new ReadableStream<Uint8Array>({
+      pull(controller) {
+        sent += 65_536;
+        controller.enqueue(new Uint8Array(65_536).fill(32));
+      },
+    });
+    const request = new Request("http://127.0.0.1/", {
+      method: "POST",
+      body: endless,
+      duplex: "half",
+    } as RequestInit);
+    await expect(readBody(request, z.unknown())).rejects.toMatchObject({ status: 413 });
+    expect(sent).toBeLessThan(2_500_000);
+  });
+
+  it.each(['{"name":"a\\u0000b"}', '{"name":"a\0b"}'])("holds no character of code 0: %j", async (body) => {
+    const request = new Request("http://127.0.0.1/", { method: "POST", body });
+    await expect(readBody(request, z.unknown())).rejects.toMatchObject({ status: 400 });
+  });
+
+  it("has a pace to keep, and whoever writes it away may be slow", async () => {
+    async function* trickle(pause: number) {
+      for (let n = 0; n < 8; n += 1) {
+        await setTimeout(pause);
+        yield new Uint8Array(10);
+      }
+    }
+    const read = async (stream: AsyncIterable<Uint8Array>, slow: number) => {
+      let bytes = 0;
+      for await (const piece of paced(stream, { bytes: 30, ms: 200 })) {
+        bytes += piece.length;
+        await setTimeout(slow);
+      }
+      return bytes;
+    };
+    expect(await read(trickle(1), 120)).toBe(80);
+    await expect(read(trickle(150), 0)).rejects.toMatchObject({ status: 408 });
   });
 });

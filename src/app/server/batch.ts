@@ -2,7 +2,7 @@
 import { sql } from "drizzle-orm";
 import type { Executor } from "@/store";
 import { announce } from "@/store";
-import { type BatchRow, getBatch } from "@/store/queries";
+import { type BatchRow, followComparison, getBatch } from "@/store/queries";
 import { checkId, RequestError } from "./answer";
 import { getStore, getWorkspace } from "./store";
 
@@ -25,6 +25,7 @@ export async function changeBatch<T>(
     const batch = await getBatch(tx, workspaceId, id);
     if (!batch) throw new RequestError(404, "This batch is no longer there. Choose another on the left.");
     const result = await change(tx, batch);
+    await followComparison(tx, id);
     await announce(tx, id);
     return result;
   });

@@ -18,3 +18,20 @@ export function refusalOf(
   }
   return null;
 }
+
+const METHODS: ReadonlySet<string> = new Set(["GET", "HEAD", "POST", "PUT", "DELETE"]);
+
+/** What is wrong with a request before anybody looks at what it asks for: its status and a sentence; else null. */
+export function faultOf(
+  method: string | undefined,
+  url: string | undefined,
+): { status: number; words: string } | null {
+  if (!METHODS.has(method ?? "")) return { status: 405, words: `${method} means nothing here.` };
+  try {
+    const text = decodeURIComponent(url ?? "/");
+    if (!text.includes("\0")) return null;
+  } catch {
+    // A "%" that begins no character.
+  }
+  return { status: 400, words: "The address is not written as addresses are." };
+}

@@ -17,10 +17,11 @@ export { requireReceiver, startMailbox } from "./counter-desk";
 export { atDoor } from "./doors";
 export { editStep } from "./edit-step";
 export { events } from "./events";
-export { refusalOf } from "./guard";
+export { faultOf, refusalOf } from "./guard";
 export { beginHandover, tryAgain } from "./hand-over";
 export { layersView, lighterView } from "./layers";
 export { forScreen } from "./look";
+export { paced } from "./paced";
 export {
   originalPicture,
   originalSize,

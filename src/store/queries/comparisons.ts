@@ -103,11 +103,16 @@ export interface ComparedTotal {
   worst: number | null;
 }
 
-/** Totals of each setting. Frames or briefs that changed meanwhile, and photos that came, are taken in. */
+/** What is compared follows a change of the batch: other frames, other briefs, photos that came. */
+export async function followComparison(db: Executor, batchId: string): Promise<void> {
+  const choices = await choicesOf(db, batchId);
+  if (choices.length) await ensure(db, batchId, choices);
+}
+
+/** Totals of each setting. */
 export async function totals(db: Executor, batchId: string): Promise<ComparedTotal[]> {
   const choices = await choicesOf(db, batchId);
   if (!choices.length) return [];
-  await ensure(db, batchId, choices);
   const all = await assignmentsOf(db, batchId, choices);
   return choices.map((choice) => {
     const mine = all.filter((one) => one.choice === choice);

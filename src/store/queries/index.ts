@@ -12,7 +12,7 @@ export {
   setShelved,
   shelve,
 } from "./briefs";
-export { compare, MOST_CHOICES, runAll, totals } from "./comparisons";
+export { compare, followComparison, MOST_CHOICES, runAll, totals } from "./comparisons";
 export {
   type ArrivalRow,
   addArrived,
@@ -35,7 +35,7 @@ export {
   setRules,
   setSlots,
 } from "./counter";
-export { type EditLabel, editState, makeEdit, stepEdit } from "./edits";
+export { editState, makeEdit, stepEdit } from "./edits";
 export { keepFailure, measureAgain } from "./failures";
 export { FileGoneError, keepBytes, keepFile, releaseFile } from "./files";
 export {

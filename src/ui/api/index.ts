@@ -22,7 +22,6 @@ export type {
   ComparedView,
   CounterView,
   DeskView,
-  EditLabel,
   LayersView,
   LayerView,
   LighterView,
