@@ -5,6 +5,7 @@ import { mkdir, readFile, rm, writeFile } from "node:fs/promises";
 import { hostname } from "node:os";
 import { join } from "node:path";
 import { parseArgs } from "node:util";
+import { isDiskFull } from "@/core/photo";
 import { addJob, migrateStore, openStore, PRIORITY } from "@/store";
 import { buryInstance, getSetting } from "@/store/queries";
 import { DatabaseWatch } from "./database-watch";
@@ -183,9 +184,14 @@ async function main(): Promise<void> {
   }
 }
 
+function wordsOf(error: unknown): string {
+  if (error instanceof SetupError) return error.message;
+  if (isDiskFull(error))
+    return "The disk is full, so Zumbrel cannot start. Free some space and start it again.";
+  return error instanceof Error ? (error.stack ?? error.message) : String(error);
+}
+
 main().catch((error: unknown) => {
-  process.stderr.write(
-    `zumbrel: ${error instanceof SetupError ? error.message : error instanceof Error ? (error.stack ?? error.message) : String(error)}\n`,
-  );
+  warn(wordsOf(error));
   process.exit(error instanceof SetupError ? 2 : 1);
 });

@@ -137,9 +137,13 @@ const list = (names: readonly string[]) =>
 const chunks = <T>(list: readonly T[], size = 200): T[][] =>
   Array.from({ length: Math.ceil(list.length / size) }, (_, i) => list.slice(i * size, (i + 1) * size));
 
+/** Files without a row that are older than so many ms were left behind, not just stored. */
+const LEFT_BEHIND_MS = 3_600_000;
+
 /** What the worker does now and then. */
 export async function tidy(store: Store): Promise<Collected> {
   await trimTrials(store);
+  await removeStrays(store, await checkStore(store, LEFT_BEHIND_MS));
   return collectFiles(store);
 }
 
