@@ -115,7 +115,15 @@ const fresh = {
   total: { max: `${photos * 90}kB`, counted: "files" },
 };
 await call("PUT", `batches/${id}/brief`, { fresh, words: "a brief" });
-await insist("POST", `batches/${id}/runs`, {});
+/** A run can begin once the limit is shared. */
+const begin = async (how) => {
+  for (;;) {
+    const { status } = await insist("POST", `batches/${id}/runs`, how);
+    if (status === 200) return;
+    await pause(500);
+  }
+};
+await begin({});
 
 const healing = { worker: [], web: [], database: [] };
 const there = async (kind, before) => {
@@ -151,7 +159,7 @@ for (let n = 0; n < kills; n += 1) {
       /* It had ended. */
     }
   const latest = (await insist("GET", `batches/${id}`)).body.run;
-  if (latest?.finished) await insist("POST", `batches/${id}/runs`, { anew: true });
+  if (latest?.finished) await begin({ anew: true });
 }
 for (const [kind, list] of Object.entries(healing))
   console.log(
