@@ -43,6 +43,7 @@ const read = (path) => {
 };
 const KINDS = {
   worker: /\.build\/worker\.mjs/,
+  maker: /\.build\/maker\.mjs/,
   web: /\.build\/web\.mjs/,
   database: /bin\/postgres/,
   launcher: /\.build\/start\.mjs/,
@@ -125,7 +126,7 @@ const begin = async (how) => {
 };
 await begin({});
 
-const healing = { worker: [], web: [], database: [] };
+const healing = { worker: [], maker: [], web: [], database: [] };
 const there = async (kind, before) => {
   const start = performance.now();
   for (;;) {

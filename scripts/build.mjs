@@ -23,6 +23,7 @@ const all = {
   start: "src/launch/start.ts",
   web: "src/app/main.ts",
   worker: "src/jobs/worker.ts",
+  maker: "src/jobs/maker.ts",
   demo: "demo/main.ts",
   "demo-part": "demo/part.ts",
 };

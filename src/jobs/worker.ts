@@ -1,6 +1,6 @@
 /**
- * The background process: takes jobs from the queue, two at a time, one decoder thread each. Several share
- * one database.
+ * The background process: takes jobs from the queue, and has photos worked on by processes of their own, two at a
+ * time. Several share one database.
  */
 import { EventEmitter } from "node:events";
 import { hostname } from "node:os";
@@ -8,18 +8,15 @@ import { setTimeout } from "node:timers/promises";
 import { Logger, run, type TaskList } from "graphile-worker";
 import { z } from "zod";
 import { choiceSchema } from "@/core/coding";
-import { oneThreadEach } from "@/imaging/workers";
-import { loadDemo } from "@/launch";
 import { makeLog, openStore, readEnvironment } from "@/store";
 import { addLostJobs, beat, buryInstance, DeathWatch, healClock, signOff, tidy } from "@/store/queries";
-import { make } from "./make";
-import { measure } from "./measure";
+import { Makers } from "./makers";
 import { type Kind, underPolicy } from "./policy";
 import { share } from "./share";
 import { freeBytes, ROOM, resumeWhereSpace } from "./space";
-import { thumb } from "./thumb";
-import { trial, weigh } from "./weigh";
 
+/** Photos that are worked on at a time. */
+const ATONCE = 2;
 const BEAT_MS = 5000;
 const LOOK_MS = 5000;
 /** A worker that does not beat for so long is dead. */
@@ -32,16 +29,17 @@ const GRACE_MS = 1800;
 const environment = readEnvironment();
 const log = makeLog("worker", environment.logLevel);
 const store = openStore(environment);
-oneThreadEach();
 
 const payload = z.object({ id: z.string() });
+/** Work on photos is done by processes of their own: strangers' bytes never come into this one. */
+const makers = new Makers(store.db, ATONCE);
+/** Those of photos that somebody looks at keep their pictures, so that a click is answered at once. */
+const looked = new Makers(store.db, 1);
 const task =
-  (kind: Kind, work: (id: string) => Promise<unknown>): TaskList[string] =>
+  (kind: Kind, by: Makers): TaskList[string] =>
   async (raw, { job }) => {
     const { id } = payload.parse(raw);
-    const start = performance.now();
-    await underPolicy(store, { kind, id, attempt: job.attempts }, async () => void (await work(id)));
-    log.debug({ task: kind, id, ms: Math.round(performance.now() - start) }, "done");
+    await by.work({ kind, id, attempt: job.attempts });
   };
 
 const logger = new Logger(
@@ -55,25 +53,21 @@ events.on("pool:create", ({ workerPool }: { workerPool: { id: string } }) => ids
 const instance = process.env.ZUMBREL_INSTANCE ?? `${hostname()} ${process.pid}`;
 await databaseThere();
 // What a process in this place held before is free: it has ended.
-await buryInstance(store.db, instance, false);
+await buryInstance(store.db, instance);
 const common = { pgPool: store.pool, pollInterval: 1000, events, noHandleSignals: true, crontab: "", logger };
 const runner = await run({
   ...common,
-  concurrency: 2,
+  concurrency: ATONCE,
   taskList: {
-    measure: task("measure", (id) => measure(store, id)),
-    make: task("make", (id) => make(store, id)),
-    thumb: task("thumb", (id) => thumb(store, id)),
-    demo: task("demo", async () => {
-      const missing = await loadDemo(store, process.cwd(), environment.dataDir);
-      if (missing.length)
-        log.warn(
-          { missing },
-          "pictures of the demo are left out, because no maker of such files is installed",
-        );
-    }),
-    weigh: task("weigh", (id) => weigh(store, id)),
-    share: task("share", (id) => share(store, id)),
+    measure: task("measure", makers),
+    make: task("make", makers),
+    thumb: task("thumb", makers),
+    demo: task("demo", makers),
+    weigh: task("weigh", looked),
+    share: async (raw, { job }) => {
+      const { id } = payload.parse(raw);
+      await underPolicy(store, { kind: "share", id, attempt: job.attempts }, () => share(store, id));
+    },
   },
 });
 // Somebody waits in front of these: they do not queue behind encodes that take seconds.
@@ -84,7 +78,7 @@ const atOnce = await run({
   taskList: {
     trial: async (raw, { job }) => {
       const { id, choice } = wantedTrial.parse(raw);
-      await underPolicy(store, { kind: "trial", id, attempt: job.attempts }, () => trial(store, id, choice));
+      await looked.work({ kind: "trial", id, choice, attempt: job.attempts });
     },
   },
 });
@@ -129,6 +123,8 @@ async function stop(): Promise<void> {
     setTimeout(GRACE_MS),
   ]);
   await Promise.race([signOff(store.db, [...ids]).catch(() => undefined), setTimeout(1000)]);
+  makers.end();
+  looked.end();
   process.exit(0);
 }
 

@@ -1,21 +1,12 @@
 /** A process that is started again when it ends, with growing pauses, until it ends at once ten times over. */
 import type { ChildProcess } from "node:child_process";
-import { readFile } from "node:fs/promises";
-
-/** How a process ended that nobody had asked to end. */
-export interface Ended {
-  code: number | null;
-  signal: NodeJS.Signals | null;
-  /** By itself: a crash, or for lack of memory; not killed by somebody. */
-  byItself: boolean;
-}
 
 export interface KeptTask {
   /** In sentences: "the worker". */
   name: string;
   start: () => ChildProcess;
   /** Before it is started again. */
-  onEnd?: (ended: Ended) => Promise<void>;
+  onEnd?: () => Promise<void>;
   say: (text: string) => void;
   /** It ended at once too often; nothing is started any more. */
   giveUp: (why: string) => void;
@@ -47,7 +38,6 @@ export class KeptAlive {
 
   private run(ready: () => void): void {
     if (this.stopping) return;
-    const killsBefore = outOfMemoryKills();
     const started = performance.now();
     const child = this.task.start();
     this.child = child;
@@ -56,24 +46,18 @@ export class KeptAlive {
       if (this.stopping) return;
       const lived = performance.now() - started;
       this.quick = lived < QUICK_MS ? this.quick + 1 : 1;
-      void this.again(ready, { code, signal, killsBefore });
+      void this.again(ready, String(signal ?? code));
     });
   }
 
-  private async again(
-    ready: () => void,
-    { code, signal, killsBefore }: Omit<Ended, "byItself"> & { killsBefore: Promise<number> },
-  ): Promise<void> {
+  private async again(ready: () => void, how: string): Promise<void> {
     const { name, say, giveUp, onEnd, pauses = PAUSES } = this.task;
-    const starved = signal === "SIGKILL" && (await outOfMemoryKills()) > (await killsBefore);
-    const byItself = starved || (signal === null ? code !== 0 : !BY_SOMEBODY.has(signal));
-    const how = starved ? "for lack of memory" : `(${signal ?? code})`;
     if (this.quick > MOST_QUICK) {
-      giveUp(`${name} has ended ${MOST_QUICK} times right after it was started, the last time ${how}`);
+      giveUp(`${name} has ended ${MOST_QUICK} times right after it was started, the last time (${how})`);
       return;
     }
-    say(`${name} has ended ${how}; it is being started again.`);
-    await onEnd?.({ code, signal, byItself }).catch(() => undefined);
+    say(`${name} has ended (${how}); it is being started again.`);
+    await onEnd?.().catch(() => undefined);
     const pause = pauses[Math.min(pauses.length - 1, this.quick - 1)];
     this.timer = setTimeout(() => this.run(ready), pause);
   }
@@ -90,18 +74,4 @@ export class KeptAlive {
     await ended;
     clearTimeout(force);
   }
-}
-
-const BY_SOMEBODY: ReadonlySet<NodeJS.Signals> = new Set([
-  "SIGKILL",
-  "SIGTERM",
-  "SIGINT",
-  "SIGHUP",
-  "SIGQUIT",
-]);
-
-/** Processes that the kernel has ended for lack of memory since it was started; 0 where it does not tell. */
-async function outOfMemoryKills(): Promise<number> {
-  const text = await readFile("/proc/vmstat", "utf8").catch(() => "");
-  return Number(/^oom_kill (\d+)$/m.exec(text)?.[1] ?? 0);
 }

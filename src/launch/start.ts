@@ -10,7 +10,7 @@ import { addJob, migrateStore, openStore, PRIORITY } from "@/store";
 import { buryInstance, getSetting } from "@/store/queries";
 import { DatabaseWatch } from "./database-watch";
 import { demoFolder, shipBriefs } from "./demo";
-import { type Ended, KeptAlive } from "./kept-alive";
+import { KeptAlive } from "./kept-alive";
 import { dataFolder } from "./places";
 import { freePort, Postgres, SetupError } from "./postgres";
 
@@ -135,7 +135,7 @@ async function main(): Promise<void> {
   await shipBriefs(store);
   // The lock of this data folder is ours, so whatever worked on it before is dead.
   const instance = `${hostname()} ${dataDir}`;
-  for (let n = 0; n < MOST_WORKERS; n += 1) await buryInstance(store.db, slotOf(instance, n), false);
+  for (let n = 0; n < MOST_WORKERS; n += 1) await buryInstance(store.db, slotOf(instance, n));
   await store.files.clearParts();
   const loadsDemo = !options.empty && (await getSetting(store.db, "demo")) === null;
   if (loadsDemo) await addJob(store.db, "demo", "demo", PRIORITY.demo);
@@ -154,7 +154,7 @@ async function main(): Promise<void> {
     ZUMBREL_INSTANCE: slot,
     ZUMBREL_OUT_ROOTS: JSON.stringify(options.outRoots),
   });
-  const keep = (name: string, slot: string, bundle: string, onEnd?: (ended: Ended) => Promise<void>) => {
+  const keep = (name: string, slot: string, bundle: string, onEnd?: () => Promise<void>) => {
     const start = () =>
       fork(join(root, ".build", `${bundle}.mjs`), [], {
         cwd: root,
@@ -168,8 +168,8 @@ async function main(): Promise<void> {
   watch = new DatabaseWatch({ server, dataDir, say: warn, giveUp });
   const workers = Array.from({ length: options.workers }, (_, n) => {
     const slot = slotOf(instance, n);
-    // What it held is free at once; what has ended it by itself is counted.
-    return keep("the worker", slot, "worker", ({ byItself }) => buryInstance(store.db, slot, byItself));
+    // What it held is free at once.
+    return keep("the worker", slot, "worker", () => buryInstance(store.db, slot));
   });
   await Promise.all([keep("the web process", instance, "web"), ...workers]);
   say(`Zumbrel is at ${address}  (Ctrl-C stops it)`);

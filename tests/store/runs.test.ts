@@ -265,7 +265,7 @@ describe("workers", () => {
     const [mine, other] = [await locked("pool-mine"), await locked("pool-other")];
     await beat(store.db, "here", ["pool-mine"]);
     await beat(store.db, "there", ["pool-other"]);
-    await buryInstance(store.db, "here", false);
+    await buryInstance(store.db, "here");
     expect([await mine(), await other()]).toEqual([null, "pool-other"]);
     await signOff(store.db, ["pool-other"]);
   });

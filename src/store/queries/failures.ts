@@ -8,7 +8,7 @@ import type { Database, Executor } from "../store";
 import { finishItem } from "./runs";
 import { touchShares } from "./shares";
 import { keepWeighError } from "./weigh";
-import { forgetDeaths } from "./workers";
+import { countDeath, forgetDeaths } from "./workers";
 
 /** Where a kind of work has a state that shows it, its failure is written there; elsewhere it is tried later. */
 export async function keepFailure(
@@ -20,10 +20,7 @@ export async function keepFailure(
   if (task === "measure") await failMeasurement(db, id, words);
   else if (task === "make") await finishItem(db, id, { error: words });
   else if (task === "weigh" || task === "trial") await keepWeighError(db, id, words);
-  else if (task === "thumb")
-    await db.execute(
-      sql`insert into deaths (task, subject, count) values ('thumb', ${id}, 1) on conflict (task, subject) do update set count = deaths.count + 1`,
-    );
+  else if (task === "thumb") await countDeath(db, task, id);
 }
 
 async function failMeasurement(db: Database, id: string, words: string): Promise<void> {

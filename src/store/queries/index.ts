@@ -79,6 +79,7 @@ export {
   addLostJobs,
   beat,
   buryInstance,
+  countDeath,
   DeathWatch,
   deathsOf,
   forgetDeaths,

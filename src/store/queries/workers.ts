@@ -15,22 +15,12 @@ export async function beat(db: Database, instance: string, ids: readonly string[
 /** A piece of work that ended the process that did it so often is not tried by itself again. */
 export const MOST_DEATHS = 2;
 
-/**
- * Jobs that workers held are free again, and none of their attempts is used up. `counted`: their process ended by
- * itself, so each job that it held is under suspicion.
- */
-async function giveBack(db: Database, ids: readonly string[], counted: boolean): Promise<void> {
+/** Jobs that workers held are free again, and none of their attempts is used up. */
+async function giveBack(db: Database, ids: readonly string[]): Promise<void> {
   if (!ids.length) return;
-  const held = sql`locked_by in (select jsonb_array_elements_text(${JSON.stringify(ids)}::jsonb))`;
   await db.transaction(async (tx) => {
-    if (counted)
-      await tx.execute(sql`
-        insert into deaths (task, subject, count)
-        select t.identifier, j.payload->>'id', 1 from graphile_worker._private_jobs j join graphile_worker._private_tasks t on t.id = j.task_id
-        where ${held} and j.payload->>'id' is not null group by 1, 2
-        on conflict (task, subject) do update set count = deaths.count + 1`);
     await tx.execute(
-      sql`update graphile_worker._private_jobs set attempts = greatest(0, attempts - 1) where ${held}`,
+      sql`update graphile_worker._private_jobs set attempts = greatest(0, attempts - 1) where locked_by in (select jsonb_array_elements_text(${JSON.stringify(ids)}::jsonb))`,
     );
     await tx.execute(
       sql`select graphile_worker.force_unlock_workers(array(select jsonb_array_elements_text(${JSON.stringify(ids)}::jsonb)))`,
@@ -40,18 +30,14 @@ async function giveBack(db: Database, ids: readonly string[], counted: boolean):
 }
 
 /** What a process holds goes back before it ends on purpose. */
-export const signOff = (db: Database, ids: readonly string[]): Promise<void> => giveBack(db, ids, false);
+export const signOff = (db: Database, ids: readonly string[]): Promise<void> => giveBack(db, ids);
 
-/**
- * The workers of a process that has ended: their jobs are free at once. `counted`: it ended by itself, and was not
- * killed by somebody.
- */
-export async function buryInstance(db: Database, instance: string, counted: boolean): Promise<void> {
+/** The workers of a process that has ended: their jobs are free at once. */
+export async function buryInstance(db: Database, instance: string): Promise<void> {
   const rows = await db.select({ id: workers.id }).from(workers).where(eq(workers.instance, instance));
   await giveBack(
     db,
     rows.map((row) => row.id),
-    counted,
   );
 }
 
@@ -62,6 +48,14 @@ export async function deathsOf(db: Executor, task: string, subject: string): Pro
     .from(deaths)
     .where(and(eq(deaths.task, task), eq(deaths.subject, subject)));
   return row?.count ?? 0;
+}
+
+/** A piece of work has ended the process that did it. */
+export async function countDeath(db: Executor, task: string, subject: string): Promise<void> {
+  await db
+    .insert(deaths)
+    .values({ task, subject, count: 1 })
+    .onConflictDoUpdate({ target: [deaths.task, deaths.subject], set: { count: sql`${deaths.count} + 1` } });
 }
 
 /** It was done after all, or somebody wants it tried again. */
@@ -102,7 +96,7 @@ export class DeathWatch {
       else if (this.now() - known.since > this.patience) dead.push(id);
     }
     for (const id of this.seen.keys()) if (!current.has(id)) this.seen.delete(id);
-    await giveBack(this.db, dead, false);
+    await giveBack(this.db, dead);
     return dead;
   }
 }
