@@ -4,6 +4,7 @@
  */
 
 import { eq } from "drizzle-orm";
+import type { Brief } from "@/core/brief";
 import { isDiskFull, troubleOf } from "@/core/photo";
 import { outputName, type WrittenKind } from "@/core/plan/names";
 import { canonical } from "@/core/units";
@@ -12,8 +13,11 @@ import { type Made, type Proof, prove } from "@/imaging/proved";
 import { readSource, sentence } from "@/imaging/source";
 import type { Store } from "@/store";
 import { announce, assignments, type ItemSnapshot, runItems, runs } from "@/store";
-import { type Finished, finishItem, keepBytes, pauseRun, trialStore } from "@/store/queries";
+import { type Finished, finishItem, itemBrief, keepBytes, pauseRun, trialStore } from "@/store/queries";
 import { measure } from "./measure";
+
+/** What an item asks for, with its brief. */
+type Asked = ItemSnapshot & { brief: Brief };
 
 /** Why a run pauses by itself; it goes on when there is space. */
 export const DISK_FULL = "disk";
@@ -22,7 +26,8 @@ export async function make(store: Store, id: string): Promise<void> {
   const [item] = await store.db
     .select({
       state: runItems.state,
-      snapshot: runItems.snapshot,
+      kept: runItems.snapshot,
+      brief: itemBrief,
       assignmentId: assignments.id,
       measured: assignments.measured,
       share: assignments.share,
@@ -36,6 +41,7 @@ export async function make(store: Store, id: string): Promise<void> {
     .where(eq(runItems.id, id));
   // A paused run's items get their jobs back when it goes on.
   if (item?.state !== "waiting" || item.pausedAt) return;
+  const snapshot: Asked = { ...item.kept, brief: item.brief };
   let done: Finished | { error: string };
   try {
     // A photo that nobody has measured yet is measured now: once for the Desk and for the run.
@@ -43,16 +49,15 @@ export async function make(store: Store, id: string): Promise<void> {
     if (proof) [item.measured] = await measuredOf(store, item.assignmentId);
     // What was measured is the file, unless the limit on the whole was shared out anew since the button was
     // pressed.
-    const ready =
-      canonical(item.share ?? null) === canonical(item.snapshot.share ?? null) ? item.measured : null;
+    const ready = canonical(item.share ?? null) === canonical(snapshot.share ?? null) ? item.measured : null;
     const kept =
       ready?.outputSha256 && (await store.files.has(ready.outputSha256))
         ? { sha256: ready.outputSha256, difference: ready.difference ?? null }
         : null;
     done =
       kept && proof
-        ? finished(item.snapshot, kept, proof)
-        : await proved(store, item.snapshot, kept ?? (await makeAnew(store, item.snapshot)));
+        ? finished(snapshot, kept, proof)
+        : await proved(store, snapshot, kept ?? (await makeAnew(store, snapshot)));
   } catch (error) {
     if (isDiskFull(error)) {
       await pauseRun(store.db, item.runId, DISK_FULL);
@@ -74,7 +79,7 @@ interface MadeFile {
 
 async function makeAnew(
   store: Store,
-  { brief, frame, choice, share, sourceSha256 }: ItemSnapshot,
+  { brief, frame, choice, share, sourceSha256 }: Asked,
 ): Promise<MadeFile> {
   const source = await readSource(await store.files.read(sourceSha256));
   const answer = await fitPhoto({
@@ -101,11 +106,7 @@ async function measuredOf(store: Store, id: string) {
   ).map((row) => row.measured);
 }
 
-async function proved(
-  store: Store,
-  snapshot: ItemSnapshot,
-  made: MadeFile,
-): Promise<Finished | { error: string }> {
+async function proved(store: Store, snapshot: Asked, made: MadeFile): Promise<Finished | { error: string }> {
   const { brief, frame, before, sourceSha256 } = snapshot;
   return finished(
     snapshot,
@@ -120,7 +121,7 @@ async function proved(
 }
 
 function finished(
-  { brief, before, sourceName, n, folder }: ItemSnapshot,
+  { brief, before, sourceName, n, folder }: Asked,
   { sha256, difference }: MadeFile,
   proof: Proof,
 ): Finished | { error: string } {

@@ -1,4 +1,4 @@
-import type { Brief, OutputFormat } from "@/core/brief";
+import type { OutputFormat } from "@/core/brief";
 import type { Limit, Offer, Tried } from "@/core/budget";
 import type { Choice, Chroma, Setting } from "@/core/coding";
 import type { Geometry } from "@/core/geometry";
@@ -75,9 +75,11 @@ export interface ShareState {
 
 export type ItemState = "waiting" | "done" | "failed" | "cancelled";
 
-/** A snapshot of an assignment: what it says does not change when the brief or the frame is edited later. */
+/**
+ * A snapshot of an assignment: what it says does not change when the frame is edited later. The brief is that of the
+ * assignment's revision, which never changes.
+ */
 export interface ItemSnapshot {
-  brief: Brief;
   frame: Frame;
   sourceSha256: string;
   sourceName: string;

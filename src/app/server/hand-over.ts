@@ -44,8 +44,7 @@ export function slotsFor(
   for (const slot of rules.slots) {
     const own = chosen[slot.key];
     const like = outputs.find(
-      (item) =>
-        !taken.has(item.id) && item.snapshot.brief.name.toLowerCase().endsWith(slot.title.toLowerCase()),
+      (item) => !taken.has(item.id) && item.brief.name.toLowerCase().endsWith(slot.title.toLowerCase()),
     );
     const id = own && outputs.some((item) => item.id === own) ? own : like?.id;
     if (!id) continue;

@@ -6,7 +6,7 @@ import { formatBytes, formatSize, trimNumber } from "@/core/units";
 import { type MailFile, messageBytes, parcelsOf, proofSheet, typeOf } from "@/delivery";
 import type { Database, Store } from "@/store";
 import { files, type ItemState, photos, proofs, readEnvironment, runItems, runs } from "@/store";
-import { getRun, outputsOf } from "@/store/queries";
+import { getRun, itemBrief, outputsOf } from "@/store/queries";
 import type { RunDetail, RunItemView, RunView } from "@/ui/api";
 import { checkId, RequestError } from "./answer";
 import { runProgress } from "./progress";
@@ -66,7 +66,7 @@ function viewOf(run: Run, items: readonly { state: ItemState }[], before: number
 
 export async function runDetail(db: Database, run: Run): Promise<RunDetail> {
   const rows = await db
-    .select({ item: runItems, proof: proofs, bytes: files.bytes, photoId: photos.id })
+    .select({ item: runItems, brief: itemBrief, proof: proofs, bytes: files.bytes, photoId: photos.id })
     .from(runItems)
     .leftJoin(proofs, eq(proofs.runItemId, runItems.id))
     .leftJoin(files, eq(files.sha256, runItems.outputSha256))
@@ -80,7 +80,7 @@ export async function runDetail(db: Database, run: Run): Promise<RunDetail> {
     .where(eq(runItems.runId, run.id))
     .orderBy(asc(runItems.position));
   const items = rows.map(
-    ({ item, proof, bytes, photoId }): RunItemView => ({
+    ({ item, brief, proof, bytes, photoId }): RunItemView => ({
       id: item.id,
       source: item.snapshot.sourceName,
       name: item.outputName,
@@ -94,7 +94,7 @@ export async function runDetail(db: Database, run: Run): Promise<RunDetail> {
       unchanged: proof?.unchanged ?? [],
       dropped: proof?.dropped ?? [],
       notes: proof?.notes ?? [],
-      onlyYou: item.snapshot.brief.onlyYou ?? [],
+      onlyYou: brief.onlyYou ?? [],
       ticks: item.ticks,
       ok: proof?.ok ?? null,
       photoId: photoId ?? "",

@@ -48,7 +48,7 @@ export {
   resumeRun,
   retryRun,
 } from "./run-control";
-export { type Finished, finishItem, type ItemRow, latestRun, outputsOf, startRun } from "./runs";
+export { type Finished, finishItem, type ItemRow, itemBrief, latestRun, outputsOf, startRun } from "./runs";
 export {
   askTrials,
   bodiesOf,

@@ -114,7 +114,6 @@ async function begin({
   const numbers = numbersOf(toMake);
   const values = toMake.map(({ row, assignmentId, choice, share, folder }, i) => {
     const snapshot: ItemSnapshot = {
-      brief: bodies.get(row.revisionId!)!,
       frame: row.frame!,
       sourceSha256: row.sha256,
       sourceName: row.name,
@@ -237,11 +236,11 @@ async function madeBefore(db: Executor, batchId: string): Promise<Map<string, Ma
   return new Map(rows.map(({ assignmentId, sha256, ...row }) => [assignmentId, { ...row, sha256: sha256! }]));
 }
 
-/** The same photo, brief, frame and setting; the name may be another. */
+/** The same photo, frame and setting, of one assignment and so of one brief; the name may be another. */
 function sameAsk(a: ItemSnapshot, b: ItemSnapshot): boolean {
-  const of = ({ sourceSha256, brief, frame, choice, share }: ItemSnapshot) => {
+  const of = ({ sourceSha256, frame, choice, share }: ItemSnapshot) => {
     const made = share?.kind === "set" ? [share.setting, share.geometry] : (share?.kind ?? "");
-    return canonical([sourceSha256, { ...brief, names: "" }, frame, choice ?? null, made]);
+    return canonical([sourceSha256, frame, choice ?? null, made]);
   };
   return of(a) === of(b);
 }
@@ -345,6 +344,9 @@ export interface ItemRow {
   share: ShareTarget | null;
 }
 
+/** The brief that an item is made under: that of its assignment's revision. */
+export const itemBrief = sql<Brief>`(select r.body from assignments a join brief_revisions r on r.id = a.revision_id where a.id = ${runItems.assignmentId})`;
+
 const itemColumns = {
   id: runItems.id,
   runId: runItems.runId,
@@ -363,7 +365,7 @@ const itemColumns = {
   dropped: proofs.dropped,
   proofNotes: proofs.notes,
   ticks: runItems.ticks,
-  brief: sql<Brief>`${runItems.snapshot}->'brief'`,
+  brief: itemBrief,
   sourceName: sql<string>`${runItems.snapshot}->>'sourceName'`,
   share: sql<ShareTarget | null>`${runItems.snapshot}->'share'`,
 };
@@ -417,6 +419,7 @@ export async function outputsOf(
       bytes: files.bytes,
       format: sql<string>`${proofs.facts}->>'format'`,
       snapshot: runItems.snapshot,
+      brief: itemBrief,
       checks: proofs.checks,
       facts: proofs.facts,
       difference: runItems.difference,

@@ -2,6 +2,7 @@ import { and, eq } from "drizzle-orm";
 import { z } from "zod";
 import { getStore, RequestError, readBody, requireRun, route } from "@/app/server";
 import { announce, runItems } from "@/store";
+import { itemBrief } from "@/store/queries";
 
 const body = z.strictObject({ itemId: z.uuid(), rule: z.string().min(1).max(1000), on: z.boolean() });
 
@@ -11,11 +12,11 @@ export const PUT = route(async (request, { id }) => {
   const { itemId, rule, on } = await readBody(request, body);
   await getStore().db.transaction(async (tx) => {
     const [item] = await tx
-      .select()
+      .select({ ticks: runItems.ticks, brief: itemBrief })
       .from(runItems)
       .where(and(eq(runItems.id, itemId), eq(runItems.runId, run.id)))
       .for("update");
-    if (!item?.snapshot.brief.onlyYou?.includes(rule))
+    if (!item?.brief.onlyYou?.includes(rule))
       throw new RequestError(404, "This rule does not belong to this file.");
     const { [rule]: _, ...others } = item.ticks;
     await tx
