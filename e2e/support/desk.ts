@@ -75,8 +75,10 @@ export async function chooseBrief(page: Page, name: string): Promise<void> {
   await expect(page.getByRole("heading", { name })).toBeVisible();
 }
 
-/** Waits until nothing in the batch is an estimate any more. */
+/** Waits until photos are there, and nothing in the batch is an estimate any more. */
 export async function measured(page: Page): Promise<void> {
+  // The first row is that of the headings.
+  await expect(grid(page).getByRole("row").nth(1)).toBeVisible({ timeout: 60_000 });
   await expect(grid(page).getByText(/^about |^measuring$/)).toHaveCount(0, { timeout: 60_000 });
 }
 

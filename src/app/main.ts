@@ -4,6 +4,7 @@ import { createServer, type IncomingMessage, type ServerResponse } from "node:ht
 import { setTimeout } from "node:timers/promises";
 import next from "next";
 import { troubleOf } from "@/core/photo";
+import { warmUpFacts } from "@/imaging";
 import { makeLog, readEnvironment } from "@/store";
 import { breakOff } from "@/store/queries";
 import { atDoor, bring, faultOf, getStore, paced, refusalOf, route, startMailbox } from "./server";
@@ -72,6 +73,7 @@ const mailbox = await onceThere(async () => {
   );
   return startMailbox(port);
 });
+warmUpFacts();
 server.listen(port, "127.0.0.1", () => process.send?.("ready"));
 
 /** The database may be started at the same time, or again: then it is waited for. */

@@ -18,17 +18,18 @@ export type FactsAnswer = { n: number } & ({ facts: Facts } | { name: string; me
 
 /** Common files take some hundredths of a second, raw files seconds. */
 const LIMITS = { ms: 15_000, bytes: 1_400_000_000 };
-/** A process that nobody has asked for so long is ended. */
-const IDLE_MS = 30_000;
 /** Files that are looked at side by side; more wait for their turn. */
 const MOST_READERS = 2;
 
 const BUNDLE = bundleBeside("facts-child");
 const readers = Array.from(
   { length: BUNDLE ? MOST_READERS : 0 },
-  () => new LimitedChild({ bundle: BUNDLE!, limits: LIMITS, idleMs: IDLE_MS }),
+  () => new LimitedChild({ bundle: BUNDLE!, limits: LIMITS }),
 );
 const waiting: (() => void)[] = [];
+
+/** Starts a process before the first file comes. */
+export const warmUpFacts = (): void => readers[0]?.warmUp();
 
 /** Throws a {@link PhotoError} or {@link ContainerError} that says why it cannot be used. */
 export async function factsAside(path: string): Promise<Facts> {

@@ -1,4 +1,4 @@
 export type { FitAnswer } from "./answer";
-export { factsAside } from "./facts-aside";
+export { factsAside, warmUpFacts } from "./facts-aside";
 export { fitPhoto } from "./fit";
 export { type SharedOut, shareOut } from "./share-out";

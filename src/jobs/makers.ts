@@ -46,6 +46,12 @@ export class Makers {
     );
   }
 
+  /** Starts the processes before there is work. */
+  warmUp(): this {
+    for (const child of this.children) child.warmUp();
+    return this;
+  }
+
   /** Throws where it is to be tried again later. */
   async work(order: Order): Promise<void> {
     const free = this.children.find((child) => !child.busy) ?? this.children[0];

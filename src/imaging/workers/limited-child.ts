@@ -32,8 +32,6 @@ interface Task {
   /** Path of its bundle. */
   bundle: string;
   limits: Limits;
-  /** It is ended after so long without a question, in ms. */
-  idleMs?: number;
   stderr?: "inherit" | "ignore";
 }
 
@@ -44,7 +42,6 @@ export class LimitedChild {
   private child: ChildProcess | null = null;
   private readonly asked = new Map<number, Asked>();
   private count = 0;
-  private idle: NodeJS.Timeout | null = null;
   private watch: NodeJS.Timeout | null = null;
   /** What it is ended for, where that is done here. */
   private cause: LimitCause | null = null;
@@ -55,9 +52,13 @@ export class LimitedChild {
     return this.asked.size > 0;
   }
 
+  /** Starts it before it is asked. */
+  warmUp(): void {
+    if (!this.child) this.begin();
+  }
+
   /** Throws a {@link LimitError} where the process ends before it answers. `ms`: for this one. */
   ask<A>(question: object, ms = this.task.limits.ms): Promise<A> {
-    if (this.idle) clearTimeout(this.idle);
     const child = this.child ?? this.begin();
     this.count += 1;
     const n = this.count;
@@ -100,9 +101,6 @@ export class LimitedChild {
     this.asked.delete(answer.n);
     clearTimeout(one.timer);
     one.give(answer);
-    if (this.busy || this.task.idleMs === undefined) return;
-    this.idle = setTimeout(() => this.end(), this.task.idleMs);
-    this.idle.unref();
   }
 
   private ended(child: ChildProcess, code: number | null, signal: NodeJS.Signals | null): void {
