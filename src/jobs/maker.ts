@@ -2,6 +2,7 @@
  * The process that works on photos for a worker: decodes, encodes, judges and proves. It may be ended at any moment,
  * and what it did is done anew.
  */
+import { sentence } from "@/imaging/source";
 import { oneThreadEach } from "@/imaging/workers";
 import { loadDemo } from "@/launch";
 import { makeLog, openStore, readEnvironment } from "@/store";
@@ -51,7 +52,7 @@ async function answer(order: Order & { n: number }): Promise<Answer> {
     return { n, error: null };
   } catch (error) {
     log.debug({ task: kind, id, err: error }, "failed");
-    return { n, error: error instanceof Error ? error.message : String(error) };
+    return { n, error: sentence(error) };
   }
 }
 
