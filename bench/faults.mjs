@@ -1,13 +1,12 @@
 // What a person would call hard times, on the whole application: node bench/faults.mjs [KILLS] [PHOTOS] [DAMAGED]
 // Kills each process and the database at random moments of runs, stops the database for a while, brings in damaged
 // files of many kinds, and tells what was lost, doubled, stuck, not judged, how long healing took, and the memory.
-import { spawn } from "node:child_process";
 import { mkdtempSync, readdirSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { setTimeout as pause } from "node:timers/promises";
 import sharp from "sharp";
-import { root } from "./load.mjs";
+import { begin, photo } from "./app.mjs";
 
 const [kills = 12, photos = 40, damaged = 60] = process.argv.slice(2).map(Number);
 const dataDir = mkdtempSync(join(tmpdir(), "zumbrel-hard-"));
@@ -17,23 +16,7 @@ const random = () => {
   return seed / 2147483648;
 };
 
-const app = spawn("bin/zumbrel", ["start", "--empty"], {
-  cwd: root,
-  env: { ...process.env, ZUMBREL_DATA: dataDir, ZUMBREL_LOG: "error" },
-  stdio: ["ignore", "pipe", "pipe"],
-});
-const address = await new Promise((resolve, reject) => {
-  let text = "";
-  const read = (piece) => {
-    text += piece;
-    const found = /Zumbrel is at (\S+)/.exec(text);
-    if (found) resolve(found[1]);
-  };
-  app.stdout.on("data", read);
-  app.stderr.on("data", read);
-  app.on("exit", (code) => reject(new Error(`start ended with ${code}: ${text}`)));
-});
-
+const { call, insist, run, stop } = await begin(dataDir);
 const read = (path) => {
   try {
     return readFileSync(path, "utf8").replaceAll("\0", " ");
@@ -71,37 +54,6 @@ const watching = setInterval(() => {
   }
 }, 500);
 
-const call = async (method, path, data) => {
-  const binary = Buffer.isBuffer(data);
-  const response = await fetch(`${address}/api/${path}`, {
-    method,
-    body: data === undefined ? undefined : binary ? data : JSON.stringify(data),
-    headers: { "content-type": binary ? "application/octet-stream" : "application/json" },
-    signal: AbortSignal.timeout(60_000),
-  });
-  return { status: response.status, body: await response.json().catch(() => null) };
-};
-/** Somebody who presses again where an answer did not come. */
-const insist = async (...request) => {
-  for (;;) {
-    const answer = await call(...request).catch(() => null);
-    if (answer && answer.status < 500) return answer;
-    await pause(300);
-  }
-};
-const photo = (n, side = 1400) =>
-  sharp({
-    create: {
-      width: side,
-      height: (side * 3) / 4,
-      channels: 3,
-      background: "#787878",
-      noise: { type: "gaussian", mean: 120, sigma: 30 + (n % 7) },
-    },
-  })
-    .blur(1 + (n % 3))
-    .jpeg({ quality: 90 })
-    .toBuffer();
 const middle = (list) => [...list].sort((a, b) => a - b)[list.length >> 1] ?? 0;
 const seconds = (ms) => `${(ms / 1000).toFixed(1)} s`;
 
@@ -116,15 +68,7 @@ const fresh = {
   total: { max: `${photos * 90}kB`, counted: "files" },
 };
 await call("PUT", `batches/${id}/brief`, { fresh, words: "a brief" });
-/** A run can begin once the limit is shared. */
-const begin = async (how) => {
-  for (;;) {
-    const { status } = await insist("POST", `batches/${id}/runs`, how);
-    if (status === 200) return;
-    await pause(500);
-  }
-};
-await begin({});
+await run(id);
 
 const healing = { worker: [], maker: [], web: [], database: [] };
 const there = async (kind, before) => {
@@ -160,7 +104,7 @@ for (let n = 0; n < kills; n += 1) {
       /* It had ended. */
     }
   const latest = (await insist("GET", `batches/${id}`)).body.run;
-  if (latest?.finished) await begin({ anew: true });
+  if (latest?.finished) await run(id, { anew: true });
 }
 for (const [kind, list] of Object.entries(healing))
   console.log(
@@ -252,9 +196,6 @@ console.log(
     .map(([kind, bytes]) => `${kind} ${Math.round(bytes / 1e6)} MB`)
     .join(", ")}`,
 );
-await new Promise((done) => {
-  app.once("exit", done);
-  app.kill("SIGTERM");
-});
+await stop();
 rmSync(dataDir, { recursive: true, force: true });
 process.exit(0);
