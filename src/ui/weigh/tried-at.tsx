@@ -22,7 +22,7 @@ export function TriedAt({ view, size, onSize }: Props) {
         value={String(size.side)}
         disabled={!ready}
         onChange={(event) => onSize(sizes.find(({ side }) => String(side) === event.target.value)!)}
-        className="box figures h-7 min-w-0 flex-1 px-1.5 text-ink"
+        className="box h-7 min-w-0 flex-1 px-1.5 text-ink"
       >
         {sizes.map((one) => (
           <option key={String(one.side)} value={String(one.side)}>
@@ -38,6 +38,6 @@ function wordsOf({ side, all, width, height }: WeighedSizeView, seenAs: WeighVie
   const words: string[] = [];
   if (side === null) words.push("as planned");
   if (all) words.push("all pixels");
-  if (seenAs?.width === width && seenAs.height === height) words.push("as it is looked at");
+  if (seenAs?.width === width && seenAs.height === height) words.push("at the view");
   return words;
 }
