@@ -74,7 +74,8 @@ const healing = { worker: [], maker: [], web: [], database: [] };
 const there = async (kind, before) => {
   const start = performance.now();
   for (;;) {
-    const back = pidsOf(kind).some((pid) => !before.includes(pid));
+    // A maker is started when there is work for it.
+    const back = kind === "maker" || pidsOf(kind).some((pid) => !before.includes(pid));
     const answers =
       back &&
       (await call("GET", `batches/${id}`).then(
