@@ -14,11 +14,14 @@ const MOST_LOOKS = 120;
 
 export function useStepEdit(batchId: string | null) {
   const client = useQueryClient();
+  const scope = `step ${batchId}`;
   return useMutation({
-    scope: { id: `step ${batchId}` },
+    scope: { id: scope },
     mutationFn: async (direction: Direction): Promise<Stepped | null> => {
       const queryKey = ["batch", batchId];
-      const busy = () => client.isMutating() > 1 || client.isFetching({ queryKey, exact: true }) > 0;
+      // Steps that wait for this one are under way too, as the library counts.
+      const edits = () => client.isMutating({ predicate: ({ options }) => options.scope?.id !== scope });
+      const busy = () => edits() > 0 || client.isFetching({ queryKey, exact: true }) > 0;
       for (let n = 0; n < MOST_LOOKS && busy(); n += 1)
         await new Promise((done) => setTimeout(done, LOOK_MS));
       const label = client.getQueryData<BatchView>(queryKey)?.[direction];
