@@ -10,6 +10,7 @@ const root = resolve(fileURLToPath(import.meta.url), "../..");
 export const MODULES = {
   rows: "src/core/pixels/resample/rows-wasm.ts",
   kernels: "src/core/difference/kernels-wasm.ts",
+  jpeg: "src/core/coding/jpeg/jpeg-wasm.ts",
 };
 /** No runtime of its own: memory comes from outside, and nothing is allocated or checked. */
 const FLAGS = [

@@ -3,7 +3,7 @@
  */
 import { setTimeout } from "node:timers/promises";
 import { LRUCache } from "lru-cache";
-import { type Choice, type Chroma, ladder, type Setting, settingOf, sideOf } from "@/core/coding";
+import { type Choice, type Chroma, ladder, OWN_TABLES, type Setting, settingOf, sideOf } from "@/core/coding";
 import { type Geometry, pixelsOf, planGeometry, withLongSide } from "@/core/geometry";
 import { PhotoError, rawTakingOf, troubleOf } from "@/core/photo";
 import { allowedFormats, keepsLayers, reasonsToEncode } from "@/core/plan";
@@ -169,7 +169,7 @@ async function formatsOf(
 }
 
 /** Where the plan takes no lossy setting, raw files are compared in this one. */
-const USUAL: Setting = { format: "jpeg", quality: 88, chroma: "4:4:4", table: 0, effort: "fast" };
+const USUAL: Setting = { format: "jpeg", quality: 88, chroma: "4:4:4", table: OWN_TABLES, effort: "careful" };
 
 /** What a raw file takes in each of its ways, in one setting. */
 async function waysOf(

@@ -43,8 +43,8 @@ const jpeg = (quality: number): Choice => ({
   format: "jpeg",
   quality,
   chroma: "4:2:0",
-  table: 0,
-  effort: "quick",
+  table: 9,
+  effort: "careful",
 });
 const view: WeighView = {
   id: "a",
@@ -70,7 +70,7 @@ const view: WeighView = {
     trial(jpeg(80), 80_000, 1.2),
     trial({ format: "webp", quality: 80 }, 60_000, null),
     trial({ format: "png", colours: null, level: 9 }, 900_000, 0),
-    trial({ ...jpeg(85), table: 7 } as Choice, 99_000, 1),
+    trial({ ...jpeg(85), thrift: 0.05 } as Choice, 99_000, 1),
   ],
 };
 

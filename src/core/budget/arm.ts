@@ -4,14 +4,15 @@
  */
 import type { OutputFormat, ResolvedBrief } from "../brief";
 import {
+  ANNEX_K,
   type AvifSetting,
   avifEffort,
   avifPriorLog,
-  CAREFUL_PIXELS,
   type Chroma,
   differenceLog,
   FULL_CHROMA,
   type JpegSetting,
+  OWN_TABLES,
   type PdfSetting,
   priorLog,
   type WebpSetting,
@@ -41,13 +42,6 @@ export interface Arm extends ArmSpec {
 
 /** Below these the damage is such that a file is not offered. */
 const LOWEST: Record<ArmSetting["format"], number> = { jpeg: 20, pdf: 20, webp: 5, avif: 12 };
-/**
- * The quantisation table that takes the fewest bytes at the same difference where the trellis works (7), and
- * where pictures
- * are too large for it (2); on the former a quality counts as one higher by `shift` on the tables of Annex K.
- */
-const TABLES = { careful: { table: 7, shift: 9 }, quick: { table: 2, shift: 0 } } as const;
-
 /** Null for formats without loss, which have nothing to give. `flat`: lettering, logos, drawings. */
 export function armFor(
   format: OutputFormat,
@@ -68,12 +62,9 @@ export function armFor(
       like: { format, quality: 70, bits: brief.bits === 10 ? 10 : 8, effort: avifEffort(pixels) },
     };
   const chroma: Chroma = flat ? "4:4:4" : "4:2:0";
-  const effort = pixels <= CAREFUL_PIXELS ? "careful" : "quick";
-  // A quality that is asked is counted on the tables of Annex K.
-  return {
-    ...limits,
-    like: { format, quality: 80, chroma, table: brief.quality ? 0 : TABLES[effort].table, effort },
-  };
+  // A quality that is asked is counted on the tables of annex K.
+  const table = brief.quality ? ANNEX_K : OWN_TABLES;
+  return { ...limits, like: { format, quality: 80, chroma, table, effort: "careful" } };
 }
 
 export function armOf(spec: ArmSpec): Arm {
@@ -81,14 +72,12 @@ export function armOf(spec: ArmSpec): Arm {
   const size = Math.log(pixels);
   const setting = (quality: number): ArmSetting => ({ ...like, quality });
   if (like.format === "jpeg" || like.format === "pdf") {
-    const shift = like.table === 7 ? TABLES.careful.shift : 0;
-    const annexK = (quality: number) => Math.min(100, quality + shift);
     const chroma = like.chroma === "4:4:4" ? FULL_CHROMA : 0;
     return {
       ...spec,
       setting,
-      expectDifference: (q) => differenceLog(like.chroma, annexK(q)),
-      expectBytes: (q) => priorLog(annexK(q)) + chroma + size,
+      expectDifference: (q) => differenceLog(like.chroma, q),
+      expectBytes: (q) => priorLog(q) + chroma + size,
     };
   }
   const bytes = like.format === "webp" ? webpPriorLog : avifPriorLog;

@@ -1,7 +1,8 @@
+import { predictLog } from "./along";
+
 /**
- * Finds, along one arm of settings whose size grows with a whole-number quality,
- * the two neighbours around a wanted size. Works on the logarithm of size, where
- * the curve of one picture is nearly that of any other, moved and slightly tilted.
+ * Finds, along one arm of settings whose size grows with quality, the two neighbours around a wanted size. Works on the
+ * logarithm of size, where the curve of one picture is nearly that of any other, moved and slightly tilted.
  */
 export interface Point {
   quality: number;
@@ -15,6 +16,10 @@ export interface ArmTask {
   enough: number;
   lowest: number;
   highest: number;
+  /** Between qualities; whole numbers where absent. */
+  step?: number;
+  /** The share of the goal that is aimed at: a miss above it is of no use. */
+  aimed?: number;
   /** Bytes that do not depend on the quality. */
   overhead: number;
   /** ln(bytes without overhead) that is expected at a quality. */
@@ -35,47 +40,51 @@ export interface ArmResult {
   predict: (quality: number) => number;
 }
 
+/** From the third trial on, so much lower is aimed in ln(bytes) where all were above. */
+const FURTHER = 0.02;
+
 export async function solveArm(task: ArmTask): Promise<ArmResult> {
+  const { step = 1, aimed = 0.988 } = task;
   const points: Point[] = [...(task.known ?? [])];
   const payload = (bytes: number) => Math.log(Math.max(1, bytes - task.overhead));
-  const predict = (quality: number) => predictLog(points, task.expect, payload, quality);
+  const predict = (quality: number) =>
+    predictLog(
+      task.expect,
+      points.map((point) => ({ quality: point.quality, log: payload(point.bytes) })),
+      quality,
+    );
   const bracket = () => {
     const under = points.filter((p) => p.bytes <= task.goal).sort((a, b) => b.quality - a.quality)[0] ?? null;
     const over = points.filter((p) => p.bytes > task.goal).sort((a, b) => a.quality - b.quality)[0] ?? null;
     return { under, over };
   };
-  // A little below the goal, because a miss above it is of no use.
-  const wanted = payload(task.goal * 0.988);
+  const wanted = payload(task.goal * aimed);
   for (let made = 0; made < task.budget; made += 1) {
     const { under, over } = bracket();
     if (under && under.bytes >= task.enough) break;
-    const from = under ? under.quality + 1 : task.lowest;
-    const to = over ? over.quality - 1 : task.highest;
-    if (from > to) break;
-    let quality = from;
-    while (quality < to && predict(quality + 1) <= wanted) quality += 1;
-    // The far end is tried only when the model points there twice or nothing else is left.
+    const from = under ? under.quality + step : task.lowest;
+    const to = over ? over.quality - step : task.highest;
+    if (from > to + step / 4) break;
+    // Where the curve is flatter than it is expected to be, misses above come nearer in ever smaller steps.
+    const further = under ? 0 : FURTHER * Math.max(0, made - 1);
+    const quality = highestWithin({ from, to, step }, (q) => predict(q) <= wanted - further);
     points.push({ quality, bytes: await task.encode(quality) });
   }
   return { ...bracket(), points, predict };
 }
 
-/** The expected curve moved through the nearest point, or tilted through the two nearest on both sides. */
-function predictLog(
-  points: readonly Point[],
-  expect: (q: number) => number,
-  payload: (b: number) => number,
-  quality: number,
+/** The highest quality of those from `from` to `to` that still `fits`; `from` where none does. */
+export function highestWithin(
+  { from, to, step }: { from: number; to: number; step: number },
+  fits: (quality: number) => boolean,
 ): number {
-  if (!points.length) return expect(quality);
-  const sorted = [...points].sort((a, b) => a.quality - b.quality);
-  const below = sorted.filter((p) => p.quality <= quality).pop();
-  const above = sorted.find((p) => p.quality > quality);
-  if (below && above) {
-    const span = expect(above.quality) - expect(below.quality);
-    const share = span > 0 ? (expect(quality) - expect(below.quality)) / span : 0.5;
-    return payload(below.bytes) + share * (payload(above.bytes) - payload(below.bytes));
+  // Hundredths, so that a quality is the same number however it was reached.
+  const at = (n: number) => Math.min(to, Math.round((from + n * step) * 100) / 100);
+  let [low, high] = [0, Math.round((to - from) / step)];
+  while (low < high) {
+    const middle = (low + high + 1) >> 1;
+    if (fits(at(middle))) low = middle;
+    else high = middle - 1;
   }
-  const near = (below ?? above)!;
-  return payload(near.bytes) + expect(quality) - expect(near.quality);
+  return at(low);
 }

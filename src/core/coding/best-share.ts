@@ -18,7 +18,7 @@ export interface Views {
 
 /** The line of a family on the sample of the view, at a share of its sides. */
 export async function lineAt(views: Views, family: Family, share: number): Promise<Line> {
-  const key = `${share} ${settingKey(family.tried(family.highest))}`;
+  const key = `${share} ${settingKey(family.setting(family.highest))}`;
   const known = views.lines.get(key);
   if (known) return known;
   const sample = await sampleOf(views.view);

@@ -2,7 +2,7 @@
 import { z } from "zod";
 import type { OutputFormat } from "../brief";
 import { avifEffort, webpEffort } from "./effort";
-import { CAREFUL_PIXELS, type Setting } from "./types";
+import { OWN_TABLES, type Setting } from "./types";
 
 /** Long side in px that the picture is to have; absent: as planned. */
 const side = z.int().min(1).max(100_000).optional();
@@ -14,11 +14,12 @@ export const choiceSchema = z.union([
   z.strictObject({ packed: z.literal(true) }),
   z.strictObject({
     format: z.literal("jpeg"),
-    quality: z.int().min(1).max(100),
-    chroma: z.enum(["4:2:0", "4:4:4"]),
-    table: z.int().min(0).max(8),
-    /** Absent: by the number of pixels. */
-    effort: z.enum(["careful", "quick", "fast", "plain"]).optional(),
+    quality: z.number().min(1).max(100),
+    chroma: z.enum(["4:2:0", "4:2:2", "4:4:4"]),
+    table: z.int().min(0).max(OWN_TABLES),
+    /** Absent: careful. */
+    effort: z.enum(["careful", "quick", "plain"]).optional(),
+    thrift: z.number().min(0).max(1).optional(),
     side,
   }),
   z.strictObject({
@@ -53,7 +54,7 @@ export function settingOf(choice: Choice, pixels: number): Setting | null {
   const { side: _, ...setting } = choice;
   switch (setting.format) {
     case "jpeg":
-      return { ...setting, effort: setting.effort ?? (pixels <= CAREFUL_PIXELS ? "careful" : "fast") };
+      return { ...setting, effort: setting.effort ?? "careful" };
     case "webp":
       return { ...setting, effort: setting.effort ?? webpEffort(pixels) };
     case "avif":
@@ -91,7 +92,7 @@ export function choiceName(choice: Choice): string {
 function settingName(choice: Extract<Choice, { format: string }>): string {
   switch (choice.format) {
     case "jpeg":
-      return `JPEG ${choice.chroma}, ${choice.quality}`;
+      return `JPEG ${choice.chroma}, ${Math.round(choice.quality)}`;
     case "png":
       return choice.colours === null ? "PNG" : `PNG, ${choice.colours} colours`;
     case "webp":

@@ -2,27 +2,27 @@
 import { CLEAN } from "../difference";
 import { asTried, type CleanArm, solveClean } from "./clean";
 import { cleanJpeg } from "./jpeg-clean";
+import { QUALITY_STEP } from "./jpeg-search";
 import { differenceLog } from "./prior";
-import type { AvifSetting, JpegSetting, Picture, Setting, WebpSetting, Weighed } from "./types";
+import {
+  ANNEX_K,
+  type AvifSetting,
+  type Picture,
+  type Setting,
+  type WebpSetting,
+  type Weighed,
+} from "./types";
 
 const SAMPLE_BUDGET = 5;
 const BUDGET = 4;
 
-/**
- * The trials of the whole picture that were made; none where the format has no quality. `beside`: the
- * difference of the setting's own file, near which a few trials are made; null makes as many as it takes.
- */
-export async function cleanAlong(
-  picture: Picture,
-  setting: Setting,
-  { annexK, beside }: { annexK: boolean; beside: number | null },
-): Promise<Weighed[]> {
+/** The trials of the whole picture that were made; none where the format has no quality. */
+export async function cleanAlong(picture: Picture, setting: Setting): Promise<Weighed[]> {
   if (setting.format === "jpeg") {
-    const made: Weighed<JpegSetting>[] = [];
-    const near = beside === null ? undefined : { setting, difference: beside };
-    const bounds = { lowest: 1, highest: 100, annexK };
-    await cleanJpeg({ picture, bounds, limit: CLEAN, beside: near }, made);
-    return made;
+    const { table } = setting;
+    const step = table === ANNEX_K ? 1 : QUALITY_STEP;
+    const bounds = { lowest: 1, highest: 100, step, table };
+    return (await cleanJpeg({ picture, limit: CLEAN, ...bounds })).made;
   }
   if (setting.format !== "webp" && setting.format !== "avif") return [];
   return solveWhole(picture, {

@@ -1,15 +1,17 @@
 /**
- * Finds, along one arm of settings whose visible difference falls with a whole-number quality, the lowest
- * quality that
- * stays within a limit. Works on the logarithm of the difference, whose curve is alike for all pictures.
+ * Finds, along one arm of settings whose visible difference falls with quality, the lowest quality that stays within a
+ * limit. Works on the logarithm of the difference, whose curve is alike for all pictures.
  */
 import { type At, highest, lowest, predictLog } from "./along";
+import { highestWithin } from "./arm";
 import type { Picture, Setting, Weighed } from "./types";
 
 export interface CleanArm<S extends Setting> {
   setting(quality: number): S;
   lowest: number;
   highest: number;
+  /** Between qualities; whole numbers where absent. */
+  step?: number;
   /** ln(difference) that is expected at a quality. */
   expect(quality: number): number;
 }
@@ -62,8 +64,10 @@ export async function solveClean<S extends Setting & { quality: number | null }>
     const within = lowest(points.filter((p) => p.log <= Math.log(limit)));
     const beyond = highest(points.filter((p) => p.log > Math.log(limit)));
     if (nearEnough(found, limit * near)) break;
-    const [from, to] = [beyond ? beyond.quality + 1 : arm.lowest, within ? within.quality - 1 : arm.highest];
-    if (from > to) break;
+    const { step = 1 } = arm;
+    const from = beyond ? beyond.quality + step : arm.lowest;
+    const to = within ? within.quality - step : arm.highest;
+    if (from > to + step / 4) break;
     const guess =
       n === 0 && first !== undefined
         ? first
@@ -108,11 +112,8 @@ function at<S extends Setting>({
   from: number;
   to: number;
 }): number {
-  let [low, high] = [from, to];
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (predictLog(arm.expect, points, middle) <= wanted) high = middle;
-    else low = middle + 1;
-  }
-  return low;
+  const { step = 1 } = arm;
+  const beyond = (quality: number) => predictLog(arm.expect, points, quality) > wanted;
+  if (!beyond(from)) return from;
+  return Math.min(to, Math.round((highestWithin({ from, to, step }, beyond) + step) * 100) / 100);
 }

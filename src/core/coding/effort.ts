@@ -21,7 +21,7 @@ export function expectedSeconds(setting: Setting, pixels: number): number {
       return each(AVIF[Math.min(setting.effort, AVIF.length - 1)]);
     case "pdf":
     case "jpeg":
-      return each(setting.effort === "careful" ? 0.13 : 0.02);
+      return each(setting.effort === "careful" ? 0.06 : 0.03);
     case "webp":
       return each(setting.quality === null ? 0.5 : 0.11);
     case "png":

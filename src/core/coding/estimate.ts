@@ -1,6 +1,6 @@
 /** A first figure before anything is encoded, always shown with "about". */
 import type { OutputFormat, ResolvedBrief } from "../brief";
-import { USUAL_QUALITY } from "./jpeg";
+import { USUAL_QUALITY } from "./jpeg-search";
 import { aboutJpeg, aboutPng } from "./prior";
 
 /** Bytes that a file of that many pixels will roughly have under this brief. */

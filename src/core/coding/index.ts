@@ -6,6 +6,7 @@ export { atSide, type Choice, choiceName, choiceSchema, forAll, formatOf, settin
 export { avifEffort, expectedSeconds, webpEffort } from "./effort";
 export { aboutBytes } from "./estimate";
 export { fitFormats } from "./fit";
+export { JpegCoder, type JpegSamples, packJpeg } from "./jpeg";
 export { type LinePoint, LOSSY, type Lossy, ladder, lineChoice, qualityFor } from "./ladder";
 export { asPages } from "./one-format";
 export { searchPng } from "./png";
@@ -19,11 +20,13 @@ export {
   webpPriorLog,
 } from "./prior";
 export {
+  ANNEX_K,
   type AvifSetting,
-  CAREFUL_PIXELS,
   type Chroma,
   type Fitted,
   type JpegSetting,
+  LARGE_PIXELS,
+  OWN_TABLES,
   type PdfSetting,
   type Picture,
   type PngSetting,

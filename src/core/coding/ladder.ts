@@ -6,15 +6,15 @@ import type { OutputFormat } from "../brief";
 import { type Choice, settingOf } from "./choice";
 import { expectedSeconds } from "./effort";
 import { avifPriorLog, priorLog, webpPriorLog } from "./prior";
-import type { Chroma } from "./types";
+import { type Chroma, OWN_TABLES } from "./types";
 
 const RUNGS = { jpeg: [82, 92, 70, 97, 50], webp: [85, 94, 70, 50], avif: [72, 85, 55] } as const;
 export type Lossy = keyof typeof RUNGS;
 export const LOSSY: readonly Lossy[] = ["jpeg", "webp", "avif"];
 
-/** One point of a format's line: quality on Annex K's scale for JPEG, on the encoder's own for the others. */
+/** One point of a format's line: whole-number qualities, each on its encoder's own scale. */
 export function lineChoice(format: Lossy, quality: number, chroma: Chroma, bits: 8 | 10 = 8): Choice {
-  if (format === "jpeg") return { format, quality, chroma, table: 0, effort: "quick" };
+  if (format === "jpeg") return { format, quality, chroma, table: OWN_TABLES, effort: "careful" };
   return format === "webp" ? { format, quality } : { format, quality, bits };
 }
 

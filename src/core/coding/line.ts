@@ -1,5 +1,6 @@
 /** One family on a sample: what was measured of it, and what that foretells for every quality. */
 import { type At, predictLog } from "./along";
+import { highestWithin } from "./arm";
 import type { Family } from "./family";
 import type { Picture } from "./types";
 
@@ -24,6 +25,9 @@ const NEAR_LOG = 0.08;
 /** What is foretold to take this share of the room fits. */
 const SURELY = 0.96;
 
+/** In hundredths, so that a quality is the same number however it was reached. */
+const quality = (value: number): number => Math.round(value * 100) / 100;
+
 export class Line {
   private readonly sizes: At[] = [];
   private readonly seen: At[] = [];
@@ -43,24 +47,20 @@ export class Line {
 
   /** The finest quality that is foretold within a payload; the lowest where none is. */
   within(payload: number): Foretold {
-    let [low, high] = [this.family.lowest, this.family.highest];
-    while (low < high) {
-      const middle = Math.ceil((low + high) / 2);
-      if (this.at(middle).payload <= payload) low = middle;
-      else high = middle - 1;
-    }
-    return this.at(low);
+    return this.at(highestWithin(this.range, (quality) => this.at(quality).payload <= payload));
   }
 
   /** The coarsest quality that is foretold within a difference; the highest where none is. */
   seenWithin(difference: number): Foretold {
-    let [low, high] = [this.family.lowest, this.family.highest];
-    while (low < high) {
-      const middle = (low + high) >> 1;
-      if (this.at(middle).difference <= difference) high = middle;
-      else low = middle + 1;
-    }
-    return this.at(low);
+    const { lowest, highest, step } = this.family;
+    const beyond = (quality: number) => this.at(quality).difference > difference;
+    if (!beyond(lowest)) return this.at(lowest);
+    return this.at(Math.min(highest, quality(highestWithin(this.range, beyond) + step)));
+  }
+
+  private get range() {
+    const { lowest, highest, step } = this.family;
+    return { from: lowest, to: highest, step };
   }
 
   /** Measures until a payload is foretold well, in at most `most` trials. */
@@ -91,7 +91,7 @@ export class Line {
     const under = this.within(payload);
     if (under.quality === this.family.lowest && under.payload > payload * SURELY) return Infinity;
     if (under.quality >= this.family.highest) return under.difference;
-    const over = this.at(under.quality + 1);
+    const over = this.at(quality(under.quality + this.family.step));
     const span = Math.log(over.payload / under.payload);
     const share = span > 0 ? Math.min(1, Math.max(0, Math.log(payload / under.payload) / span)) : 0;
     return Math.exp(
@@ -107,7 +107,7 @@ export class Line {
 
   private async make(quality: number): Promise<void> {
     const { picture, family } = this;
-    const setting = family.tried(quality);
+    const setting = family.setting(quality);
     const bytes = await picture.encode(setting);
     const difference = await picture.difference(setting);
     this.sizes.push({ quality, log: Math.log(payloadOf(bytes, picture.overhead, setting.format)) });

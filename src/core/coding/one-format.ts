@@ -1,7 +1,7 @@
 /** The search of one format for one picture. */
 import type { OutputFormat, ResolvedBrief } from "../brief";
 import { searchBmp, searchGif, searchTiff } from "./few";
-import { LOWEST_QUALITY, searchJpeg } from "./jpeg";
+import { LOWEST_QUALITY, searchJpeg } from "./jpeg-search";
 import { searchPng } from "./png";
 import { searchQuality } from "./quality";
 import type { Goal, JpegSetting, PdfSetting, Picture, SearchResult, Setting } from "./types";

@@ -6,7 +6,7 @@ import { CLEAN } from "../difference";
 import { solveArm } from "./arm";
 import { solveWhole } from "./clean-along";
 import { avifEffort, webpEffort } from "./effort";
-import { ABOVE_FLOOR } from "./jpeg";
+import { ABOVE_FLOOR } from "./jpeg-search";
 import { aboutLosslessWebp, avifPriorLog, differenceLog, webpPriorLog } from "./prior";
 import {
   type AvifSetting,

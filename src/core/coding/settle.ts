@@ -1,9 +1,10 @@
 /** The whole picture coded two or three times: which family and quality was found out on a sample. */
 import { type At, predictLog } from "./along";
+import { highestWithin } from "./arm";
 import { lineAt, sampleOf, type Views } from "./best-share";
 import { familiesOf, type LossySetting } from "./family";
 import { type Line, payloadOf } from "./line";
-import { type Found, type Goal, NEAR, type Picture, settingKey } from "./types";
+import type { Found, Goal, Picture } from "./types";
 
 export interface SettleTask extends Views {
   /** What is coded: the view, or a picture of a share of its sides. */
@@ -43,11 +44,10 @@ class WholeLine {
 
   /** The finest quality that is foretold within so many bytes; null where not even the lowest is. */
   within(payload: number, ratio: number): number | null {
-    const { lowest, highest } = this.line.family;
-    const most = Math.log(payload);
-    for (let quality = highest; quality >= lowest; quality -= 1)
-      if (this.payload(quality, ratio) <= most) return quality;
-    return null;
+    const { lowest, highest, step } = this.line.family;
+    const fits = (quality: number) => this.payload(quality, ratio) <= Math.log(payload);
+    if (!fits(lowest)) return null;
+    return highestWithin({ from: lowest, to: highest, step }, fits);
   }
 
   learn(quality: number, bytes: number, format: string): void {
@@ -79,7 +79,7 @@ export async function settle(task: SettleTask): Promise<Settled> {
   const { picture, goal, target, lossy } = task;
   const lines = await foretoldLines(task);
   const payload = payloadOf(target, picture.overhead, lossy);
-  let ratio = await ratioOf(task, lines, payload);
+  let ratio = task.view.pixels / (await sampleOf(task.view)).pixels;
   const made: Made[] = [];
   for (let n = 0; n < MOST; n += 1) {
     const pick = finest(lines, payload * (n ? ALMOST : CAREFULLY), ratio);
@@ -94,7 +94,7 @@ export async function settle(task: SettleTask): Promise<Settled> {
     }
     const first = made[made.length - at.length];
     ratio = payloadOf(first.found.bytes, picture.overhead, lossy) / of.line.at(quality).payload;
-    if (made.some(({ found: { bytes } }) => bytes <= target && bytes >= target * NEAR)) break;
+    if (made.some(({ found: { bytes } }) => bytes <= target && bytes >= target * of.line.family.near)) break;
   }
   const fits = made.filter(({ found }) => found.bytes <= target);
   const inside = fits.filter(({ found }) => found.bytes >= (goal.min ?? 0));
@@ -103,34 +103,18 @@ export async function settle(task: SettleTask): Promise<Settled> {
   return { found: best?.found ?? null, under: under?.found ?? null, encodes: made.length };
 }
 
-/**
- * Bytes of the whole, as carefully as it is coded, over those of its sample as it is tried. JPEG without trellis
- * takes a fifth of the time and tells nearly the same; otherwise as their pixels are.
- */
-async function ratioOf({ picture, view, lossy }: SettleTask, lines: readonly WholeLine[], payload: number) {
-  const ratio = view.pixels / (await sampleOf(view)).pixels;
-  const pick = finest(lines, payload, ratio);
-  if (!pick) return ratio;
-  const { picture: sample, family } = pick.of.line;
-  const [setting, tried] = [family.setting(pick.quality), family.tried(pick.quality)];
-  if (settingKey(setting) === settingKey(tried)) return ratio;
-  const [whole, careful, part] = await Promise.all([
-    picture.encode(tried),
-    sample.encode(setting),
-    sample.encode(tried),
-  ]);
-  const alone = (bytes: number, { overhead }: Picture) => payloadOf(bytes, overhead, lossy);
-  return (alone(whole, picture) * alone(careful, sample)) / alone(part, sample) ** 2;
-}
-
 /** Each family is tried once; those that are nearly as good as the best once more. */
 async function foretoldLines(task: SettleTask): Promise<WholeLine[]> {
   const { brief, lossy, view, picture, share } = task;
   const { pixels } = await sampleOf(view);
   const payload = (payloadOf(task.target, picture.overhead, lossy) * pixels) / view.pixels;
   const families = familiesOf(lossy, brief, picture.pixels, view.flat);
-  const lines = await Promise.all(families.map((family) => lineAt(task, family, share)));
-  await Promise.all(lines.map((line) => line.towards(payload, 1)));
+  const first = await lineAt(task, families[0], share);
+  await first.towards(payload);
+  if (families[0].decides(first.within(payload).quality)) return [new WholeLine(first, picture.overhead)];
+  const others = await Promise.all(families.slice(1).map((family) => lineAt(task, family, share)));
+  await Promise.all(others.map((line) => line.towards(payload, 1)));
+  const lines = [first, ...others];
   const least = Math.min(...lines.map((line) => line.differenceFor(payload)));
   const near = lines.filter((line) => line.differenceFor(payload) <= least * RIVAL);
   await Promise.all(near.map((line) => line.towards(payload)));

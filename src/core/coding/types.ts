@@ -2,20 +2,26 @@ import type { OutputFormat, ResolvedBrief } from "../brief";
 import type { Geometry } from "../geometry";
 import type { Frame, Size } from "../photo";
 /** What a search tries and what it answers. */
-export type Chroma = "4:2:0" | "4:4:4";
+export type Chroma = "4:2:0" | "4:2:2" | "4:4:4";
+
+/** Quantisation tables: those of ITU-T T.81 annex K, on which a quality clause counts, and our own. */
+export const ANNEX_K = 0;
+export const OWN_TABLES = 9;
 
 export interface JpegSetting {
   format: "jpeg";
-  /** 1 to 100. */
+  /** 1 to 100; whole on annex K's tables, in hundredths on our own. */
   quality: number;
   chroma: Chroma;
-  /** Which of the encoder's quantisation tables; 0 are those of ITU-T T.81 annex K. */
+  /** {@link ANNEX_K}; anything else are our own. */
   table: number;
   /**
-   * careful: trellis and progressive; quick: progressive; fast: best Huffman tables only; plain: none of
-   * them, the largest file at the same quality.
+   * careful: bits are weighed against errors; quick: the nearest levels; plain: nor Huffman tables of its own, the
+   * largest file at the same quality.
    */
-  effort: "careful" | "quick" | "fast" | "plain";
+  effort: "careful" | "quick" | "plain";
+  /** Careful: what a bit may cost, in squared steps of error, where that is not the usual; fills a ceiling. */
+  thrift?: number;
 }
 
 export interface PngSetting {
@@ -80,7 +86,7 @@ export function settingKey(setting: Setting): string {
     // The page is put around it later: the encoding is that of a JPEG.
     case "pdf":
     case "jpeg":
-      return `jpeg q${setting.quality} ${setting.chroma} t${setting.table} ${setting.effort}`;
+      return jpegKey(setting);
     case "png":
       return `png ${setting.colours ?? "all"} z${setting.level}`;
     case "webp":
@@ -95,6 +101,9 @@ export function settingKey(setting: Setting): string {
       return "bmp";
   }
 }
+
+const jpegKey = ({ quality, chroma, table, effort, thrift }: Omit<JpegSetting, "format">): string =>
+  `jpeg q${quality} ${chroma} t${table} ${effort}${thrift === undefined ? "" : ` ${thrift}`}`;
 
 /** The same for a trial that may have other pixels than the planned ones, `side` px long. */
 export const trialKey = (setting: string, side: number | null): string =>
@@ -163,8 +172,8 @@ export interface SearchResult<S extends Setting = Setting> {
 export const MAX_ENCODES = 14;
 /** A file at or above this share of the ceiling is near enough. */
 export const NEAR = 0.965;
-/** Encoding above this many pixels leaves out the trellis, which would take seconds. */
-export const CAREFUL_PIXELS = 4_000_000;
+/** Differences of larger pictures are judged on samples where many photos are looked at. */
+export const LARGE_PIXELS = 4_000_000;
 
 export interface FitTask {
   brief: ResolvedBrief;

@@ -37,7 +37,7 @@ export async function weighed(task: FitTask, goal: Goal, met: Met): Promise<Fitt
   let best = { ...found, geometry: met.geometry, told: met.told, difference };
   let { encodes } = met;
   const forced = mayForce(task, goal, met);
-  const clean = forced && best.difference > CLEAN ? await smallestClean(task, goal.max!, best) : null;
+  const clean = forced && best.difference > CLEAN ? await smallestClean(task, best) : null;
   encodes += clean?.encodes ?? 0;
   // The search for a clean file knows more tables than the one for a size: what it found may fit after all.
   if (clean?.found && clean.found.bytes <= goal.max! && clean.found.bytes >= (goal.min ?? 0))
@@ -86,18 +86,6 @@ async function seenOf(task: FitTask, goal: Goal, met: Met): Promise<number | nul
   return sampled <= CLEAN * SURELY_CLEAN ? null : picture.difference(result.found.setting);
 }
 
-/** Up to so much above the ceiling a clean file that was found in a few trials may fit under it after all. */
-const NEARLY = 1.12;
-
-/** The smallest file of this geometry without visible loss, looked for beside the one that shows some. */
-async function smallestClean(task: FitTask, max: number, best: Best): Promise<CleanFile> {
-  const beside = await cleanFile(task, best, best.difference);
-  const bytes = beside.found?.bytes ?? 0;
-  if (bytes <= max || bytes > max * NEARLY) return beside;
-  const all = await cleanFile(task, best, null);
-  return { found: all.found ?? beside.found, encodes: beside.encodes + all.encodes };
-}
-
 interface Best {
   setting: Setting;
   geometry: Geometry;
@@ -109,17 +97,13 @@ interface CleanFile {
   encodes: number;
 }
 
-async function cleanFile(
-  task: FitTask,
-  { geometry, setting }: Best,
-  beside: number | null,
-): Promise<CleanFile> {
+/** The smallest file of this geometry without visible loss. */
+async function smallestClean(task: FitTask, { geometry, setting }: Best): Promise<CleanFile> {
   const picture = await task.picture(geometry, setting.format);
-  const how = { annexK: task.brief.quality !== null, beside };
   const page = setting.format === "pdf";
   const trials = page
-    ? await cleanAlong(asPages(picture), { ...setting, format: "jpeg" }, how)
-    : await cleanAlong(picture, setting, how);
+    ? await cleanAlong(asPages(picture), { ...setting, format: "jpeg" })
+    : await cleanAlong(picture, setting);
   const made = trials.map((trial) =>
     page ? { ...trial, setting: { ...trial.setting, format: "pdf" } as Setting } : trial,
   );

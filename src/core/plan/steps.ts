@@ -381,9 +381,9 @@ export function settingWords(setting: Setting | null, format: string): string {
   if (!setting) return `Save as ${formatName(format)}`;
   switch (setting.format) {
     case "pdf":
-      return `PDF page with a JPEG ${setting.chroma}, quality ${setting.quality}`;
+      return `PDF page with a JPEG ${setting.chroma}, quality ${Math.round(setting.quality)}`;
     case "jpeg":
-      return `JPEG ${setting.chroma}, quality ${setting.quality}`;
+      return `JPEG ${setting.chroma}, quality ${Math.round(setting.quality)}`;
     case "png":
       return `PNG, ${setting.colours ? `${setting.colours} colours` : "every colour kept"}`;
     case "webp":

@@ -221,7 +221,7 @@ function onPixels(worst: Rect | null, { geometry, seenAs }: PlannedPicture): Rec
 
 const bares = new Map<string, Promise<Uint8Array>>();
 const DOT = { data: new Uint8Array(16 * 16 * 3), width: 16, height: 16, channels: 3 };
-const JPEG = { quality: 50, chroma: "4:4:4", table: 0, effort: "fast" } as const;
+const JPEG = { quality: 50, chroma: "4:4:4", table: 0, effort: "quick" } as const;
 const PLAIN: Record<OutputFormat, Setting> = {
   pdf: { format: "pdf", ...JPEG },
   jpeg: { format: "jpeg", ...JPEG },

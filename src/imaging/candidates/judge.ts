@@ -3,7 +3,7 @@ import type { Pixels } from "@/core/difference";
 import type { RgbSpace } from "@/core/pixels/colour";
 import type { Planned } from "@/core/pixels/develop";
 import type { Judged } from "../workers";
-import { analyseAside, differenceAside } from "../workers";
+import { analyseAside, differenceAside, shared } from "../workers";
 
 export class Judge {
   private readonly reference: Pixels;
@@ -17,7 +17,7 @@ export class Judge {
     parts?: number,
   ) {
     const { width, height, channels } = pixels;
-    this.reference = { data: shared(pixels.data), width, height, channels, space, parts };
+    this.reference = { data: shared(pixels.data).data, width, height, channels, space, parts };
   }
 
   /** Begins on what the reference alone gives, while the first trial is still being made. */
@@ -41,14 +41,6 @@ export class Judge {
     await this.analysed;
     return differenceAside(this.id, this.reference, { ...trial, space: this.space }, true);
   }
-}
-
-/** In memory that threads share, so that a large picture is not copied for every trial. */
-function shared(data: Uint8Array | Uint16Array): Uint8Array | Uint16Array {
-  const memory = new SharedArrayBuffer(data.byteLength);
-  const copy = data instanceof Uint16Array ? new Uint16Array(memory) : new Uint8Array(memory);
-  copy.set(data);
-  return copy;
 }
 
 function same(a: Pixels, b: Pixels): boolean {

@@ -1,12 +1,12 @@
 /**
- * The coefficients of a JPEG as they are, packed again with Huffman tables of their own and in progressive
- * order: nothing of
- * the picture changes. Done by jpegtran (Debian's libjpeg-turbo-progs), where it is installed.
+ * The levels of a JPEG as they are, in the order and with the Huffman tables that take least: nothing of the picture
+ * changes. Headers stay.
  */
-import { pipeThrough } from "../workers";
+import { packAside } from "../workers";
 
-/** Null where jpegtran is missing or does not take the file. Headers stay. */
+/** Null where it is of a kind that is left alone, damaged, or not smaller than it was. */
 export async function repackJpeg(bytes: Uint8Array, signal?: AbortSignal): Promise<Uint8Array | null> {
-  const ended = await pipeThrough("jpegtran", ["-copy", "all", "-optimize", "-progressive"], bytes, signal);
-  return ended?.code === 0 && ended.out.length ? ended.out : null;
+  signal?.throwIfAborted();
+  const packed = await packAside(bytes);
+  return packed && packed.length < bytes.length ? packed : null;
 }

@@ -15,9 +15,9 @@ import {
 import {
   asPages,
   bestShare,
-  CAREFUL_PIXELS,
   type Choice,
   foretell,
+  LARGE_PIXELS,
   lossyOf,
   type Picture,
   type Setting,
@@ -101,7 +101,7 @@ async function further(
   const { seenAs } = candidates.at(geometry, format);
   const picture = await candidates.searched(geometry, format);
   const sample = seenAs ? await sampleAt(candidates, geometry, format) : await picture.sample();
-  const looks = seenAs || picture.pixels > CAREFUL_PIXELS ? sample : null;
+  const looks = seenAs || picture.pixels > LARGE_PIXELS ? sample : null;
   const weigh = (quality: number) => weighAt(out, picture, looks, quality);
   for (const quality of asked.qualities) await weigh(quality);
   if (out.points.length) return out;

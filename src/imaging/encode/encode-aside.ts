@@ -8,7 +8,7 @@ import { MachineError } from "@/core/photo";
 import type { PqName } from "@/core/pixels/colour";
 import type { Planned } from "@/core/pixels/develop";
 import { bundleBeside, pipeThrough } from "../workers";
-import { encode } from "./encode";
+import { encode, ownCoder } from "./encode";
 
 /** What the child is told before the pixels come. */
 export interface Order {
@@ -32,7 +32,8 @@ export async function encodeAside(
   cmyk: boolean,
   signal?: AbortSignal,
 ): Promise<Uint8Array> {
-  if (!CHILD || expectedSeconds(setting, pixels.width * pixels.height) < LONG)
+  const jpeg = (setting.format === "jpeg" || setting.format === "pdf") && ownCoder(setting, cmyk);
+  if (!CHILD || jpeg || expectedSeconds(setting, pixels.width * pixels.height) < LONG)
     return encode(pixels, setting, cmyk);
   const { data, width, height, channels, light } = pixels;
   const order: Order = { setting, cmyk, width, height, channels, deep: data instanceof Uint16Array, light };

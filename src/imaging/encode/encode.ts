@@ -8,6 +8,7 @@ import { readAvif, readPng, rebuildAvif, rebuildPng, writeBmp } from "@/core/con
 import type { PqName } from "@/core/pixels/colour";
 import type { Planned } from "@/core/pixels/develop";
 import { meterLight } from "@/core/pixels/light";
+import { jpegAside } from "../workers";
 import { indexedPng } from "./indexed-png";
 
 /** The chunks that make up the picture; everything else comes from `assemble`. */
@@ -24,7 +25,9 @@ export async function encode(pixels: Planned, setting: Setting, cmyk = false): P
       return encodePng(pixels, setting);
     case "pdf":
     case "jpeg":
-      return encodeJpeg(open(pixels, cmyk), setting);
+      return ownCoder(setting, cmyk)
+        ? jpegAside(pixels, { ...setting, format: "jpeg" })
+        : encodeJpeg(open(pixels, cmyk), setting);
     case "webp": {
       const { quality, effort } = setting;
       return open(pixels, false)
@@ -111,20 +114,20 @@ async function encodePng(pixels: Planned, { colours, level }: PngSetting): Promi
   return rebuildPng(file, [], (type) => PICTURE_CHUNKS.has(type));
 }
 
-function encodeJpeg(
-  image: Sharp,
-  { quality, chroma, table, effort }: JpegSetting | PdfSetting,
-): Promise<Buffer> {
+/** Our coder writes no CMYK, and no file that is larger than it need be. */
+export const ownCoder = ({ effort }: Pick<JpegSetting, "effort">, cmyk: boolean): boolean =>
+  !cmyk && effort !== "plain";
+
+function encodeJpeg(image: Sharp, { quality, chroma, effort }: JpegSetting | PdfSetting): Promise<Buffer> {
   const careful = effort === "careful";
   return image
     .jpeg({
-      quality,
-      chromaSubsampling: chroma,
-      quantisationTable: table,
+      quality: Math.round(quality),
+      chromaSubsampling: chroma === "4:4:4" ? chroma : "4:2:0",
+      quantisationTable: 0,
       trellisQuantisation: careful,
-      progressive: careful || effort === "quick",
+      progressive: careful,
       optimiseCoding: effort !== "plain",
-      optimiseScans: false,
     })
     .toBuffer();
 }

@@ -2,5 +2,15 @@ export { bundleBeside } from "./beside";
 export { pipeThrough } from "./child-process";
 export { LimitError, LimitedChild } from "./limited-child";
 export { oneThreadEach } from "./one-thread";
-export { analyseAside, developAside, differenceAside, findInkAside, THREADS, warmUp } from "./pool";
+export {
+  analyseAside,
+  developAside,
+  differenceAside,
+  findInkAside,
+  jpegAside,
+  packAside,
+  THREADS,
+  warmUp,
+} from "./pool";
+export { shared } from "./shared";
 export type { Judged } from "./work";

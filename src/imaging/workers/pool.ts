@@ -1,10 +1,12 @@
 /** Developing and comparing: on threads of their own, or in place where there is no bundle for them. */
 import { availableParallelism } from "node:os";
+import type { JpegSamples, JpegSetting } from "@/core/coding";
 import type { Pixels } from "@/core/difference";
 import type { InkSettings } from "@/core/photo";
 import type { Developed, Development, Samples } from "@/core/pixels/develop";
 import type { InkFound, RgbPicture } from "@/core/pixels/ink";
 import { bundleBeside } from "./beside";
+import { shared } from "./shared";
 import { Threads } from "./threads";
 import { carryOut, type Done, type Judged, type Work } from "./work";
 
@@ -23,6 +25,19 @@ export const findInkAside = (picture: RgbPicture, settings: InkSettings) =>
 
 export const developAside = (samples: Samples, plan: Development) =>
   aside({ kind: "develop", samples, plan }) as Promise<Developed>;
+
+/** A JPEG of these samples: a thread that has coded them before need not prepare them again. */
+export async function jpegAside(samples: JpegSamples, setting: JpegSetting): Promise<Uint8Array> {
+  const { id, data } = shared(samples.data);
+  const { width, height, channels } = samples;
+  const work: Work = { kind: "jpeg", id, samples: { data, width, height, channels }, setting };
+  return ((await aside(work)) as { encoded: Uint8Array }).encoded;
+}
+
+/** A JPEG packed tighter without loss; null where it is of a kind that is left alone, or damaged. */
+export async function packAside(file: Uint8Array): Promise<Uint8Array | null> {
+  return ((await aside({ kind: "pack", file })) as { encoded: Uint8Array | null }).encoded;
+}
 
 /**
  * `id` names the reference: a thread that has met it need not analyse it again. Its pixels are shared, not

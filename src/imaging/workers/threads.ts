@@ -5,14 +5,17 @@ import type { Done, Work } from "./work";
 /** What a thread answers; an error keeps its name, which a message between threads would lose. */
 export type Answer = { result: Done } | { error: { name: string; message: string } };
 
+/** Pictures that a thread is taken to hold. */
+const REMEMBERED = 6;
+
 /**
  * At most `most` threads of the bundle at `path`, started when they are needed. A thread that dies is replaced;
  * a job that it was doing fails.
  */
 export class Threads {
   private pool: Promise<Piscina> | null = null;
-  /** The reference that each thread has met last, whose planes it still holds. */
-  private readonly met = new Map<number, string>();
+  /** What each thread has worked on last, and may still hold. */
+  private readonly met = new Map<number, string[]>();
   private readonly desks: SharedArrayBuffer[] = [];
   private readonly waiting: (() => void)[] = [];
   private running = 0;
@@ -60,13 +63,19 @@ export class Threads {
           loadBalancer: (task, workers) => {
             const idle = workers.filter((worker) => worker.currentUsage === 0);
             const id = referenceOf(task, queueOptionsSymbol);
-            const chosen = (id && idle.find((worker) => this.met.get(worker.id) === id)) || idle.at(-1);
-            if (id && chosen) this.met.set(chosen.id, id);
+            const chosen =
+              (id && idle.find((worker) => this.met.get(worker.id)?.includes(id))) || idle.at(-1);
+            if (id && chosen) this.meet(chosen.id, id);
             return chosen ?? null;
           },
         }),
     );
     return this.pool;
+  }
+
+  private meet(thread: number, id: string): void {
+    const before = this.met.get(thread) ?? [];
+    this.met.set(thread, [id, ...before.filter((one) => one !== id)].slice(0, REMEMBERED));
   }
 
   /** No more jobs are prepared than threads can take: what waits holds no memory. */

@@ -3,6 +3,7 @@
  * picture.
  */
 import { resolveBrief } from "@/core/brief";
+import { OWN_TABLES } from "@/core/coding";
 import { withGainMap } from "@/core/containers";
 import type { Geometry } from "@/core/geometry";
 import { CENTRED, uprightSize } from "@/core/photo";
@@ -72,5 +73,11 @@ async function mapFor(source: Source, geometry: Geometry): Promise<Uint8Array> {
     sharpen: null,
     ppi: null,
   });
-  return encode(pixels, { format: "jpeg", quality: 90, chroma: "4:4:4", table: 0, effort: "fast" });
+  return encode(pixels, {
+    format: "jpeg",
+    quality: 90,
+    chroma: "4:4:4",
+    table: OWN_TABLES,
+    effort: "careful",
+  });
 }

@@ -8,6 +8,7 @@ import {
   LOSSY,
   type Lossy,
   lineChoice,
+  OWN_TABLES,
   qualityFor,
 } from "@/core/coding";
 import { pixelsOf } from "@/core/geometry";
@@ -26,7 +27,7 @@ export function onLine(
   { chroma, bits }: Pick<WeighView, "chroma" | "bits">,
 ): boolean {
   if (setting.format === "jpeg")
-    return setting.table === 0 && setting.effort === "quick" && setting.chroma === chroma;
+    return setting.table === OWN_TABLES && setting.thrift === undefined && setting.chroma === chroma;
   return (
     (setting.format === "webp" && setting.quality !== null) ||
     (setting.format === "avif" && setting.bits === bits)

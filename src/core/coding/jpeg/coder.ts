@@ -1,0 +1,69 @@
+/**
+ * JPEG files of one picture. Colour and transform are worked out once; each file then takes a quantisation and an
+ * entropy coding. Written from ITU-T T.81; photographs and tables that made its choices: docs/decisions/0015.
+ */
+import { ANNEX_K, type Chroma, type JpegSetting } from "../types";
+import { Levels } from "./levels";
+import { END, JFIF, quantisation, START } from "./markers";
+import { weigh } from "./masks";
+import { type JpegSamples, type Prepared, prepareJpeg } from "./prepare";
+import { Scans } from "./scans";
+import { annexKTables, type StepTables, seenTables } from "./tables";
+
+/** What a bit may usually cost, in squared steps of error: between 0.1 and 0.17 files look alike. */
+const USUAL_THRIFT = 0.12;
+
+export class JpegCoder {
+  private readonly scans: Scans;
+  private readonly levels: Levels;
+  private readonly picture: Prepared;
+
+  /** `samples` must not change until this returns; a grey picture has no chroma. */
+  constructor(samples: JpegSamples, chroma: Chroma) {
+    const picture = prepareJpeg(samples, chroma);
+    weigh(picture);
+    this.picture = picture;
+    this.scans = new Scans(picture);
+    this.levels = new Levels(picture, this.scans);
+  }
+
+  /** Bytes of memory that are held. */
+  get size(): number {
+    return this.picture.heap.size;
+  }
+
+  /**
+   * A whole file without other headers than JFIF's; sequential or progressive, whichever is smaller. The chroma is the
+   * coder's own.
+   */
+  encode({ quality, table, effort, thrift }: Omit<JpegSetting, "format" | "chroma">): Uint8Array {
+    const tables = table === ANNEX_K ? annexKTables(Math.round(quality)) : seenTables(quality);
+    return this.file(tables, effort === "careful" ? (thrift ?? USUAL_THRIFT) : null);
+  }
+
+  private file(tables: StepTables, thrift: number | null): Uint8Array {
+    this.levels.set(tables, thrift);
+    const order = this.scans.smallest();
+    const { head, ids } = this.quantisation(tables);
+    return joined([Uint8Array.from([...START, ...JFIF, ...head]), ...order.write(ids), Uint8Array.from(END)]);
+  }
+
+  /** Tables that are equal are written once. */
+  private quantisation(tables: StepTables): { head: number[]; ids: number[] } {
+    const [y, cb, cr] = tables.map(({ steps }) => steps);
+    if (this.picture.planes.length === 1) return { head: quantisation(0, y), ids: [0] };
+    const head = [...quantisation(0, y), ...quantisation(1, cb)];
+    if (cb.every((step, k) => step === cr[k])) return { head, ids: [0, 1, 1] };
+    return { head: [...head, ...quantisation(2, cr)], ids: [0, 1, 2] };
+  }
+}
+
+export function joined(pieces: readonly Uint8Array[]): Uint8Array {
+  const out = new Uint8Array(pieces.reduce((sum, { length }) => sum + length, 0));
+  let at = 0;
+  for (const piece of pieces) {
+    out.set(piece, at);
+    at += piece.length;
+  }
+  return out;
+}

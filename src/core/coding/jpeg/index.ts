@@ -1,0 +1,3 @@
+export { JpegCoder } from "./coder";
+export { packJpeg } from "./pack";
+export type { JpegSamples } from "./prepare";
