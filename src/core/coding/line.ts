@@ -65,11 +65,11 @@ export class Line {
 
   /** Measures until a payload is foretold well, in at most `most` trials. */
   async towards(payload: number, most = 2): Promise<void> {
-    for (let n = 0; n < most; n += 1) {
+    const wanted = Math.log(payload);
+    for (let n = 0; n < most && !this.sizes.some(({ log }) => Math.abs(log - wanted) < NEAR_LOG); n += 1) {
       const guess = this.within(payload);
       if (this.making.has(guess.quality)) return;
       await this.measure(guess.quality);
-      if (Math.abs(Math.log(this.at(guess.quality).payload / payload)) < NEAR_LOG) return;
     }
   }
 

@@ -1,6 +1,6 @@
 /** Developing and comparing: on threads of their own, or in place where there is no bundle for them. */
 import { availableParallelism } from "node:os";
-import type { JpegSamples, JpegSetting } from "@/core/coding";
+import { JpegCoder, type JpegSamples, type JpegSetting } from "@/core/coding";
 import type { Pixels } from "@/core/difference";
 import type { InkSettings } from "@/core/photo";
 import type { Developed, Development, Samples } from "@/core/pixels/develop";
@@ -26,8 +26,13 @@ export const findInkAside = (picture: RgbPicture, settings: InkSettings) =>
 export const developAside = (samples: Samples, plan: Development) =>
   aside({ kind: "develop", samples, plan }) as Promise<Developed>;
 
+/** What is coded before a thread could be asked. */
+const TINY_PIXELS = 4096;
+
 /** A JPEG of these samples: a thread that has coded them before need not prepare them again. */
 export async function jpegAside(samples: JpegSamples, setting: JpegSetting): Promise<Uint8Array> {
+  if (samples.width * samples.height <= TINY_PIXELS)
+    return new JpegCoder(samples, setting.chroma).encode(setting);
   const { id, data } = shared(samples.data);
   const { width, height, channels } = samples;
   const work: Work = { kind: "jpeg", id, samples: { data, width, height, channels }, setting };

