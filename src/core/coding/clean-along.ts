@@ -2,16 +2,9 @@
 import { CLEAN } from "../difference";
 import { asTried, type CleanArm, solveClean } from "./clean";
 import { cleanJpeg } from "./jpeg-clean";
-import { QUALITY_STEP } from "./jpeg-search";
+import { stepOf } from "./jpeg-search";
 import { differenceLog } from "./prior";
-import {
-  ANNEX_K,
-  type AvifSetting,
-  type Picture,
-  type Setting,
-  type WebpSetting,
-  type Weighed,
-} from "./types";
+import type { AvifSetting, Picture, Setting, WebpSetting, Weighed } from "./types";
 
 const SAMPLE_BUDGET = 5;
 const BUDGET = 4;
@@ -20,7 +13,7 @@ const BUDGET = 4;
 export async function cleanAlong(picture: Picture, setting: Setting): Promise<Weighed[]> {
   if (setting.format === "jpeg") {
     const { table } = setting;
-    const step = table === ANNEX_K ? 1 : QUALITY_STEP;
+    const step = stepOf(table, picture.pixels);
     const bounds = { lowest: 1, highest: 100, step, table };
     return (await cleanJpeg({ picture, limit: CLEAN, ...bounds })).made;
   }

@@ -1,7 +1,7 @@
 /** The ways in which a lossy format can code one picture; along each, only the quality changes. */
 import type { ResolvedBrief } from "../brief";
 import { avifEffort, webpEffort } from "./effort";
-import { decides, FULL, QUALITY_STEP } from "./jpeg-search";
+import { decides, FULL, stepOf } from "./jpeg-search";
 import { avifPriorLog, differenceLog, FULL_CHROMA, priorLog, webpPriorLog } from "./prior";
 import {
   ANNEX_K,
@@ -69,15 +69,19 @@ export function familiesOf(
   }
   const table = quality ? ANNEX_K : OWN_TABLES;
   const chromas: Chroma[] = flat ? ["4:4:4", "4:2:0"] : ["4:2:0", "4:4:4"];
-  return chromas.map((chroma) => jpegFamily(chroma, table, limits));
+  const step = stepOf(table, pixels);
+  return chromas.map((chroma) => jpegFamily(chroma, table, { ...limits, step }));
 }
 
-function jpegFamily(chroma: Chroma, table: number, limits: Pick<Family, "lowest" | "highest">): Family {
+function jpegFamily(
+  chroma: Chroma,
+  table: number,
+  limits: Pick<Family, "lowest" | "highest" | "step">,
+): Family {
   const full = chroma === "4:4:4" ? FULL_CHROMA : 0;
   return {
     ...limits,
-    step: table === ANNEX_K ? 1 : QUALITY_STEP,
-    near: table === ANNEX_K ? NEAR : FULL,
+    near: limits.step === 1 ? NEAR : FULL,
     setting: (quality) => ({ format: "jpeg", quality, chroma, table, effort: "careful" }),
     expectBytes: (quality) => priorLog(quality) + full,
     expectDifference: (quality) => differenceLog(chroma, quality),

@@ -26,6 +26,7 @@ export {
   type Fitted,
   type JpegSetting,
   LARGE_PIXELS,
+  OWN_CODER_PIXELS,
   OWN_TABLES,
   type PdfSetting,
   type Picture,

@@ -13,6 +13,7 @@ import {
   type Goal,
   type JpegSetting,
   MAX_ENCODES,
+  OWN_CODER_PIXELS,
   OWN_TABLES,
   type Picture,
   type SearchResult,
@@ -28,9 +29,9 @@ export const ABOVE_FLOOR = 1.15;
 export const FULL = 0.995;
 export const AIMED = 0.9975;
 /** Of quality on our own tables. */
-export const QUALITY_STEP = 0.05;
+const QUALITY_STEP = 0.05;
 /**
- * On photographs halved chroma looks better below this quality: at equal bytes 47 of 49 files (bench/coder.mjs). On
+ * On photographs halved chroma looks better below this quality: at equal bytes 45 of 49 files (bench/coder.mjs). On
  * lettering whole chroma does from the second on.
  */
 const SURELY_HALVED = 94;
@@ -45,6 +46,10 @@ const USUAL_THRIFT = 0.12;
 const THRIFTS = { least: -6, most: 14 };
 /** A lowest quality that is over by no more may still be made to fit. */
 const HARDLY_OVER = 1.12;
+
+/** Between the qualities of a JPEG. */
+export const stepOf = (table: number, pixels: number): number =>
+  table === ANNEX_K || pixels > OWN_CODER_PIXELS ? 1 : QUALITY_STEP;
 
 export interface JpegLimits {
   /** Quality clause; with it the tables of annex K are used. */
@@ -80,7 +85,7 @@ class JpegSearch {
     limits: JpegLimits,
   ) {
     this.table = limits.quality ? ANNEX_K : OWN_TABLES;
-    this.step = limits.quality ? 1 : QUALITY_STEP;
+    this.step = stepOf(this.table, picture.pixels);
     this.highest = limits.quality?.max ?? 100;
     this.lowest = Math.min(this.highest, Math.max(limits.lowest, limits.quality?.min ?? 1));
   }
@@ -154,7 +159,8 @@ class JpegSearch {
   /** Another thrift at the same quality: less where the file of the usual one has room, more where it is over. */
   private async thrifts(at: Part, target: number, usual: number): Promise<Jpeg | null> {
     const budget = Math.min(MOST_THRIFTS, MAX_ENCODES - this.made.length);
-    const { overhead } = this.picture;
+    const { overhead, pixels } = this.picture;
+    if (pixels > OWN_CODER_PIXELS) return null;
     const setting = (n: number): Part => ({ ...at, thrift: round(USUAL_THRIFT * THRIFT_STEP ** n) });
     const { under } = await solveArm({
       goal: target,

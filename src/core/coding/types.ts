@@ -172,6 +172,12 @@ export interface SearchResult<S extends Setting = Setting> {
 export const MAX_ENCODES = 14;
 /** A file at or above this share of the ceiling is near enough. */
 export const NEAR = 0.965;
+/**
+ * Larger JPEGs are left to the library's encoder, on a scale of whole qualities: our own coder holds about eight bytes a
+ * pixel.
+ */
+export const OWN_CODER_PIXELS = 48_000_000;
+
 /** Differences of larger pictures are judged on samples where many photos are looked at. */
 export const LARGE_PIXELS = 4_000_000;
 

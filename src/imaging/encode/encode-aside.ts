@@ -32,7 +32,7 @@ export async function encodeAside(
   cmyk: boolean,
   signal?: AbortSignal,
 ): Promise<Uint8Array> {
-  const jpeg = (setting.format === "jpeg" || setting.format === "pdf") && ownCoder(setting, cmyk);
+  const jpeg = (setting.format === "jpeg" || setting.format === "pdf") && ownCoder(setting, pixels, cmyk);
   if (!CHILD || jpeg || expectedSeconds(setting, pixels.width * pixels.height) < LONG)
     return encode(pixels, setting, cmyk);
   const { data, width, height, channels, light } = pixels;

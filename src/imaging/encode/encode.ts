@@ -3,8 +3,16 @@
  * `assemble`.
  */
 import sharp, { type Sharp } from "sharp";
-import type { JpegSetting, PdfSetting, PngSetting, Setting } from "@/core/coding";
+import {
+  ANNEX_K,
+  type JpegSetting,
+  OWN_CODER_PIXELS,
+  type PdfSetting,
+  type PngSetting,
+  type Setting,
+} from "@/core/coding";
 import { readAvif, readPng, rebuildAvif, rebuildPng, writeBmp } from "@/core/containers";
+import type { Size } from "@/core/photo";
 import type { PqName } from "@/core/pixels/colour";
 import type { Planned } from "@/core/pixels/develop";
 import { meterLight } from "@/core/pixels/light";
@@ -25,7 +33,7 @@ export async function encode(pixels: Planned, setting: Setting, cmyk = false): P
       return encodePng(pixels, setting);
     case "pdf":
     case "jpeg":
-      return ownCoder(setting, cmyk)
+      return ownCoder(setting, pixels, cmyk)
         ? jpegAside(pixels, { ...setting, format: "jpeg" })
         : encodeJpeg(open(pixels, cmyk), setting);
     case "webp": {
@@ -114,19 +122,24 @@ async function encodePng(pixels: Planned, { colours, level }: PngSetting): Promi
   return rebuildPng(file, [], (type) => PICTURE_CHUNKS.has(type));
 }
 
-/** Our coder writes no CMYK, and no file that is larger than it need be. */
-export const ownCoder = ({ effort }: Pick<JpegSetting, "effort">, cmyk: boolean): boolean =>
-  !cmyk && effort !== "plain";
+/** Our coder writes no CMYK, no file that is larger than it need be, and none of very many pixels. */
+export const ownCoder = (
+  { effort }: Pick<JpegSetting, "effort">,
+  { width, height }: Size,
+  cmyk: boolean,
+): boolean => !cmyk && effort !== "plain" && width * height <= OWN_CODER_PIXELS;
 
-function encodeJpeg(image: Sharp, { quality, chroma, effort }: JpegSetting | PdfSetting): Promise<Buffer> {
-  const careful = effort === "careful";
+function encodeJpeg(
+  image: Sharp,
+  { quality, chroma, table, effort }: JpegSetting | PdfSetting,
+): Promise<Buffer> {
   return image
     .jpeg({
       quality: Math.round(quality),
       chromaSubsampling: chroma === "4:4:4" ? chroma : "4:2:0",
-      quantisationTable: 0,
-      trellisQuantisation: careful,
-      progressive: careful,
+      // The library's second table takes fewest bytes beside annex K's where nothing is weighed.
+      quantisationTable: table === ANNEX_K ? 0 : 2,
+      progressive: effort === "careful",
       optimiseCoding: effort !== "plain",
     })
     .toBuffer();

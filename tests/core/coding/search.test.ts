@@ -124,6 +124,13 @@ describe("the search for a JPEG setting", () => {
     expect(made.every((s) => s.format === "jpeg" && s.table === 0 && s.quality <= 65)).toBe(true);
   });
 
+  it("keeps to whole qualities where very many pixels are left to the library's encoder", async () => {
+    const { picture, made } = encoder({ at75: 4_000_000, steep: 0.6, pixels: 60_000_000 });
+    const { found } = await searchJpeg(picture, { min: null, max: 5_000_000, aim: "best" }, anyQuality);
+    expect(found.bytes).toBeGreaterThan(4_800_000);
+    expect(made.every((s) => s.format === "jpeg" && Number.isInteger(s.quality) && !s.thrift)).toBe(true);
+  });
+
   it("aims at the middle of the range when asked", async () => {
     const { picture } = encoder({ at75: 50_000, steep: 0.6, pixels: 800_000 });
     const { found } = await searchJpeg(picture, { min: 40_000, max: 120_000, aim: "middle" }, anyQuality);
