@@ -4,7 +4,7 @@ import { words } from "./line";
 import { SIGNAL } from "./signals";
 import type { Statement } from "./statements";
 import type { Token } from "./tokens";
-import { GENERIC, NOUNS, RULE } from "./vocabulary";
+import { FORMAT, GENERIC, MANNER, NO_NAME, NOUNS, RULE, speaksOfRule } from "./vocabulary";
 
 const EVERY =
   /\b(both|all (the |your |of (the|your) )?(files|documents|uploads|images|pictures|photos|photographs|scans|items|attachments)|every (file|document|upload|image|picture|photo|scan)|everything|all of (them|these)|(the )?two files|either file)\b/;
@@ -90,9 +90,6 @@ function bySubject(subject: string, headings: readonly Heading[]): { heading: He
   };
 }
 
-/** Whether a heading is about a rule. In "proof of address" the address is none. */
-const speaksOfRule = (text: string): boolean => RULE.test(text.replace(/\bproof of \w+/g, " "));
-
 const nounPart = (label: readonly Token[]) => words(label).replace(new RegExp(RULE, "g"), " ").trim();
 
 function headingOf(
@@ -115,6 +112,8 @@ function headingOf(
       );
     return null;
   }
+  const item = statement.item ? itemName(body) : null;
+  if (item) return item;
   // A heading on a line of its own, or "Consent slip." in front of its sentences.
   const short =
     body.length > 0 &&
@@ -129,6 +128,30 @@ function headingOf(
     return null;
   return named(body, true, true);
 }
+
+/**
+ * "A scan of your diploma, PDF, 200 dpi": what an item begins with, up to the first mark, number or word that begins a
+ * rule. It only counts where another item rules the same things.
+ */
+function itemName(body: readonly Token[]): { heading: Heading; alone: boolean } | null {
+  let from = 0;
+  while (from < body.length && LEAD.test(body[from].text)) from += 1;
+  let to = from;
+  while (to < body.length && goesOn(body, to)) to += 1;
+  const name = body.slice(from, to);
+  if (!name.length || to === body.length) return null;
+  if (NO_NAME.test(name[0].text) && name[1]?.text !== "of") return null;
+  const text = words(name);
+  if (MANNER.test(name[0].text) && !NOUNS.test(text) && !GENERIC.test(text)) return null;
+  return speaksOfRule(text) || FORMAT.test(text) ? null : named(name, false, false);
+}
+
+/** A name goes on with words, and with what a hyphen joins. */
+const goesOn = (body: readonly Token[], at: number): boolean =>
+  body[at].kind === "word" ? !ENDS_NAME.test(body[at].text) : body[at].text === "-" && body[at].glued;
+
+const ENDS_NAME =
+  /^(as|in|with|at|must|should|shall|has|have|is|are|needs?|between|under|below|up|max|min|not|no|only)$/;
 
 function named(
   tokens: readonly Token[],

@@ -6,7 +6,7 @@
 import { words } from "./line";
 import { signalsOf } from "./signals";
 import type { Token } from "./tokens";
-import { RULE } from "./vocabulary";
+import { FORMAT, RULE, speaksOfRule } from "./vocabulary";
 
 export interface Statement {
   /** What stands before the colon, or the heading of the table's column and row. */
@@ -16,6 +16,8 @@ export interface Statement {
   owner: Token[] | null;
   /** The first statement of its line; only such a one can carry a heading. */
   opensLine: boolean;
+  /** An item of a list. */
+  item: boolean;
   /** The label came from a table or a list of two columns. */
   tabled: boolean;
   /** Asked, not stated. */
@@ -130,6 +132,7 @@ function tableStatements(lines: readonly Line[], paragraph: number): Statement[]
     body: body.slice(0, MOST_TOKENS),
     owner,
     opensLine: true,
+    item: false,
     tabled: true,
     question: false,
     text: "",
@@ -202,12 +205,14 @@ function labelEnd(tokens: readonly Token[]): number {
 function sentences(tokens: readonly Token[], paragraph: number, out: Statement[]): void {
   let body: Token[] = [];
   let opensLine = true;
+  let item = false;
   const close = (question: boolean) => {
     if (body.length)
       out.push({
-        ...labelled(body),
+        ...labelled(body, opensLine),
         owner: null,
         opensLine,
+        item,
         tabled: false,
         question,
         text: "",
@@ -216,6 +221,7 @@ function sentences(tokens: readonly Token[], paragraph: number, out: Statement[]
         paragraph,
       });
     opensLine = false;
+    item = false;
     body = [];
   };
   for (const [i, token] of tokens.entries()) {
@@ -227,7 +233,7 @@ function sentences(tokens: readonly Token[], paragraph: number, out: Statement[]
     } else body.push(token);
     if (body.length >= MOST_TOKENS) close(false);
     if (out.length >= MOST_STATEMENTS) return;
-    if (token.text === "•") opensLine = true;
+    if (token.text === "•") opensLine = item = true;
   }
   close(false);
 }
@@ -244,7 +250,22 @@ function endsSentence(tokens: readonly Token[], at: number): boolean {
   );
 }
 
-function labelled(tokens: Token[]): { label: Token[]; body: Token[] } {
-  const end = labelEnd(tokens);
+function labelled(tokens: Token[], opensLine: boolean): { label: Token[]; body: Token[] } {
+  const end = labelEnd(tokens) || (opensLine ? nameEnd(tokens) : 0);
   return end > 0 ? { label: tokens.slice(0, end), body: tokens.slice(end + 1) } : { label: [], body: tokens };
+}
+
+/** Words in front of a dash or a colon that name a document may be so many. */
+const MOST_NAME = 6;
+
+/** Index of the dash in "Signature – 4 × 2 cm", or of the colon in "ID card, front: …"; 0 where there is none. */
+function nameEnd(tokens: readonly Token[]): number {
+  for (let i = 1; i <= Math.min(MOST_NAME, tokens.length - 2); i += 1) {
+    const { text, glued } = tokens[i];
+    const ends = text === ":" || (text === "-" && !glued && !tokens[i + 1].glued);
+    const name = words(tokens.slice(0, i));
+    if (ends) return speaksOfRule(name) || FORMAT.test(name) ? 0 : i;
+    if (text === "," ? i === 1 && tokens[0].kind !== "word" : tokens[i].kind !== "word") return 0;
+  }
+  return 0;
 }

@@ -27,6 +27,11 @@ export interface Token {
 const WORD = /\p{L}[\p{L}\p{N}]*(?:['’]\p{L}+)*/uy;
 const LETTERS = /\p{L}+/uy;
 const NUMBER = /\d+(?:[.,'’\u00a0\u202f\u2009]\d+)*/y;
+/** Letters and Roman numerals of a list, up to ten of either. */
+const IN_BRACKETS = /\((?:[a-j]|i{1,3}|iv|vi{0,3}|ix|x|\d{1,2})\)(?=\s)/iy;
+const BEFORE_BRACKET = /(?:[a-j]|i{1,3}|iv|vi{0,3}|ix|x)\)(?=\s)/iy;
+const SECOND_IN_BRACKETS = /(?:^|\s)\((?:a|i|1)\)\s[\s\S]{1,4000}?\s\((?:b|ii|2)\)\s/i;
+const SECOND_IN_LINE = /\s1\)\s[\s\S]{1,4000}?\s2\)\s/;
 const LINK = /https?:\/\/\S{1,2000}/iy;
 const TAG = /<[a-z/!][^<>\n]{0,300}>/iy;
 const TIMES = new Set(["×", "✕", "✖", "⨯", "✗", "х", "Х", "*", "∗"]);
@@ -67,11 +72,17 @@ export function tokenise(text: string): Token[] {
 
 class Scanner {
   private readonly out: Token[] = [];
+  /** A single "(c)" is no list. */
+  private readonly listsInBrackets: boolean;
+  private readonly listsInLine: boolean;
   private at = 0;
   private spaced = true;
   private lineStart = true;
 
-  constructor(private readonly source: string) {}
+  constructor(private readonly source: string) {
+    this.listsInBrackets = SECOND_IN_BRACKETS.test(source);
+    this.listsInLine = SECOND_IN_LINE.test(source);
+  }
 
   run(): Token[] {
     while (this.at < this.source.length) this.step();
@@ -105,6 +116,7 @@ class Scanner {
   private step(): void {
     const char = this.source[this.at];
     if (char === "\n" || char === "\r") return this.newline();
+    if (this.lettered()) return;
     if (char === "\t" || char === "|") {
       this.push("mark", "|", 1);
       this.spaced = true;
@@ -149,13 +161,23 @@ class Scanner {
 
   private number(): void {
     const raw = this.match(NUMBER)!;
+    const behind = this.source.slice(this.at + raw.length, this.at + raw.length + 2);
     const listItem =
-      this.lineStart &&
       /^\d{1,2}$/.test(raw) &&
-      /^[.)]\s/.test(this.source.slice(this.at + raw.length, this.at + raw.length + 2));
+      (this.lineStart ? /^[.)]\s/.test(behind) : this.spaced && this.listsInLine && /^\)\s/.test(behind));
     if (listItem) return void this.push("mark", "•", raw.length + 1);
     const token = this.push("number", raw, raw.length);
     Object.assign(token, readNumber(raw));
+  }
+
+  /** "(a) … ; (b) …", also inside one sentence, and "a) …" at the beginning of a line. */
+  private lettered(): boolean {
+    if (!this.spaced) return false;
+    const inBrackets = this.source[this.at] === "(" && this.listsInBrackets;
+    if (!inBrackets && !this.lineStart) return false;
+    const mark = this.match(inBrackets ? IN_BRACKETS : BEFORE_BRACKET);
+    if (mark) this.push("mark", "•", mark.length);
+    return mark !== null;
   }
 
   private afterNumber(): boolean {

@@ -3,11 +3,12 @@ import { parseBrief } from "@/core/brief";
 import { MAX_WORDING, readWording } from "@/core/brief/read";
 import { BADGE } from "./corpus";
 import { FIRST } from "./corpus-first";
+import { FOURTH } from "./corpus-fourth";
 import { SECOND } from "./corpus-second";
 import { THIRD } from "./corpus-third";
 import { clausesOf, measure } from "./score";
 
-const CORPUS = [...FIRST, ...SECOND, ...THIRD];
+const CORPUS = [...FIRST, ...SECOND, ...THIRD, ...FOURTH];
 
 describe("the reader on the corpus", () => {
   it("has at least 80 wordings", () => expect(CORPUS.length).toBeGreaterThanOrEqual(80));
