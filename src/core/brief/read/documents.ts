@@ -7,12 +7,13 @@ import type { Token } from "./tokens";
 import { FORMAT, GENERIC, MANNER, NO_NAME, NOUNS, RULE, speaksOfRule } from "./vocabulary";
 
 const EVERY =
-  /\b(both|all (the |your |of (the|your) )?(files|documents|uploads|images|pictures|photos|photographs|scans|items|attachments)|every (file|document|upload|image|picture|photo|scan)|everything|all of (them|these)|(the )?two files|either file)\b/;
+  /\b(both|all (the |your |of (the|your) )?(files|documents|uploads|images|pictures|photos|photographs|scans|items|attachments)|every (file|document|upload|image|picture|photo|scan)|everything|all of (them|these)|(the )?two files|either file)\b|^all (?:in |as |of them )?(?:jpe?g|png|pdf|tiff?|webp)\b/;
 const EACH = /\beach( (file|document|upload|image|picture|photo|scan|of them))?\b/;
 /** Sentences that begin with their document: "The portrait must be …". */
 const SUBJECT =
   /^(?:(?:the|your|a|an|for|every|each|our|applicant's)\s)*(portrait|photo|photograph|picture|signature|badge|slip|card|cover|banner|logo|thumbnail|avatar|plate|poster|header|icon|map|figure|headshot|certificate|licence|postcard)\b(?: \w+)?(?: (?:must|should|has|have|is|shall|needs|will|may|weighs|measures|comes|goes)\b| [:,(]|$)|^(?:the )?(?:dimensions?|size|sizes|format|resolution|width|height|weight) (?:of|for) (?:(?:the|your) )?(photo|photograph|picture|signature|portrait|slip|badge|card|cover|banner|logo|thumbnail)\b/;
-const LEAD = /^(for|the|your|a|an|of|as|our|this|in|case|to|be|on|\d+)$/;
+const ASKS = /^(need|needs|send|upload|submit|supply|provide|attach|require|requires|want|enclose)$/;
+const LEAD = /^(us|one|two|three|four|five|six|for|the|your|a|an|of|as|our|this|in|case|to|be|on|\d+)$/;
 
 /** The words that such a sentence can begin with. */
 const OPENS = new Set(
@@ -34,6 +35,8 @@ export interface Heading {
   key: string;
   /** Named by a word for a document; the others only count when they turn out to rule the same things. */
   sure: boolean;
+  /** "Photo size: …": the name is repeated with every rule, so that a rule without one is for all. */
+  repeated?: boolean;
 }
 
 /** What each statement is about: an index into `headings`, or -1 for all of them. */
@@ -69,15 +72,31 @@ export function findDocuments(statements: readonly Statement[]): Documents {
       if (found.alone) bare.add(i);
     }
     const { text } = statement;
-    const shared =
+    if (
       headings.length > 0 &&
-      !found &&
-      (statement.signals & SIGNAL.shared) !== 0 &&
-      (EVERY.test(text) || (EACH.test(text) && statement.paragraph !== opened));
+      (GENERAL.test(words(statement.label)) || (headings.length > 1 && FOR_EACH.test(text)))
+    ) {
+      of.push(-1);
+      continue;
+    }
+    const shared =
+      (headings.length > 1 && !found && headings[current]?.repeated && isBareRule(statement)) ||
+      (headings.length > 0 &&
+        !found &&
+        (statement.signals & SIGNAL.shared) !== 0 &&
+        (EVERY.test(text) || (EACH.test(text) && statement.paragraph !== opened)));
     of.push(shared ? -1 : current);
   }
   return { headings, of, bare };
 }
+
+/** "File type: jpg": a label that speaks of a rule and of nothing else. */
+const isBareRule = ({ label, opensLine }: Statement): boolean =>
+  opensLine &&
+  label.length > 0 &&
+  speaksOfRule(words(label)) &&
+  !NOUNS.test(nounPart(label)) &&
+  !GENERIC.test(nounPart(label));
 
 /**
  * A sentence about "the photo" goes on with the document of that name, also where it was called a portrait.
@@ -97,22 +116,21 @@ function headingOf(
   next: Statement | undefined,
   specific: boolean,
 ): { heading: Heading; alone: boolean } | null {
-  const { label, body, owner, tabled } = statement;
+  const { label, owner, tabled } = statement;
+  const body = withoutNumber(statement.body);
+  if (DOES.test(words(label)) || GENERAL.test(words(label))) return null;
   if (owner) return owner.length && !RULE.test(words(owner)) ? named(owner, true, false) : null;
   if (label.length) {
     if (!statement.opensLine && !next && body.length === 0) return null;
     const text = words(label);
     if (!speaksOfRule(text)) return named(label, NOUNS.test(text) || GENERIC.test(text), body.length === 0);
     const noun = nounPart(label);
-    if (NOUNS.test(noun) || (specific && GENERIC.test(noun)))
-      return named(
-        label.filter((token) => !RULE.test(token.text) && token.kind === "word"),
-        true,
-        false,
-      );
-    return null;
+    if (!NOUNS.test(noun) && !(specific && GENERIC.test(noun))) return null;
+    const own = label.filter((token) => !RULE.test(token.text) && token.kind === "word");
+    const found = named(own, true, false);
+    return found && { ...found, heading: { ...found.heading, repeated: true } };
   }
-  const item = statement.item ? itemName(body) : null;
+  const item = statement.item ? itemName(body) : spokenName(body);
   if (item) return item;
   // A heading on a line of its own, or "Consent slip." in front of its sentences.
   const short =
@@ -127,6 +145,20 @@ function headingOf(
   if (/\b(is|are|must|should|may|be|as|no|not|with|without|send|upload|please|your|both|all)\b/.test(text))
     return null;
   return named(body, true, true);
+}
+
+/** What is said under such a label, or of each, is said of all. */
+const GENERAL =
+  /^(general|in general|generally|common|both|all|for (both|all)|(both|all) (files|documents|uploads|pictures))$/;
+const FOR_EACH = /^each (at |not |no |must |should |has |to |max|min|under |below |up )/;
+
+/** "Do:", "Don't:" head lists of another kind. */
+const DOES = /^(do|dos|don't|don'ts|do not|never|avoid|right|wrong|good|bad|yes|no)$/;
+
+/** "Section 2 – Photograph": what it is numbered by is no part of the name. */
+function withoutNumber(body: readonly Token[]): readonly Token[] {
+  const numbered = /^(section|part|step|annex|chapter|paragraph)$/.test(body[0]?.text ?? "");
+  return numbered && body[1]?.kind === "number" && /^[-:.]$/.test(body[2]?.text ?? "") ? body.slice(3) : body;
 }
 
 /**
@@ -146,19 +178,34 @@ function itemName(body: readonly Token[]): { heading: Heading; alone: boolean } 
   return speaksOfRule(text) || FORMAT.test(text) ? null : named(name, false, false);
 }
 
+/** "Detail pictures must have …": likewise. */
+function spokenName(body: readonly Token[]): { heading: Heading; alone: boolean } | null {
+  const to = body.slice(0, MOST_SPOKEN + 1).findIndex((token) => MODAL.test(token.text));
+  const name = body.slice(0, Math.max(0, to));
+  if (name.length < 2 || !name[0].capital || !name.every((token) => token.kind === "word")) return null;
+  const text = words(name);
+  if (NO_NAME.test(name[0].text) || LEAD.test(name[0].text) || EVERY.test(text)) return null;
+  if (speaksOfRule(text) || FORMAT.test(text) || !(NOUNS.test(text) || GENERIC.test(text))) return null;
+  return named(name, false, false);
+}
+
+const MOST_SPOKEN = 4;
+const MODAL = /^(must|should|shall|need|needs|has|have)$/;
+
 /** A name goes on with words, and with what a hyphen joins. */
 const goesOn = (body: readonly Token[], at: number): boolean =>
   body[at].kind === "word" ? !ENDS_NAME.test(body[at].text) : body[at].text === "-" && body[at].glued;
 
 const ENDS_NAME =
-  /^(as|in|with|at|must|should|shall|has|have|is|are|needs?|between|under|below|up|max|min|not|no|only)$/;
+  /^(as|upto|less|from|in|with|at|must|should|shall|has|have|is|are|needs?|between|under|below|up|max|min|not|no|only)$/;
 
 function named(
   tokens: readonly Token[],
   sure: boolean,
   alone: boolean,
 ): { heading: Heading; alone: boolean } | null {
-  let from = 0;
+  // "For the year book we need your portrait".
+  let from = tokens.findLastIndex((token, i) => ASKS.test(token.text) && i < tokens.length - 1) + 1;
   while (from < tokens.length - 1 && (LEAD.test(tokens[from].text) || tokens[from].kind !== "word"))
     from += 1;
   const kept = tokens.slice(from).filter((token) => token.text !== "•");

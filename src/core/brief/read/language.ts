@@ -24,7 +24,7 @@ const ENGLISH = new Set(
     "you we it its this that file files size least most than more less " +
     ("picture pictures photo photos image images between per all each only please any either neither " +
       "will can up over under width height wide high format resolution colour color ") +
-    "minimum maximum max min pixels pixel below above exceed larger smaller longest shortest side edge in"
+    "minimum maximum max min pixels pixel below above exceed larger smaller longest shortest side edge in plus"
   ).split(" "),
 );
 

@@ -223,6 +223,8 @@ function bareNumber({ quantity, around, statement, out }: Place): void {
     body.slice(quantity.to, quantity.to + 4).some((t) => t.value === 100);
   if (rule && hundred) return quality(quantity, around, body.slice(around.from, quantity.to), out);
   const all = [...label, ...body.slice(Math.max(0, quantity.from - 8), quantity.to)];
+  if (rule && ofJpeg(statement, quantity))
+    return quality(quantity, around, body.slice(around.from, around.to), out);
   if (rule)
     return out.doubt(
       all.slice(
@@ -243,6 +245,11 @@ function bareNumber({ quantity, around, statement, out }: Place): void {
   }
 }
 
+/** JPEG's own scale goes to 100; numbers up to 30 may be of another program's. */
+const LEAST_QUALITY = 31;
+const ofJpeg = ({ label, body }: Statement, { values }: Quantity): boolean =>
+  /\bjpe?g\b/.test(`${words(label)} ${words(body)}`) && values.every((value) => value >= LEAST_QUALITY);
+
 function bytes({ quantity, around, tokens, out, statement }: Place): void {
   const near = `${around.pre} ${around.post}`;
   if (around.role === "unclear" || NOT_STORED.test(near)) return;
@@ -253,7 +260,8 @@ function bytes({ quantity, around, tokens, out, statement }: Place): void {
     )?.[0] ?? "";
   const wide = `${words(statement.label)} ${ahead} ${around.post} ${aside}`;
   const [low, high] = quantity.texts;
-  const apiece = APIECE.test(wide);
+  // "In all no more than 8 MB, each picture …": what stands right beside the figure counts.
+  const apiece = APIECE.test(TOGETHER.test(near) ? near : wide);
   if (!apiece && TOGETHER.test(wide)) {
     const max = quantity.form === "range" ? undefined : around.role === "min" ? undefined : low;
     if (max === undefined || (around.role === "exact" && !TOTAL_STATES.test(wide)))

@@ -182,7 +182,7 @@ const RULES: readonly Rule[] = [
   // ISO 216, trimmed sizes. A sheet to sign on is not the size of the picture.
   rule(
     "paper",
-    /^(din |iso )?(a[3-6])$|\b(?:print|prints|printed|printing|enlarged|format|size|page size|paper size)( (?:size|at|in|on|to|is|as|format|:))* (din |iso )?(a[3-6])\b|, (din |iso )?(a[3-6]) (?:,|at \d)|, (din |iso )?(a[3-6])$|^(din |iso )?(a[3-6]) (?:size|,|at \d)/,
+    /^(din |iso )?(a[3-6])$|\b(?:print|prints|printed|printing|enlarged|format|size|page size|paper size)( (?:size|at|in|on|to|is|as|format|:))* (din |iso )?(a[3-6])\b|, (din |iso )?(a[3-6]) (?:,|at \d)|, (din |iso )?(a[3-6])$|^(din |iso )?(a[3-6]) (?:size|,|at \d)|\b(?:scan|scans|scanned|pages?) (?:on|of) (din |iso )?(a[3-6])\b|\b(din |iso )?(a[3-6]) , \d+ (?:dpi|ppi)\b/,
     (m) => ISO_216[m.find((part) => part !== undefined && /^a[3-6]$/.test(part))!],
   ),
   rule("shape", /\bsquare\b/, (_, near) =>

@@ -174,10 +174,11 @@ function bytesUnit(tokens: readonly Token[], i: number): Unit | null {
   return { kind: "bytes", name: token.raw === "kB" ? "kB" : BYTES[token.text], to: i + 1 };
 }
 
-/** The unit that a label gives to bare numbers: "Width (px)", "File size in KB". */
+/** The unit that a label gives to bare numbers: "Width (px)", "File size in KB", "KB" over a column. */
 export function unitNamed(label: readonly Token[]): { kind: QuantityKind; name: string } | null {
   for (const [i, token] of label.entries()) {
-    if (token.kind !== "word" || !/^[([,]$|^in$/.test(label[i - 1]?.text ?? "")) continue;
+    const alone = label.length === 1;
+    if (token.kind !== "word" || !(alone || /^[([,]$|^in$/.test(label[i - 1]?.text ?? ""))) continue;
     const unit = unitAt(label, i);
     if (unit && unit.kind !== "other" && token.text !== "in") return { kind: unit.kind, name: unit.name };
   }

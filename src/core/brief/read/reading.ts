@@ -64,6 +64,7 @@ export function readWording(text: string): Reading {
     foreign || isForeign(statement.label, statement.body) ? new Findings() : readStatement(statement),
   );
   wishesOfLists(statements, read);
+  dropForbidden(statements, read);
   const groups = group(read, documents);
   const unread: Part[] = [];
   const onlyYou: Part[] = [];
@@ -157,6 +158,19 @@ function wishesOfLists(statements: readonly Statement[], read: readonly Findings
     if (alone) wishing = WISH.test(words(label)) ? paragraph : -1;
     else if (wishing >= 0 && paragraph - wishing > 12) wishing = -1;
     if (wishing >= 0) for (const finding of read[i].found) finding.wish = true;
+  }
+}
+
+const FORBIDS = /^(don't|don'ts|do not|never|avoid|wrong|bad|not (allowed|accepted|permitted|wanted))$/;
+
+/** What stands in a list under "Don't:" is no rule that one could follow as it stands. */
+function dropForbidden(statements: readonly Statement[], read: Findings[]): void {
+  let from = -1;
+  for (const [i, { label, body, paragraph }] of statements.entries()) {
+    const alone = label.length > 0 && body.length === 0;
+    if (alone) from = FORBIDS.test(words(label)) ? paragraph : -1;
+    else if (from >= 0 && paragraph - from > 12) from = -1;
+    else if (from >= 0) read[i] = new Findings();
   }
 }
 

@@ -6,7 +6,7 @@
 import { words } from "./line";
 import { signalsOf } from "./signals";
 import type { Token } from "./tokens";
-import { FORMAT, RULE, speaksOfRule } from "./vocabulary";
+import { FORMAT, GENERIC, NOUNS, RULE, speaksOfRule } from "./vocabulary";
 
 export interface Statement {
   /** What stands before the colon, or the heading of the table's column and row. */
@@ -226,8 +226,17 @@ function sentences(tokens: readonly Token[], paragraph: number, out: Statement[]
   };
   for (const [i, token] of tokens.entries()) {
     if (token.text === "•" || token.text === "tag") close(false);
-    else if (token.text === ";" || token.text === "!") close(false);
-    else if (token.text === "?") close(true);
+    else if (token.text === ";") {
+      // "Avatar 256 × 256; banner 1500 × 500": what such a sentence is parted into may be items.
+      item = true;
+      close(false);
+      item = true;
+    } else if (token.text === "!") close(false);
+    else if (token.text === "," && namesNext(tokens, i, body)) {
+      item = true;
+      close(false);
+      item = tokens[i + 1].text !== "both";
+    } else if (token.text === "?") close(true);
     else if (token.text === ".") {
       if (endsSentence(tokens, i)) close(false);
     } else body.push(token);
@@ -236,6 +245,18 @@ function sentences(tokens: readonly Token[], paragraph: number, out: Statement[]
     if (token.text === "•") opensLine = item = true;
   }
   close(false);
+}
+
+const SAYS =
+  /^(up|upto|max|min|maximum|minimum|at|between|from|under|over|less|more|not|no|of|should|must|shall)$/;
+const isName = (text: string | undefined) => text !== undefined && (NOUNS.test(text) || GENERIC.test(text));
+
+/** "Photograph up to 60 KB, signature up to 20 KB": the comma ends what is said of the first. */
+function namesNext(tokens: readonly Token[], at: number, body: readonly Token[]): boolean {
+  if (!isName(body[0]?.text) || !body.some((token) => token.kind === "number")) return false;
+  const [next, after] = [tokens[at + 1], tokens[at + 2]];
+  if (next?.text === "both") return true;
+  return isName(next?.text) && after !== undefined && (after.kind === "number" || SAYS.test(after.text));
 }
 
 function endsSentence(tokens: readonly Token[], at: number): boolean {

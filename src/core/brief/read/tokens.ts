@@ -30,8 +30,28 @@ const NUMBER = /\d+(?:[.,'’\u00a0\u202f\u2009]\d+)*/y;
 /** Letters and Roman numerals of a list, up to ten of either. */
 const IN_BRACKETS = /\((?:[a-j]|i{1,3}|iv|vi{0,3}|ix|x|\d{1,2})\)(?=\s)/iy;
 const BEFORE_BRACKET = /(?:[a-j]|i{1,3}|iv|vi{0,3}|ix|x)\)(?=\s)/iy;
-const SECOND_IN_BRACKETS = /(?:^|\s)\((?:a|i|1)\)\s[\s\S]{1,4000}?\s\((?:b|ii|2)\)\s/i;
-const SECOND_IN_LINE = /\s1\)\s[\s\S]{1,4000}?\s2\)\s/;
+const BEFORE_DOT = /[a-j]\.(?=\s)/iy;
+/** What begins a list, and what then follows in it. */
+const FIRSTS = {
+  brackets: [/(?:^|\s)\((?:a|i|1)\)\s/gi, /\s\((?:b|ii|2)\)\s/i],
+  inLine: [/(?:^|\s)(?:1|i|a)\)\s/gi, /\s(?:2|ii|b)\)\s/i],
+  dots: [/(?:^|\n)[ \t]*a\.\s/gi, /\n[ \t]*b\.\s/i],
+} as const;
+/** The second item follows within so many characters; so many beginnings are looked at. */
+const [WITHIN, BEGINNINGS] = [4000, 20];
+
+/** Whether a list of a kind begins somewhere: a single "(c)" is none. */
+function lists(source: string, kind: keyof typeof FIRSTS): boolean {
+  const [first, second] = FIRSTS[kind];
+  let looked = 0;
+  for (const { index } of source.matchAll(first)) {
+    if (second.test(source.slice(index, index + WITHIN))) return true;
+    looked += 1;
+    if (looked === BEGINNINGS) break;
+  }
+  return false;
+}
+
 const LINK = /https?:\/\/\S{1,2000}/iy;
 const TAG = /<[a-z/!][^<>\n]{0,300}>/iy;
 const TIMES = new Set(["×", "✕", "✖", "⨯", "✗", "х", "Х", "*", "∗"]);
@@ -67,21 +87,39 @@ const fresh = ({
 });
 
 export function tokenise(text: string): Token[] {
-  return new Scanner(text).run();
+  return saidOnce(new Scanner(text).run());
+}
+
+const IN_WORDS =
+  /^(one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|thirteen|fourteen|fifteen|sixteen|eighteen|twenty|thirty|forty|fifty|sixty|seventy|eighty|ninety|hundred|thousand)$/;
+
+/** "Sixteen (16) bits": of a number in words and in figures only the figures stay. */
+function saidOnce(tokens: Token[]): Token[] {
+  const out: Token[] = [];
+  for (let i = 0; i < tokens.length; i += 1) {
+    const [word, open, number, close] = tokens.slice(i, i + 4);
+    const twice =
+      close?.text === ")" && open.text === "(" && number.kind === "number" && IN_WORDS.test(word.text);
+    if (twice) out.push(number);
+    else out.push(word);
+    if (twice) i += 3;
+  }
+  return out;
 }
 
 class Scanner {
   private readonly out: Token[] = [];
-  /** A single "(c)" is no list. */
   private readonly listsInBrackets: boolean;
   private readonly listsInLine: boolean;
+  private readonly listsByDots: boolean;
   private at = 0;
   private spaced = true;
   private lineStart = true;
 
   constructor(private readonly source: string) {
-    this.listsInBrackets = SECOND_IN_BRACKETS.test(source);
-    this.listsInLine = SECOND_IN_LINE.test(source);
+    this.listsInBrackets = lists(source, "brackets");
+    this.listsInLine = lists(source, "inLine");
+    this.listsByDots = lists(source, "dots");
   }
 
   run(): Token[] {
@@ -170,12 +208,14 @@ class Scanner {
     Object.assign(token, readNumber(raw));
   }
 
-  /** "(a) … ; (b) …", also inside one sentence, and "a) …" at the beginning of a line. */
+  /** "(a) … ; (b) …" and "a) … ; b) …", also inside one sentence; "A. …" at the beginning of lines. */
   private lettered(): boolean {
     if (!this.spaced) return false;
     const inBrackets = this.source[this.at] === "(" && this.listsInBrackets;
-    if (!inBrackets && !this.lineStart) return false;
-    const mark = this.match(inBrackets ? IN_BRACKETS : BEFORE_BRACKET);
+    if (!inBrackets && !this.lineStart && !this.listsInLine) return false;
+    const mark =
+      this.match(inBrackets ? IN_BRACKETS : BEFORE_BRACKET) ??
+      (this.lineStart && this.listsByDots ? this.match(BEFORE_DOT) : null);
     if (mark) this.push("mark", "•", mark.length);
     return mark !== null;
   }

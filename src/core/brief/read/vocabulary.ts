@@ -15,8 +15,9 @@ export const FORMAT = /\b(jpe?gs?|pngs?|tiffs?|tif|gifs?|webp|pdfs?|bmp|avif|hei
 export const NO_NAME =
   /^(as|in|with|at|of|on|to|by|from|between|under|over|below|above|up|no|not|only|exactly|about|less|more|least|most|must|should|shall|may|can|cannot|do|don't|is|are|be|has|have|it|its|they|this|that|these|those|you|we|if|when|where|upload|send|submit|save|keep|make|use|crop|cut|resize|scale|reduce|convert|export|choose|select|click|press|take|scan|check|ensure|avoid|name|rename|add|set|open|allow|accept|never|always|all|both|each|every|either|any|one|two|three|minimum|maximum|min|max|smaller|larger|better|ideally|preferably|preferred|recommended|optional|then|and|or|but|also|first|next|finally)$/;
 
-/** Whether a name is about a rule. In "proof of address" the address is none, in "colour photograph" the colour. */
-export const speaksOfRule = (text: string): boolean =>
-  RULE.test(
-    text.replace(/\bproof of \w+|\bcolou?r(?= (?:photo|photograph|picture|image|scan|copy)\b)/g, " "),
-  );
+/** What sounds like a rule in names of documents: "proof of address", "colour photograph", "print file (winners only)". */
+const NO_RULE =
+  /\bproof of \w+|\bpassport(?: - | )sized?\b|\bcolou?r(?= (?:photo|photograph|picture|image|scan|copy)\b)|(?<=^(?:entry|print|web|proof|master|preview|press|cover|screen|archive|working|final) )files?(?= ?\(|$)/g;
+
+/** Whether a name is about a rule. */
+export const speaksOfRule = (text: string): boolean => RULE.test(text.replace(NO_RULE, " "));

@@ -32,15 +32,15 @@ const NEGATION =
   "not|no|nor|never|nothing|none|neither|without|cannot|nowhere|nobody|can't|mustn't|don't|doesn't|isn't|shouldn't|won't|aren't|avoid";
 const HAS_NEGATION = new RegExp(`\\b(${NEGATION})(?![\\w'])`);
 const CEILING =
-  /\b(at (the )?(very )?most|up to|max|maximum|maximal|maximally|limit|limited to|capped|cap|ceiling|within|upper limit|takes|accepts|allows|holds|handles)\b|≤/g;
+  /\b(at (the )?(very )?most|up to|upto|max|maximum|maximal|maximally|limit|limited to|capped|cap|ceiling|within|upper limit|takes|accepts|allows|holds|handles)\b|≤/g;
 const FLOOR =
   /\b(at (the )?(very )?least|min|minimum|minimal|minimally|starting at|lower limit|floor|no fewer than)\b|≥/g;
 const ABOVE =
-  /\b(over|above|more than|larger( in size)? than|bigger than|greater than|exceed|exceeds|exceeding|beyond|heavier than|in excess of|higher than|longer than|wider than|taller than|larger|bigger|heavier|more)\b|>/g;
+  /\b(over|above|more than|larger( in size)? than|bigger than|greater than|exceed|exceeds|exceeding|surpass|(?<=not )pass|beyond|heavier than|in excess of|higher than|longer than|wider than|taller than|larger|bigger|heavier|more)\b|>/g;
 const BELOW =
   /\b(under|below|beneath|less than|smaller than|lower than|lighter than|fewer than|short of|shorter than|narrower than|smaller|lighter|less)\b|</g;
 const COMPARED =
-  /\b(over|above|than|exceed|exceeds|exceeding|beyond|in excess of|under|below|beneath|short of)\b|[<>]/;
+  /\b(over|above|than|exceed|exceeds|exceeding|surpass|pass|beyond|in excess of|under|below|beneath|short of)\b|[<>]/;
 const EXACT = /\b(exactly|precisely|exact|equal to)\b/g;
 const REJECTS =
   /\b(reject|rejects|rejected|refuse|refuses|refused|return|returned|bounce|bounces|bounced|turned away|discard|discarded|delete|deleted|fail|fails|decline|declined|sent back|disqualified|unacceptable|not (be )?(accepted|allowed|permitted|considered|processed|used|uploaded)|cannot be (accepted|processed|used|uploaded|considered)|can't be (accepted|processed|used|uploaded))\b/;
@@ -142,7 +142,8 @@ export function lookAround(
     enough: has(signals, "enough") && WOULD_DO.test(text),
   };
   const line = new Line(body);
-  const labelWords = words(label);
+  // A view "from above" compares nothing.
+  const labelWords = words(label).replace(/\bfrom (above|below)\b/, "");
   for (const [i, quantity] of quantities.entries()) {
     const near = line.cut(Math.max(0, quantity.from - 6), Math.min(body.length, quantity.to + 4));
     const bare = (quantity.kind === "bare" || quantity.kind === "other") && quantity.form === "single";
