@@ -71,6 +71,33 @@ test("a photo in, two chips edited, a file out that meets the rules", async ({ p
   await checkAccess(page);
 });
 
+test("a purpose and two figures make a brief where nobody has a wording; by keyboard", async ({ page }) => {
+  await openDesk(page);
+  await newBatch(page, "Without a wording");
+  await dropFiles(page, [jpeg("warden.jpg", await jpegPhoto(1200, 1600, 33))]);
+  await expect(row(page, "warden.jpg")).toBeVisible();
+  await page.getByRole("button", { name: "Choose a brief" }).focus();
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("menuitem", { name: /^Mail / })).toBeVisible();
+  await page.keyboard.type("For");
+  await page.keyboard.press("Enter");
+  const form = page.getByRole("dialog", { name: "A brief for: Form" });
+  await expect(form.getByLabel("At least")).toBeFocused();
+  await form.getByLabel("At most").fill("a little");
+  await page.keyboard.press("Enter");
+  await expect(form.getByRole("alert")).toContainText("a little");
+  await checkAccess(page);
+  await form.getByLabel("At most").fill("60");
+  await form.getByLabel("Width").fill("240");
+  await form.getByLabel("Height").fill("320");
+  await form.getByRole("button", { name: "Use for the batch" }).click();
+  await expect(page.getByRole("heading", { name: "Form", exact: true })).toBeVisible();
+  await expect(page.getByRole("button", { name: "File size 20 to 60 KB" })).toBeVisible();
+  await measured(page);
+  await expect(row(page, "warden.jpg")).toContainText("240 × 320");
+  await expect(row(page, "warden.jpg")).toContainText("Meets");
+});
+
 test("edits of a brief made faster than the server answers are all kept", async ({ page }) => {
   await openDesk(page);
   await newBatch(page, "In a hurry");

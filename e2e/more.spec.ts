@@ -98,7 +98,7 @@ test("a photo that cannot meet the brief says why and what would help, and the o
   ]);
   await expect(grid(page)).toHaveAttribute("aria-rowcount", "3");
   await editChip(page, "Pixels", { Width: "1000", Height: "750", "Long side": "" });
-  await editChip(page, "File size", { "At most": "5 KB" });
+  await editChip(page, "File size", { "At most": "1 KB" });
   await measured(page);
   await row(page, "large.jpg").click();
   await expect(page.getByRole("complementary", { name: "Selected photo" }).getByRole("alert")).toContainText(

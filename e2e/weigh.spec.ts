@@ -287,7 +287,7 @@ test("a ceiling that hurts says so, and from which size on it would not; raising
   await laddered(page);
   await expect(page.getByRole("button", { name: /^Use \d here/ })).toBeVisible();
   await list(page)
-    .getByRole("button", { name: /^JPEG 4:2:0, 50/ })
+    .getByRole("button", { name: /^JPEG 4:2:0, 70/ })
     .focus();
   await page.keyboard.press("Enter");
   await ready(page, 2);

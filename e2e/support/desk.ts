@@ -71,8 +71,8 @@ export async function editChip(
 
 export async function chooseBrief(page: Page, name: string): Promise<void> {
   await page.getByRole("button", { name: /^(Another|Choose a) brief$/ }).click();
-  await page.getByRole("menuitem", { name }).click();
-  await expect(page.getByRole("heading", { name })).toBeVisible();
+  await page.getByRole("menuitem", { name, exact: true }).click();
+  await expect(page.getByRole("heading", { name, exact: true })).toBeVisible();
 }
 
 /** Waits until photos are there, and nothing in the batch is an estimate any more. */

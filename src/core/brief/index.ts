@@ -11,5 +11,6 @@ export {
   type View,
 } from "./resolve";
 export { type Brief, CLAUSE_KEYS, type ClauseKey, FORMATS, type OutputFormat } from "./schema";
+export { STARTERS, type Starter, starterBrief } from "./starters";
 export { notChecked, WISHES_GIVEN_UP, WRITABLE } from "./supported";
 export { clauseWords, formatName, paperWords, pixelWords, within } from "./words";

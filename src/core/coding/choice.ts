@@ -1,6 +1,7 @@
 /** A setting that a person chooses instead of the search: for one photo, or for every photo of a batch. */
 import { z } from "zod";
 import type { OutputFormat } from "../brief";
+import { trimNumber } from "../units";
 import { avifEffort, webpEffort } from "./effort";
 import { OWN_TABLES, type Setting } from "./types";
 
@@ -92,7 +93,7 @@ export function choiceName(choice: Choice): string {
 function settingName(choice: Extract<Choice, { format: string }>): string {
   switch (choice.format) {
     case "jpeg":
-      return `JPEG ${choice.chroma}, ${Math.round(choice.quality)}`;
+      return `JPEG ${choice.chroma}, ${trimNumber(choice.quality, 1)}`;
     case "png":
       return choice.colours === null ? "PNG" : `PNG, ${choice.colours} colours`;
     case "webp":

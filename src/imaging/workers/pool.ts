@@ -15,9 +15,17 @@ export const THREADS = Math.min(2, availableParallelism());
 
 const path = bundleBeside("work-thread");
 const threads = path === null ? null : new Threads(path, THREADS);
+/**
+ * Coding has a thread of its own: a picture is prepared once, its files take some hundredths of a second each, and what
+ * somebody has clicked on does not wait for the judging of other trials.
+ */
+const coding = path === null ? null : new Threads(path, 1);
 
 /** Starts the threads while others still decode, so that they are there when they are needed. */
-export const warmUp = (): void => threads?.warmUp();
+export const warmUp = (): void => {
+  threads?.warmUp();
+  coding?.warmUp();
+};
 
 /** Throws an InkError where nothing looks like ink. */
 export const findInkAside = (picture: RgbPicture, settings: InkSettings) =>
@@ -56,5 +64,7 @@ export async function analyseAside(id: string, reference: Pixels): Promise<void>
   await threads?.run({ kind: "reference", id, reference });
 }
 
-const aside = (work: Work): Promise<Done> =>
-  threads ? threads.run(work) : Promise.resolve().then(() => carryOut(work));
+const aside = (work: Work): Promise<Done> => {
+  const pool = work.kind === "jpeg" || work.kind === "pack" ? coding : threads;
+  return pool ? pool.run(work) : Promise.resolve().then(() => carryOut(work));
+};

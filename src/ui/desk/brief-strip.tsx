@@ -1,13 +1,13 @@
 "use client";
 
 /** The brief of the chosen photo: its clauses as chips, and where they contradict each other. */
-import { DropdownMenu } from "radix-ui";
 import { type Brief, resolveBrief } from "@/core/brief";
 import { CLEAN } from "@/core/difference";
 import type { BatchView, DeskView, RowView } from "../api";
 import { briefOf, call, NO_BRIEF, useBriefEdit, useChange } from "../api";
 import { AddClauses, ChipButton, DisagreementList, statedChips } from "../clauses";
 import { Button } from "../parts";
+import { ChooseBrief } from "./choose-brief";
 import { PaperPixels } from "./paper-pixels";
 import { PasteWording } from "./paste-wording";
 import { TotalNote } from "./total-note";
@@ -26,7 +26,6 @@ const isClean = ({ figure, verdict, difference }: RowView): boolean =>
 
 export function BriefStrip({ batch, briefs, row, chosen }: Props) {
   const edit = useBriefEdit(batch.id);
-  const choose = useChange((revisionId: string) => call("PUT", `batches/${batch.id}/brief`, { revisionId }));
   const keep = useChange((use: { briefId: string; revisionId: string }) =>
     call("PUT", `briefs/${use.briefId}`, { revisionId: use.revisionId }),
   );
@@ -47,33 +46,7 @@ export function BriefStrip({ batch, briefs, row, chosen }: Props) {
     >
       <div className="flex flex-wrap items-baseline gap-x-3">
         <h2 className="text-[16px] font-bold [overflow-wrap:anywhere]">{brief.name}</h2>
-        <DropdownMenu.Root>
-          <DropdownMenu.Trigger className="press hover:underline">
-            {batch.brief ? "Another brief" : "Choose a brief"}
-          </DropdownMenu.Trigger>
-          <DropdownMenu.Portal>
-            <DropdownMenu.Content
-              align="start"
-              sideOffset={4}
-              className="box z-40 max-h-80 max-w-sm overflow-y-auto p-1"
-            >
-              {several && (
-                <DropdownMenu.Label className="px-3 py-1 text-small text-second">
-                  For every photo without one of its own
-                </DropdownMenu.Label>
-              )}
-              {briefs.map((item) => (
-                <DropdownMenu.Item
-                  key={item.revisionId}
-                  onSelect={() => choose.mutate(item.revisionId)}
-                  className="rounded px-3 py-1.5 data-[highlighted]:bg-wash data-[highlighted]:outline-none"
-                >
-                  {item.name}
-                </DropdownMenu.Item>
-              ))}
-            </DropdownMenu.Content>
-          </DropdownMenu.Portal>
-        </DropdownMenu.Root>
+        <ChooseBrief batch={batch} briefs={briefs} />
         <PasteWording batchId={batch.id} chosen={chosen} />
         {use && !use.onShelf && !edit.isPending && (
           <Button kind="quiet" className="h-auto" onClick={() => keep.mutate(use)}>
