@@ -134,7 +134,9 @@ test("a click on the chart shows its trial quickly; panes come, go and stay in l
   await ready(page, 2);
   const field = (await page.getByRole("slider", { name: "Size to try" }).boundingBox())!;
   const times: number[] = [];
-  for (const share of [0.62, 0.55, 0.68, 0.5, 0.58, 0.65, 0.53]) {
+  // Which line is nearest depends on how the formats do; only JPEGs are counted.
+  const shares = [0.62, 0.55, 0.68, 0.5, 0.58, 0.65, 0.53, 0.6];
+  for (const [i, share] of shares.entries()) {
     const shown = await pane(page, 2).getAttribute("data-shown");
     await pane(page, 2).evaluate((node) => {
       const state = window as unknown as { shownAt: number | null; pressedAt: number };
@@ -149,7 +151,10 @@ test("a click on the chart shows its trial quickly; panes come, go and stay in l
       });
       observer.observe(node, { attributes: true, attributeFilter: ["data-shown"] });
     });
-    await page.mouse.click(field.x + field.width * share, field.y + field.height * 0.25);
+    await page.mouse.click(
+      field.x + field.width * share,
+      field.y + field.height * [0.25, 0.45, 0.65, 0.85][i % 4],
+    );
     await expect(pane(page, 2)).not.toHaveAttribute("data-shown", shown!, { timeout: 20_000 });
     const took = () =>
       page.evaluate(() => {
@@ -157,9 +162,10 @@ test("a click on the chart shows its trial quickly; panes come, go and stay in l
         return shownAt === null ? -1 : shownAt - pressedAt;
       });
     await expect.poll(took).toBeGreaterThan(0);
-    times.push(await took());
+    if ((await pane(page, 2).getAttribute("data-shown"))?.startsWith("jpeg")) times.push(await took());
     await ready(page, 2);
   }
+  expect(times.length).toBeGreaterThan(1);
   const median = [...times].sort((a, b) => a - b)[times.length >> 1];
   console.log(
     `from the click to the pane showing a 1.5-megapixel JPEG: ${Math.round(median)} ms in the median of ${times.map((t) => Math.round(t)).join(", ")}`,
