@@ -17,6 +17,7 @@ import {
   OWN_TABLES,
   type Picture,
   type SearchResult,
+  USUAL_THRIFT,
 } from "./types";
 
 /** Below this the damage is such that a file is not offered. */
@@ -42,7 +43,6 @@ const MOST_THRIFTS = 3;
 /** Each step of thrift is so much less; about what a step gives in ln(bytes). */
 const THRIFT_STEP = 0.85;
 const THRIFT_GAIN = 0.025;
-const USUAL_THRIFT = 0.12;
 const THRIFTS = { least: -6, most: 14 };
 /** A lowest quality that is over by no more may still be made to fit. */
 const HARDLY_OVER = 1.12;

@@ -15,12 +15,12 @@ import {
 import type { Engine, Plane } from "./engine";
 
 /** Linear sRGB to cone responses. */
-const CONES: Matrix = [
+export const CONES: Matrix = [
   0.4122214708, 0.5363325363, 0.0514459929, 0.2119034982, 0.6806995451, 0.1073969566, 0.0883024619,
   0.2817188376, 0.6299787005,
 ];
 /** Cube roots of cone responses to lightness, green–red and blue–yellow. */
-const OPPONENTS: Matrix = [
+export const OPPONENTS: Matrix = [
   0.2104542553, 0.793617785, -0.0040720468, 1.9779984951, -2.428592205, 0.4505937099, 0.0259040371,
   0.7827717662, -0.808675766,
 ];
@@ -52,9 +52,9 @@ const WIDTH = 16;
  * IEC 61966-2-1's reference conditions (from memory). Without it the eye would see steps in black that no
  * screen shows.
  */
-const FLARE = 0.01;
+export const FLARE = 0.01;
 
-const flared = (table: Float32Array, flare: number): Float32Array =>
+export const flared = (table: Float32Array, flare: number): Float32Array =>
   table.map((v) => (v + flare) / (1 + flare));
 
 /** Turns rows of one picture into planes of Oklab. */

@@ -2,16 +2,14 @@
  * JPEG files of one picture. Colour and transform are worked out once; each file then takes a quantisation and an
  * entropy coding. Written from ITU-T T.81; photographs and tables that made its choices: docs/decisions/0015.
  */
-import { ANNEX_K, type Chroma, type JpegSetting } from "../types";
+import { concat } from "../../containers";
+import { ANNEX_K, type Chroma, type JpegSetting, USUAL_THRIFT } from "../types";
 import { Levels } from "./levels";
 import { END, JFIF, quantisation, START } from "./markers";
 import { weigh } from "./masks";
 import { type JpegSamples, type Prepared, prepareJpeg } from "./prepare";
 import { Scans } from "./scans";
 import { annexKTables, type StepTables, seenTables } from "./tables";
-
-/** What a bit may usually cost, in squared steps of error: between 0.1 and 0.17 files look alike. */
-const USUAL_THRIFT = 0.12;
 
 export class JpegCoder {
   private readonly scans: Scans;
@@ -45,7 +43,7 @@ export class JpegCoder {
     this.levels.set(tables, thrift);
     const order = this.scans.smallest();
     const { head, ids } = this.quantisation(tables);
-    return joined([Uint8Array.from([...START, ...JFIF, ...head]), ...order.write(ids), Uint8Array.from(END)]);
+    return concat([Uint8Array.from([...START, ...JFIF, ...head]), ...order.write(ids), Uint8Array.from(END)]);
   }
 
   /** Tables that are equal are written once. */
@@ -56,14 +54,4 @@ export class JpegCoder {
     if (cb.every((step, k) => step === cr[k])) return { head, ids: [0, 1, 1] };
     return { head: [...head, ...quantisation(2, cr)], ids: [0, 1, 2] };
   }
-}
-
-export function joined(pieces: readonly Uint8Array[]): Uint8Array {
-  const out = new Uint8Array(pieces.reduce((sum, { length }) => sum + length, 0));
-  let at = 0;
-  for (const piece of pieces) {
-    out.set(piece, at);
-    at += piece.length;
-  }
-  return out;
 }

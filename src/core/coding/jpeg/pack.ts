@@ -1,6 +1,6 @@
 /** A JPEG packed tighter: its levels as they are, with the Huffman tables and the order of scans that take least. */
 
-import { joined } from "./coder";
+import { concat } from "../../containers";
 import { Heap } from "./heap";
 import { END, START } from "./markers";
 import type { Plane, Prepared } from "./prepare";
@@ -12,7 +12,7 @@ export function packJpeg(bytes: Uint8Array): Uint8Array | null {
   try {
     const { prepared, heads, tables } = new Reader(bytes).run();
     const order = new Scans(prepared).smallest(true);
-    return joined([Uint8Array.from(START), ...heads, ...order.write(tables), Uint8Array.from(END)]);
+    return concat([Uint8Array.from(START), ...heads, ...order.write(tables), Uint8Array.from(END)]);
   } catch (error) {
     if (error instanceof UnreadableError || error instanceof RangeError) return null;
     throw error;

@@ -2,6 +2,7 @@
  * From a planned picture to DCT coefficients, once for all its trials: colour, chroma halved, lightness corrected for
  * what that takes, transform. Works in bands of blocks, so that only the chroma is ever held as samples.
  */
+import { CONES, FLARE, flared, OPPONENTS } from "../../difference";
 import { linearTable, SPACES } from "../../pixels/colour";
 import type { Chroma } from "../types";
 import { Heap } from "./heap";
@@ -49,13 +50,8 @@ export interface Prepared {
 const BLOCK_BYTES = 128;
 /** The most by which lightness is corrected, in code values. */
 const MOST_SHIFT = 24;
-/** See difference/oklab.ts: light of the room on a screen, which hides what happens in black. */
-const FLARE = 0.01;
-/** Linear sRGB to cones, and cones' cube roots to lightness: B. Ottosson, "A perceptual color space" (2020). */
-const LIGHTNESS = [
-  0.4122214708, 0.5363325363, 0.0514459929, 0.2119034982, 0.6806995451, 0.1073969566, 0.0883024619,
-  0.2817188376, 0.6299787005, 0.2104542553, 0.793617785, -0.0040720468,
-];
+/** Linear sRGB to cones, and cones' cube roots to lightness. */
+const LIGHTNESS = [...CONES, ...OPPONENTS.slice(0, 3)];
 
 export function prepareJpeg(samples: JpegSamples, chroma: Chroma): Prepared {
   const heap = new Heap();
@@ -236,7 +232,7 @@ class Bands {
 
 /** Linear light with the room's, four entries a code value; other spaces' curves hardly differ from sRGB's here. */
 function lightTable(): Float32Array {
-  return linearTable(SPACES.srgb.curves[1], 1021).map((v) => (v + FLARE) / (1 + FLARE));
+  return flared(linearTable(SPACES.srgb.curves[1], 1021), FLARE);
 }
 
 /** The transform's own factors, divided out; coefficients are kept in sixteenths. */
