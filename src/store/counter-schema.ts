@@ -73,8 +73,7 @@ export const handovers = pgTable("handovers", {
 });
 
 /**
- * The documents of a form that are prepared together: a batch whose photos have the briefs of the form's
- * slots.
+ * The documents of a form that are prepared together: a batch whose slots bear the keys of the form's.
  */
 export const packages = pgTable("packages", {
   id: id(),
@@ -84,9 +83,5 @@ export const packages = pgTable("packages", {
   batchId: uuid("batch_id")
     .notNull()
     .references(() => batches.id),
-  /** The brief of each slot, and the photo that is there for it. */
-  slots: jsonb("slots")
-    .$type<Record<string, { briefId: string; revisionId: string; batchPhotoId: string | null }>>()
-    .notNull(),
   createdAt: created(),
 });

@@ -9,6 +9,7 @@ export type {
   Measured,
   ShareState,
   ShareTarget,
+  Slot,
   WeighedSize,
   WeighPlan,
 } from "./rows";

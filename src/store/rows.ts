@@ -141,6 +141,14 @@ export interface WeighPlan extends WeighedSize {
   made: number;
 }
 
+/** A document that a form asks for: its brief, and the row of the batch that is there for it. */
+export interface Slot {
+  id: string;
+  name: string;
+  revisionId: string;
+  row: string | null;
+}
+
 /** One edit that undo can take back. */
 export type EditChange =
   | { kind: "brief"; before: string | null; after: string | null }
@@ -149,6 +157,10 @@ export type EditChange =
       kind: "rows";
       batch: { before: string | null; after: string | null } | null;
       rows: Record<string, { before: string | null; after: string | null }>;
+      slots?: { before: Slot[]; after: Slot[] };
+      /** Rows that the edit put into the batch, and rows that it took out. */
+      came?: string[];
+      went?: string[];
     }
   | { kind: "remove"; batchPhotoIds: string[] }
   | { kind: "messages"; before: number; after: number }

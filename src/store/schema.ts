@@ -25,6 +25,7 @@ import type { Choice, Setting } from "@/core/coding";
 import type { Shift } from "@/core/difference";
 import type { Frame, KernelName, Rect } from "@/core/photo";
 import type { ConversionReport } from "@/core/pixels/colour";
+import type { PhotoKind } from "@/core/pixels/ink";
 import type { Verdict } from "@/core/plan";
 import type { Check, Facts } from "@/core/proof";
 import type {
@@ -34,6 +35,7 @@ import type {
   Measured,
   ShareState,
   ShareTarget,
+  Slot,
   WeighedSize,
   WeighPlan,
 } from "./rows";
@@ -102,6 +104,8 @@ export const batches = pgTable("batches", {
   revisionId: uuid("revision_id").references(() => briefRevisions.id),
   /** Messages that a limit on one message is shared out over. */
   messages: integer("messages").notNull().default(1),
+  /** The documents that a form asks for, in its order; none for an ordinary batch. */
+  slots: jsonb("slots").$type<Slot[]>().notNull().default([]),
   createdAt: created(),
   deletedAt: deleted(),
 });
@@ -117,6 +121,8 @@ export const photos = pgTable(
       .references(() => files.sha256),
     facts: jsonb("facts").$type<Facts>().notNull(),
     thumbSha256: text("thumb_sha256").references(() => files.sha256),
+    /** What it shows; null until a batch with documents asks. */
+    kind: text("kind").$type<PhotoKind>(),
     createdAt: created(),
   },
   (t) => [
@@ -141,13 +147,15 @@ export const batchPhotos = pgTable(
     folder: text("folder").notNull().default(""),
     /** A brief of its own; null where the batch's brief holds. */
     revisionId: uuid("revision_id").references(() => briefRevisions.id),
+    /** Above 0 for the same photo once more: it serves several documents. */
+    copy: integer("copy").notNull().default(0),
     /** Order in the batch: that in which the photos were given, however their uploads overtook each other. */
     position: doublePrecision("position").notNull(),
     createdAt: created(),
     deletedAt: deleted(),
   },
   (t) => [
-    uniqueIndex("batch_photos_same").on(t.batchId, t.photoId),
+    uniqueIndex("batch_photos_same").on(t.batchId, t.photoId, t.copy),
     index("batch_photos_order").on(t.batchId, t.position),
     index("batch_photos_photo").on(t.photoId),
   ],

@@ -4,10 +4,12 @@ import type { Brief } from "@/core/brief";
 import { readWording } from "@/core/brief/read";
 import type { Answer, FormRules, Rules } from "@/receivers";
 import { effectivePpi, readHead, shownAt, slotWording, wordingOf } from "@/receivers";
+import type { Executor, Slot } from "@/store";
 import { announce, assignments, batches, batchPhotos, files, photos, runItems } from "@/store";
 import {
   type ArrivalRow,
   addPhoto,
+  type BatchRow,
   createBatch,
   createBrief,
   createPackage,
@@ -17,17 +19,16 @@ import {
   listArrivals,
   listHandovers,
   listRows,
-  makeEdit,
   outputsOf,
-  setSlots,
   startRun,
 } from "@/store/queries";
 import type { ArrivalView, ArrivedFileView, CounterView, ReceiverView } from "@/ui/api";
 import { checkId, RequestError } from "./answer";
-import { changeBatch } from "./batch";
+import { changeBatch, requireBatch } from "./batch";
 import { type Receiver, receiversHere, requireReceiver } from "./counter-desk";
 import { beginHandover, slotsFor } from "./hand-over";
 import { requireRun } from "./runs";
+import { fillIn } from "./slots";
 import { getStore, getWorkspace } from "./store";
 
 export async function counterView(): Promise<CounterView> {
@@ -67,15 +68,7 @@ export async function receiverView(id: string): Promise<ReceiverView> {
       tries,
       at: createdAt.toISOString(),
     })),
-    package:
-      pack && alive
-        ? {
-            batchId: pack.batchId,
-            slots: Object.fromEntries(
-              Object.entries(pack.slots).map(([key, slot]) => [key, slot.batchPhotoId]),
-            ),
-          }
-        : null,
+    package: pack && alive ? { batchId: pack.batchId } : null,
   };
 }
 
@@ -152,84 +145,53 @@ async function requireForm(id: string): Promise<Receiver & { rules: FormRules }>
   return receiver as Receiver & { rules: FormRules };
 }
 
-/** Begins the documents of a form anew: a batch in which each photo gets its document's brief. */
+/** Begins the documents of a form anew: a batch whose slots bear the keys of the form's. */
 export async function beginPackage(id: string): Promise<{ batchId: string }> {
   const receiver = await requireForm(id);
   const { briefs, slots } = briefsOf(receiver);
+  const titles = new Map(receiver.rules.slots.map(({ key, title }) => [key, title]));
   const { db } = getStore();
   const workspaceId = await getWorkspace();
   return db.transaction(async (tx) => {
-    const batchId = await createBatch(tx, {
-      workspaceId,
-      name: `${receiver.rules.name}: documents`,
-      revisionId: null,
-    });
-    const of: Record<string, { briefId: string; revisionId: string; batchPhotoId: null }> = {};
+    const asked: Slot[] = [];
     for (const [i, brief] of briefs.entries()) {
       const revision = await createBrief(tx, workspaceId, brief, { shelved: false });
-      of[slots[i]] = { briefId: revision.briefId, revisionId: revision.id, batchPhotoId: null };
+      asked.push({ id: slots[i], name: titles.get(slots[i])!, revisionId: revision.id, row: null });
     }
-    await createPackage(tx, { receiverId: receiver.id, batchId, slots: of });
+    const name = `${receiver.rules.name}: documents`;
+    const batchId = await createBatch(tx, { workspaceId, name, revisionId: null, slots: asked });
+    await createPackage(tx, { receiverId: receiver.id, batchId });
     await announce(tx, null);
     return { batchId };
   });
 }
 
-/** Puts a photo, brought in already, into a slot of the package; the one that was there leaves the batch. */
+/** Puts a photo, brought in already, into a slot of the package. */
 export async function fillSlot(
   id: string,
   slot: string,
   from: { photoId: string } | { rowId: string },
 ): Promise<void> {
   const receiver = await requireForm(id);
-  const { db } = getStore();
-  const workspaceId = await getWorkspace();
-  const pack = await latestPackage(db, receiver.id);
-  const own = pack?.slots[slot];
-  if (!pack || !own)
-    throw new RequestError(404, "The form asks for no such document now. Begin the documents anew.");
-  const title = receiver.rules.slots.find((one) => one.key === slot)?.title ?? slot;
+  const pack = await latestPackage(getStore().db, receiver.id);
+  if (!pack) throw new RequestError(404, "The form asks for no such document now. Begin the documents anew.");
   await changeBatch(pack.batchId, async (tx, batch) => {
-    let rowId = "rowId" in from ? from.rowId : "";
-    if ("photoId" in from) {
-      const [photo] = await tx
-        .select({ sha256: photos.sha256, facts: photos.facts, bytes: files.bytes, name: batchPhotos.name })
-        .from(photos)
-        .innerJoin(files, eq(files.sha256, photos.sha256))
-        .innerJoin(batchPhotos, eq(batchPhotos.photoId, photos.id))
-        .where(and(eq(photos.id, from.photoId), eq(photos.workspaceId, workspaceId), eq(files.gone, false)))
-        .limit(1);
-      if (!photo) throw new RequestError(404, "This photo is no longer there. Choose another.");
-      rowId = (await addPhoto(tx, batch, photo)).batchPhotoId;
-    }
-    const rows = await listRows(tx, batch.id);
-    const row = rows.find((one) => one.id === rowId);
-    if (!row) throw new RequestError(404, "This photo is no longer in the batch. Bring it in again.");
-    const elsewhere = Object.entries(pack.slots).find(
-      ([key, one]) =>
-        key !== slot &&
-        one.batchPhotoId === rowId &&
-        rows.some((r) => r.id === rowId && r.own === one.revisionId),
-    );
-    if (elsewhere)
-      throw new RequestError(
-        409,
-        `This photo is the ${receiver.rules.slots.find((one) => one.key === elsewhere[0])?.title ?? elsewhere[0]} ` +
-          `already. Choose another for ${title}.`,
-      );
-    await makeEdit(tx, batch, `choosing ${row.name} as ${title}`.slice(0, 300), {
-      kind: "rows",
-      batch: null,
-      rows: { [rowId]: { before: row.own, after: own.revisionId } },
-    });
-    const old = own.batchPhotoId;
-    if (old && old !== rowId && rows.some((one) => one.id === old))
-      await makeEdit(tx, batch, `replacing the ${title}`.slice(0, 300), {
-        kind: "remove",
-        batchPhotoIds: [old],
-      });
-    await setSlots(tx, pack.id, { ...pack.slots, [slot]: { ...own, batchPhotoId: rowId } });
+    const row = "rowId" in from ? from.rowId : await bringAgain(tx, batch, from.photoId);
+    await fillIn(tx, batch, { [slot]: row });
   });
+}
+
+/** A photo of another batch comes into this one; its row. */
+async function bringAgain(tx: Executor, batch: BatchRow, photoId: string): Promise<string> {
+  const [photo] = await tx
+    .select({ sha256: photos.sha256, facts: photos.facts, bytes: files.bytes, name: batchPhotos.name })
+    .from(photos)
+    .innerJoin(files, eq(files.sha256, photos.sha256))
+    .innerJoin(batchPhotos, eq(batchPhotos.photoId, photos.id))
+    .where(and(eq(photos.id, photoId), eq(photos.workspaceId, batch.workspaceId), eq(files.gone, false)))
+    .limit(1);
+  if (!photo) throw new RequestError(404, "This photo is no longer there. Choose another.");
+  return (await addPhoto(tx, batch, photo)).batchPhotoId;
 }
 
 /** Makes the files of the package and hands them over: one press. */
@@ -239,8 +201,9 @@ export async function handOverPackage(id: string): Promise<{ id: string }> {
   const pack = await latestPackage(db, receiver.id);
   if (!pack) throw new RequestError(409, "Begin the documents first.");
   const rows = await listRows(db, pack.batchId);
+  const { slots: asked } = await requireBatch(pack.batchId);
   const missing = receiver.rules.slots.filter(
-    (slot) => !rows.some((row) => row.id === pack.slots[slot.key]?.batchPhotoId),
+    ({ key }) => !rows.some((row) => asked.some((slot) => slot.id === key && slot.row === row.id)),
   );
   if (missing.length)
     throw new RequestError(409, `Still missing: ${missing.map((slot) => slot.title).join(", ")}.`);
@@ -256,9 +219,7 @@ export async function handOverPackage(id: string): Promise<{ id: string }> {
     .innerJoin(assignments, eq(assignments.id, runItems.assignmentId))
     .where(eq(runItems.runId, runId));
   const slots = Object.fromEntries(
-    Object.entries(pack.slots).flatMap(([slot, { batchPhotoId }]) =>
-      items.filter((item) => item.row === batchPhotoId).map((item) => [slot, item.id]),
-    ),
+    asked.flatMap((slot) => items.filter((item) => item.row === slot.row).map((item) => [slot.id, item.id])),
   );
   return { id: await beginHandover(receiver.id, runId, slots) };
 }

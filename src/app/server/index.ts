@@ -32,6 +32,7 @@ export {
 } from "./pictures";
 export { printable } from "./print";
 export { listRunViews, mailFiles, requireRun, runDetail, sheetOf } from "./runs";
+export { beginSlots, fillSlots, MOST_SLOTS } from "./slots";
 export { getStore, getWorkspace } from "./store";
 export { batchView } from "./views";
 export { requireWeighed, seenAs, sizeAt, sizesOf, trialView, waysOf, weighedGeometry } from "./weigh";

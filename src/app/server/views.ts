@@ -18,6 +18,7 @@ import {
 } from "@/store/queries";
 import type { BatchView, BriefInUse, MadeView, RowView } from "@/ui/api";
 import { runProgress } from "./progress";
+import { slotViews } from "./slots";
 import { totalViews } from "./totals";
 
 type StoredRow = Awaited<ReturnType<typeof listRows>>[number];
@@ -28,7 +29,8 @@ export async function batchView(db: Database, batch: BatchRow): Promise<BatchVie
     latestRun(db, batch.id),
     editState(db, batch.id),
   ]);
-  const used = await briefsInUse(db, batch.revisionId, rows);
+  const asked = new Set(batch.slots.map((slot) => slot.revisionId));
+  const used = await briefsInUse(db, [batch.revisionId, ...asked], rows);
   const made = new Map(run?.items.map((item) => [item.assignmentId, item]));
   const views = rows.map((row) => {
     const item = made.get(row.assignmentId ?? "") ?? null;
@@ -43,7 +45,8 @@ export async function batchView(db: Database, batch: BatchRow): Promise<BatchVie
     brief: batch.revisionId ? (used.get(batch.revisionId)?.view ?? null) : null,
     briefs: [...used.values()]
       .map(({ view }) => view)
-      .filter((view) => view.rows > 0 || view.revisionId === batch.revisionId),
+      .filter((view) => view.rows > 0 || view.revisionId === batch.revisionId || asked.has(view.revisionId)),
+    slots: slotViews(batch.slots, rows, (id) => used.get(id)?.view.body),
     rows: named(rows, views, used),
     ...edit,
     totals: await totalViews(
@@ -91,13 +94,13 @@ interface InUse {
   resolved: ResolvedBrief;
 }
 
-/** Every brief that the batch or one of its rows uses, the batch's first. */
+/** Every brief that the batch, its documents or one of its rows use, `first` first. */
 async function briefsInUse(
   db: Database,
-  batchRevision: string | null,
+  first: readonly (string | null)[],
   rows: readonly StoredRow[],
 ): Promise<Map<string, InUse>> {
-  const ids = new Set([batchRevision, ...rows.map((row) => row.revisionId)].filter((id) => id !== null));
+  const ids = new Set([...first, ...rows.map((row) => row.revisionId)].filter((id) => id !== null));
   const out = new Map<string, InUse>();
   for (const { id, briefId, body, onShelf } of await revisionsWithShelf(db, [...ids])) {
     const count = rows.filter((row) => row.revisionId === id).length;

@@ -1,4 +1,4 @@
 export { closeUp, fileHead } from "./close-up";
 export { eightBits, type Level, lightLevel, regionOf } from "./levels";
-export { preview } from "./preview";
+export { photoKind, preview } from "./preview";
 export { printSheetPicture } from "./print-sheet-picture";

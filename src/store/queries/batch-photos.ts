@@ -41,7 +41,12 @@ export async function addPhoto(
     .select({ id: batchPhotos.id })
     .from(batchPhotos)
     .where(
-      and(eq(batchPhotos.batchId, batch.id), eq(batchPhotos.photoId, same.id), isNull(batchPhotos.deletedAt)),
+      and(
+        eq(batchPhotos.batchId, batch.id),
+        eq(batchPhotos.photoId, same.id),
+        eq(batchPhotos.copy, 0),
+        isNull(batchPhotos.deletedAt),
+      ),
     );
   const [placed] = await db
     .insert(batchPhotos)
@@ -52,7 +57,10 @@ export async function addPhoto(
       folder: photo.folder ?? "",
       position: photo.position ?? Date.now(),
     })
-    .onConflictDoUpdate({ target: [batchPhotos.batchId, batchPhotos.photoId], set: { deletedAt: null } })
+    .onConflictDoUpdate({
+      target: [batchPhotos.batchId, batchPhotos.photoId, batchPhotos.copy],
+      set: { deletedAt: null },
+    })
     .returning({ id: batchPhotos.id });
   // One that comes back after its bytes were given up has lost its small picture too.
   const [lost] = fresh
@@ -67,7 +75,7 @@ export async function addPhoto(
           ),
         )
         .returning({ id: photos.id });
-  if (lost) await addJobs(db, "thumb", [same.id], PRIORITY.thumb);
+  if (lost || batch.slots.length) await addJobs(db, "thumb", [same.id], PRIORITY.thumb);
   const [row] = await db
     .select({ own: batchPhotos.revisionId })
     .from(batchPhotos)

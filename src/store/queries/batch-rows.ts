@@ -1,4 +1,5 @@
 import { and, asc, eq, isNull, sql } from "drizzle-orm";
+import type { Slot } from "../rows";
 import { assignments, batches, batchPhotos, photos } from "../schema";
 import type { Executor } from "../store";
 
@@ -9,6 +10,7 @@ export interface BatchRow {
   revisionId: string | null;
   /** Messages that a limit on one message is shared out over. */
   messages: number;
+  slots: Slot[];
 }
 
 /** Null where there is no such batch in the workspace. */
@@ -20,6 +22,7 @@ export async function getBatch(db: Executor, workspaceId: string, id: string): P
       name: batches.name,
       revisionId: batches.revisionId,
       messages: batches.messages,
+      slots: batches.slots,
     })
     .from(batches)
     .where(and(eq(batches.id, id), eq(batches.workspaceId, workspaceId), isNull(batches.deletedAt)));
@@ -38,6 +41,8 @@ export async function listRows(db: Executor, batchId: string) {
       sha256: photos.sha256,
       facts: photos.facts,
       thumb: sql<boolean>`${photos.thumbSha256} is not null`,
+      kind: photos.kind,
+      copy: batchPhotos.copy,
       assignmentId: assignments.id,
       frame: assignments.frame,
       choice: assignments.choice,

@@ -1,6 +1,7 @@
 /** Batches, the photos in them and the assignments that follow from brief and frame. */
 
 import { and, asc, eq, inArray, isNull, notInArray, sql } from "drizzle-orm";
+import type { Slot } from "../rows";
 import { batches, batchPhotos, files, photos } from "../schema";
 import type { Executor } from "../store";
 import { assignAll } from "./batch-briefs";
@@ -38,15 +39,16 @@ export interface NewBatch {
   name: string;
   revisionId: string | null;
   demo?: boolean;
+  slots?: Slot[];
 }
 
 export async function createBatch(
   db: Executor,
-  { workspaceId, name, revisionId, demo = false }: NewBatch,
+  { workspaceId, name, revisionId, demo = false, slots = [] }: NewBatch,
 ): Promise<string> {
   const [row] = await db
     .insert(batches)
-    .values({ workspaceId, name, revisionId, demo })
+    .values({ workspaceId, name, revisionId, demo, slots })
     .returning({ id: batches.id });
   return row.id;
 }

@@ -188,7 +188,3 @@ export async function latestPackage(db: Executor, receiverId: string): Promise<P
 export async function createPackage(db: Executor, value: typeof packages.$inferInsert): Promise<void> {
   await db.insert(packages).values(value);
 }
-
-export async function setSlots(db: Executor, id: string, slots: PackageRow["slots"]): Promise<void> {
-  await db.update(packages).set({ slots }).where(eq(packages.id, id));
-}

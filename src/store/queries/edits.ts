@@ -36,7 +36,7 @@ function photosOf(change: EditChange): readonly string[] | null {
     case "messages":
       return null;
     case "rows":
-      return change.batch ? null : Object.keys(change.rows);
+      return change.batch || change.slots ? null : Object.keys(change.rows);
     case "frame":
       return [change.batchPhotoId];
     case "choice":
@@ -59,6 +59,9 @@ async function apply(db: Executor, batch: BatchRow, change: EditChange, side: Si
     const revision = change[side];
     await useRevision(db, batch, revision);
   } else if (change.kind === "rows") {
+    const { slots, came = [], went = [] } = change;
+    if (slots) await db.update(batches).set({ slots: slots[side] }).where(eq(batches.id, batch.id));
+    await setThere(db, batch.id, side === "after" ? came : went, side === "after" ? went : came);
     const rows = Object.fromEntries(Object.entries(change.rows).map(([id, values]) => [id, values[side]]));
     await useRowBriefs(db, batch, rows, change.batch ? change.batch[side] : undefined);
   } else if (change.kind === "frame") {
@@ -68,14 +71,26 @@ async function apply(db: Executor, batch: BatchRow, change: EditChange, side: Si
   } else if (change.kind === "messages") {
     await db.update(batches).set({ messages: change[side] }).where(eq(batches.id, batch.id));
   } else {
-    const deletedAt = side === "after" ? new Date() : null;
-    await db
-      .update(batchPhotos)
-      .set({ deletedAt })
-      .where(and(eq(batchPhotos.batchId, batch.id), inArray(batchPhotos.id, change.batchPhotoIds)));
+    const ids = change.batchPhotoIds;
+    await setThere(db, batch.id, side === "after" ? [] : ids, side === "after" ? ids : []);
     if (side === "before") await assignAll(db, batch.id);
   }
   await touchShares(db, batch.id);
+}
+
+/** Puts rows into the batch again, or out of it. */
+async function setThere(
+  db: Executor,
+  batchId: string,
+  there: readonly string[],
+  gone: readonly string[],
+): Promise<void> {
+  for (const [ids, deletedAt] of [[there, null] as const, [gone, new Date()] as const])
+    if (ids.length)
+      await db
+        .update(batchPhotos)
+        .set({ deletedAt })
+        .where(and(eq(batchPhotos.batchId, batchId), inArray(batchPhotos.id, [...ids])));
 }
 
 /** One edit that can be undone or redone. */

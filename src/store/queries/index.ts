@@ -33,7 +33,6 @@ export {
   openArrival,
   type ReceiverRow,
   setRules,
-  setSlots,
 } from "./counter";
 export { editState, makeEdit, stepEdit } from "./edits";
 export { keepFailure, measureAgain } from "./failures";
@@ -61,6 +60,7 @@ export {
   stillSharing,
   touchShares,
 } from "./shares";
+export { filledSlots, newSlots } from "./slots";
 export { checkStore, freeSpace, removeStrays, tidy, usage } from "./storage";
 export { trialStore } from "./trials";
 export {

@@ -12,16 +12,16 @@ interface BriefEdit {
   change: (now: Brief) => Brief;
   /** What was done, for undo. */
   words: string;
-  /** The photo whose brief it is; null: the batch's. */
+  /** The photo, or the document without one, whose brief it is; null: the batch's. */
   row: string | null;
 }
 
 /** Where none is chosen yet. */
 export const NO_BRIEF: Brief = { zumbrelBrief: 1, name: "A brief of your own" };
 
-/** The brief that a row is fitted to, its own or that of the batch; null where there is none yet. */
+/** The brief that a row or a document has, its own or that of the batch; null where there is none yet. */
 export const briefOf = (batch: BatchView, row: string | null) => {
-  const own = batch.rows.find(({ id }) => id === row)?.revisionId;
+  const own = [...batch.rows, ...batch.slots].find(({ id }) => id === row)?.revisionId;
   return batch.briefs.find(({ revisionId }) => revisionId === own) ?? batch.brief;
 };
 

@@ -117,6 +117,17 @@ export interface BriefInUse {
   rows: number;
 }
 
+/** A document that a form asks for. */
+export interface SlotView {
+  id: string;
+  name: string;
+  revisionId: string;
+  /** The row of the batch that is there for it. */
+  row: string | null;
+  /** A row that is likely meant for it, until somebody says so. */
+  proposed: string | null;
+}
+
 export interface BatchView {
   id: string;
   name: string;
@@ -125,6 +136,8 @@ export interface BatchView {
   /** All briefs in use here, the batch's first. */
   briefs: BriefInUse[];
   rows: RowView[];
+  /** The documents that are asked for, in the receiver's order; none for an ordinary batch. */
+  slots: SlotView[];
   undo: EditLabel | null;
   redo: EditLabel | null;
   /** Limits on the whole, by brief. */
@@ -393,6 +406,6 @@ export interface ReceiverView {
   /** The newest first. */
   arrivals: ArrivalView[];
   handovers: HandoverView[];
-  /** The documents of a form that were begun last: the row of the batch in each slot. */
-  package: { batchId: string; slots: Record<string, string | null> } | null;
+  /** The batch of the form's documents that were begun last. */
+  package: { batchId: string } | null;
 }

@@ -33,6 +33,7 @@ export type {
   RunProgress,
   RunView,
   ShelfBrief,
+  SlotView,
   Stepped,
   StorageView,
   TotalView,

@@ -7,8 +7,8 @@ import { useRef, useState } from "react";
 import type { FormRules, Slot } from "@/receivers";
 import type { BatchView, ReceiverView, RowView } from "../api";
 import { call, sendPhoto, useBatch, useChange } from "../api";
-import { briefSummary } from "../clauses";
-import { Button, rowState, STATE_INK, StateMark } from "../parts";
+import { SlotCard } from "../documents";
+import { Button, rowState } from "../parts";
 
 export function PackagePanel({ view, rules }: { view: ReceiverView; rules: FormRules }) {
   const pack = view.package;
@@ -16,7 +16,7 @@ export function PackagePanel({ view, rules }: { view: ReceiverView; rules: FormR
   const batch = data?.id === pack?.batchId ? (data ?? null) : null;
   const begin = useChange(() => call("POST", `counter/${view.id}/package`, {}));
   const handOver = useChange(() => call("POST", `counter/${view.id}/package/handover`, {}));
-  const changed = pack !== null && rules.slots.some((slot) => !(slot.key in pack.slots));
+  const changed = batch !== null && rules.slots.some(({ key }) => !batch.slots.some(({ id }) => id === key));
   if (!pack || changed) {
     return (
       <section
@@ -38,7 +38,10 @@ export function PackagePanel({ view, rules }: { view: ReceiverView; rules: FormR
       </section>
     );
   }
-  const rows = rules.slots.map((slot) => batch?.rows.find((row) => row.id === pack.slots[slot.key]) ?? null);
+  const rows = rules.slots.map(({ key }) => {
+    const own = batch?.slots.find(({ id }) => id === key)?.row;
+    return batch?.rows.find((row) => row.id === own) ?? null;
+  });
   const missing = rules.slots.filter((_, i) => !rows[i]);
   const broken = rows.filter((row) => row && rowState(row).state === "cannot").length;
   const busy = view.handovers.some((one) => one.state === "waiting" || one.state === "sending");
@@ -58,7 +61,7 @@ export function PackagePanel({ view, rules }: { view: ReceiverView; rules: FormR
           Begin anew
         </Button>
       </div>
-      <ul className="mt-1.5 divide-y divide-thin border-y border-rule">
+      <ul className="mt-1.5 grid grid-cols-[repeat(auto-fill,minmax(230px,1fr))] gap-2">
         {rules.slots.map((slot, i) => (
           <SlotRow
             key={slot.key}
@@ -108,64 +111,32 @@ function SlotRow({ receiverId, batchId, slot, row, batch }: SlotProps) {
     const { rows } = await sendPhoto({ batchId, file, folder: "", at: Date.now() });
     await call("PUT", `counter/${receiverId}/package`, { slot: slot.key, rowId: rows[0] });
   });
-  const brief = batch?.briefs.find((one) => one.revisionId === row?.revisionId)?.body ?? null;
-  const { state, reason } = row ? rowState(row) : { state: null, reason: "" };
+  const asked = batch?.slots.find(({ id }) => id === slot.key)?.revisionId;
+  const brief = batch?.briefs.find((one) => one.revisionId === asked)?.body ?? null;
   return (
-    <li
-      aria-label={slot.title}
-      className="grid grid-cols-[44px_minmax(0,1fr)_minmax(0,1fr)_auto] items-center gap-3 py-2 max-[1150px]:grid-cols-[44px_minmax(0,1fr)_auto]"
-    >
-      {row ? (
-        <img
-          src={`/api/photos/${row.photoId}/thumb`}
-          alt=""
-          className="h-10 w-11 rounded-[3px] bg-ground object-contain"
-        />
-      ) : (
-        <span aria-hidden className="block h-10 w-11 rounded-[3px] border border-dashed border-[#9a9a98]" />
-      )}
-      <div className="min-w-0">
-        <span className="block font-semibold">{slot.title}</span>
-        <span className="figures block truncate text-small text-second">
-          {row ? row.name : "no photo yet"}
-        </span>
-      </div>
-      <div className="min-w-0 text-small max-[1150px]:col-start-2">
-        {row && !state && <span className="text-second">{reason}</span>}
-        {state && (
-          <span className={`flex items-center gap-1.5 ${STATE_INK[state]}`}>
-            <StateMark small state={state} />
-            <span className="truncate" title={reason}>
-              {state === "meets" ? "as asked" : reason}
-            </span>
-          </span>
-        )}
-        {brief && <span className="figures block truncate text-second">{briefSummary(brief)}</span>}
-      </div>
-      <div className="flex gap-1.5 max-[1150px]:row-span-2 max-[1150px]:row-start-1 max-[1150px]:col-start-3 max-[1150px]:flex-col">
-        <ChoosePhoto
-          title={slot.title}
-          busy={fill.isPending}
-          onChoose={(photoId) => fill.mutate({ photoId })}
-        />
-        <input
-          ref={input}
-          type="file"
-          accept="image/*"
-          className="sr-only"
-          tabIndex={-1}
-          aria-label={`Photo for ${slot.title}`}
-          onChange={(event) => {
-            const file = event.target.files?.[0];
-            event.target.value = "";
-            if (file) bring.mutate(file);
-          }}
-        />
-        <Button disabled={bring.isPending} onClick={() => input.current?.click()}>
-          {bring.isPending ? "Bringing in" : "Bring in"}
-        </Button>
-      </div>
-    </li>
+    <SlotCard name={slot.title} brief={brief} row={row}>
+      <ChoosePhoto
+        title={slot.title}
+        busy={fill.isPending}
+        onChoose={(photoId) => fill.mutate({ photoId })}
+      />
+      <input
+        ref={input}
+        type="file"
+        accept="image/*"
+        className="sr-only"
+        tabIndex={-1}
+        aria-label={`Photo for ${slot.title}`}
+        onChange={(event) => {
+          const file = event.target.files?.[0];
+          event.target.value = "";
+          if (file) bring.mutate(file);
+        }}
+      />
+      <Button className="ml-auto" disabled={bring.isPending} onClick={() => input.current?.click()}>
+        {bring.isPending ? "Bringing in" : "Bring in"}
+      </Button>
+    </SlotCard>
   );
 }
 

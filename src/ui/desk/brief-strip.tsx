@@ -16,6 +16,8 @@ interface Props {
   batch: BatchView;
   briefs: DeskView["briefs"];
   row: RowView | null;
+  /** The document without a photo that is chosen. */
+  slot: string | null;
   /** Rows that a pasted brief can be for: the chosen one and those marked with it. */
   chosen: string[];
 }
@@ -24,12 +26,12 @@ interface Props {
 const isClean = ({ figure, verdict, difference }: RowView): boolean =>
   figure === "measured" && verdict?.state === "meets" && difference !== null && difference <= CLEAN;
 
-export function BriefStrip({ batch, briefs, row, chosen }: Props) {
+export function BriefStrip({ batch, briefs, row, slot, chosen }: Props) {
   const edit = useBriefEdit(batch.id);
   const keep = useChange((use: { briefId: string; revisionId: string }) =>
     call("PUT", `briefs/${use.briefId}`, { revisionId: use.revisionId }),
   );
-  const rowId = row?.id ?? null;
+  const rowId = slot ?? row?.id ?? null;
   const use = briefOf(batch, rowId);
   // What was just said is shown at once, not when the server has answered: chips that move later are missed
   // by the pointer.
@@ -53,7 +55,7 @@ export function BriefStrip({ batch, briefs, row, chosen }: Props) {
             Keep on the shelf
           </Button>
         )}
-        {several && use && (
+        {several && use && use.rows > 0 && (
           <span className="figures text-small text-second">{`for ${use.rows} of ${batch.rows.length} photos`}</span>
         )}
         {brief.from && <span className="text-small text-second">from {brief.from}</span>}

@@ -9,6 +9,7 @@ import { pixelGauge } from "@/core/proof/gauge";
 import { formatBytes, formatPpi, formatSize, trimNumber } from "@/core/units";
 import type { BatchView, RowView } from "../api";
 import { call, useChange } from "../api";
+import { dragRow } from "../documents";
 import { Gauge, rowState, STATE_INK, STATE_WORDS, StateMark, toneOf } from "../parts";
 
 interface Props {
@@ -91,7 +92,9 @@ function arrange(batch: BatchView): { items: Item[]; rows: RowView[] } {
   const rows = groups.flatMap((group) => group.rows);
   if (groups.length < 2) return { items: rows.map((row) => ({ kind: "row", row })), rows };
   const items = groups.flatMap(({ id, rows: mine }): Item[] => {
-    const name = batch.briefs.find((brief) => brief.revisionId === id)?.body.name ?? "No brief yet";
+    const name =
+      batch.briefs.find((brief) => brief.revisionId === id)?.body.name ??
+      (batch.slots.length ? "For no document yet" : "No brief yet");
     return [
       { kind: "group", name, count: mine.length },
       ...mine.map((row) => ({ kind: "row" as const, row })),
@@ -238,10 +241,17 @@ export function ComplianceGrid({ batch, chosen, marked, onChoose }: Props) {
             >
               <span
                 role="gridcell"
+                draggable={batch.slots.length > 0}
+                onDragStart={(event) => dragRow(event, row.id)}
                 className="grid h-11 w-[46px] place-items-center overflow-hidden rounded-[4px] bg-ground"
               >
                 {row.thumb && (
-                  <img src={`/api/photos/${row.photoId}/thumb`} alt="" className="max-h-11 max-w-[46px]" />
+                  <img
+                    src={`/api/photos/${row.photoId}/thumb`}
+                    alt=""
+                    draggable={false}
+                    className="max-h-11 max-w-[46px]"
+                  />
                 )}
               </span>
               {columns.map((column) => (

@@ -5,7 +5,8 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useDropzone } from "react-dropzone";
 import { toast } from "sonner";
 import type { RowView } from "../api";
-import { type Arrival, call, useBatch, useDesk, useEvents, useStepEdit, useUploads } from "../api";
+import { type Arrival, call, sendPhoto, useBatch, useDesk, useEvents, useStepEdit, useUploads } from "../api";
+import { SlotsStrip } from "../documents";
 import { Header, useRemembered, useStepKeys } from "../parts";
 import { BatchRail } from "./batch-rail";
 import { BriefStrip } from "./brief-strip";
@@ -64,9 +65,12 @@ export function Desk() {
   }, []);
   const { uploads, bring, dismiss } = useUploads(sayKnown);
   const folder = useRef<HTMLInputElement>(null);
+  /** The document that a file is being dropped on. */
+  const aimed = useRef<string | null>(null);
   const shown = batch && batch.id === batchId ? batch : null;
   const rows = shown?.rows ?? NO_ROWS;
-  const row = rows.find((r) => r.id === rowId) ?? rows[0] ?? null;
+  const slot = shown?.slots.find((one) => one.id === rowId && !one.row) ?? null;
+  const row = slot ? null : (rows.find((r) => r.id === rowId) ?? rows[0] ?? null);
   const picked = useMemo(
     () => (row ? [...new Set([row.id, ...rows.filter((r) => marked.has(r.id)).map((r) => r.id)])] : []),
     [row, rows, marked],
@@ -80,7 +84,15 @@ export function Desk() {
         const id =
           batchId ?? (await call<{ id: string }>("POST", "batches", { name: `Photos of ${day}` })).id;
         if (!batchId) choose(id);
-        await bring(id, files);
+        const place = aimed.current;
+        aimed.current = null;
+        const [first, ...others] = files;
+        if (!place) return await bring(id, files);
+        const {
+          rows: [only],
+        } = await sendPhoto({ batchId: id, file: first, folder: "", at: Date.now() });
+        if (only) await call("PUT", `batches/${id}/slots`, { fill: { [place]: only } });
+        await bring(id, others);
       } catch (error) {
         toast.error(error instanceof Error ? error.message : String(error));
       }
@@ -140,13 +152,33 @@ export function Desk() {
             </>
           }
         />
-        <main className={`grid min-h-0 min-w-0 grid-rows-[auto_minmax(0,1fr)] ${none ? "col-span-2" : ""}`}>
+        <main
+          className={`grid min-h-0 min-w-0 grid-rows-[auto_auto_minmax(0,1fr)] ${none ? "col-span-2" : ""}`}
+        >
           {none && desk.data ? (
             <Welcome onOpen={drop.open} demoComing={desk.data.demoComing} />
           ) : (
             <>
               {shown ? (
-                <BriefStrip batch={shown} briefs={desk.data?.briefs ?? []} row={row} chosen={picked} />
+                <BriefStrip
+                  batch={shown}
+                  briefs={desk.data?.briefs ?? []}
+                  row={row}
+                  slot={slot?.id ?? null}
+                  chosen={picked}
+                />
+              ) : (
+                <div />
+              )}
+              {shown && shown.slots.length > 0 ? (
+                <SlotsStrip
+                  batch={shown}
+                  chosen={slot?.id ?? row?.id ?? null}
+                  onChoose={select}
+                  onFile={(id) => {
+                    aimed.current = id;
+                  }}
+                />
               ) : (
                 <div />
               )}
@@ -163,7 +195,11 @@ export function Desk() {
         {shown && row && (
           <PhotoPane key={row.id} batch={shown} row={row} briefs={desk.data?.briefs ?? []} chosen={picked} />
         )}
-        {!none && !row && <aside aria-label="Selected photo" className="border-l border-rule bg-ground" />}
+        {!none && !row && (
+          <aside aria-label="Selected photo" className="border-l border-rule bg-ground p-5">
+            {slot && `${slot.name} has no photo yet. Drop one on its place, or choose one there.`}
+          </aside>
+        )}
         {shown && rows.length > 0 && <RunBar batch={shown} />}
       </div>
       {drop.isDragActive && (

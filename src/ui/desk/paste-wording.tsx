@@ -28,6 +28,7 @@ export function PasteWording({ batchId, chosen }: Props) {
       rows,
     }),
   );
+  const ask = useChange((briefs: Brief[]) => call("POST", `batches/${batchId}/slots`, { briefs }));
   const take = (brief: Brief, rows?: string[]) => {
     use.mutate({ brief, rows });
     // With several briefs in one wording the others may be wanted too.
@@ -60,6 +61,21 @@ export function PasteWording({ batchId, chosen }: Props) {
           )}
           {reading && read.trim() !== "" && reading.briefs.length === 0 && (
             <p className="mt-2">Found no rules here.</p>
+          )}
+          {reading && reading.briefs.length > 1 && (
+            <div className="mt-3 flex items-center gap-3 border-t border-thin pt-2.5">
+              <p className="min-w-0 flex-1">{reading.briefs.length} documents, each with rules of its own.</p>
+              <Button
+                className="border-plum"
+                disabled={ask.isPending}
+                onClick={() => {
+                  ask.mutate(reading.briefs);
+                  setOpen(false);
+                }}
+              >
+                {reading.briefs.length === 2 ? "Prepare both" : `Prepare all ${reading.briefs.length}`}
+              </Button>
+            </div>
           )}
           {reading?.briefs.map((brief) => (
             <FoundBrief

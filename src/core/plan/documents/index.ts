@@ -1,0 +1,1 @@
+export { proposeSlots } from "./propose";

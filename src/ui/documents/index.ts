@@ -1,0 +1,2 @@
+export { SlotCard } from "./slot-card";
+export { dragRow, SlotsStrip } from "./slots-strip";
