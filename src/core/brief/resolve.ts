@@ -2,7 +2,16 @@
  * A brief with its defaults filled in and its texts turned into numbers: what plan, search and proof work
  * from.
  */
-import { type ByteRange, parseLength, parseResolution, resolveByteRange, toBytes, toInches } from "../units";
+import {
+  type ByteRange,
+  type Measure,
+  parseLength,
+  parseMeasure,
+  parseResolution,
+  resolveByteRange,
+  toBytes,
+  toInches,
+} from "../units";
 import type { Brief, ClauseKey, OutputFormat } from "./schema";
 
 export interface PixelRange {
@@ -19,6 +28,11 @@ export type View = { kind: "pixels" } | { kind: "paper" } | { kind: "screen"; wi
 /** The screen of which nothing else is known, in px. */
 const SCREEN = { width: 1920, height: 1080 };
 export const PIXEL_CLAUSES: readonly PixelClause[] = ["width", "height", "longSide", "shortSide"];
+
+export interface MeasureRange {
+  min: Measure | null;
+  max: Measure | null;
+}
 
 export interface ResolvedBrief {
   name: string;
@@ -49,6 +63,8 @@ export interface ResolvedBrief {
   enlarge: "never" | "allow";
   view: View;
   sharpen: { for: "screen" | "print"; amount: number } | null;
+  /** Crown to chin, and the eyes above the lower edge. */
+  head: { height: MeasureRange | null; eyes: MeasureRange | null } | null;
   metadata: "keep" | "private" | "none";
   /** Inside the asked pixels. */
   border: { px: number; colour: string } | null;
@@ -70,6 +86,12 @@ function range<T>(
   if (!clause) return null;
   const at = (value: T | undefined) => (value === undefined ? null : read(value));
   return { exact: at(clause.exact), min: at(clause.min), max: at(clause.max) };
+}
+
+function measures(range: { min?: string; max?: string } | undefined): MeasureRange | null {
+  if (!range) return null;
+  const at = (text: string | undefined) => (text === undefined ? null : parseMeasure(text));
+  return { min: at(range.min), max: at(range.max) };
 }
 
 const inches = (text: string | undefined) => (text === undefined ? null : toInches(parseLength(text)));
@@ -127,6 +149,7 @@ export function resolveBrief(brief: Brief): ResolvedBrief {
     profile: brief.colour?.profile ?? "embed",
     statesProfile: brief.colour?.profile !== undefined,
     sharpen: brief.sharpen ?? null,
+    head: brief.head ? { height: measures(brief.head.height), eyes: measures(brief.head.eyes) } : null,
     frame: brief.frame ?? (bothSides || shaped ? (nothingCut ? "pad" : "fill") : "whole"),
     background: brief.background ?? "#ffffff",
     enlarge: brief.enlarge ?? (wantsPixels ? "allow" : "never"),
@@ -183,6 +206,7 @@ export const clauseNames: Record<ClauseKey, string> = {
   background: "Background",
   enlarge: "Enlarging",
   view: "View",
+  head: "Head",
   sharpen: "Sharpening",
   metadata: "Metadata",
   border: "Border",

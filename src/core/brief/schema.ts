@@ -4,7 +4,7 @@
  * written; `resolveBrief` turns them into numbers.
  */
 import { z } from "zod";
-import { MAX_SIDE, parseByteText, parseLength, parseResolution, UnitError } from "../units";
+import { MAX_SIDE, parseByteText, parseLength, parseMeasure, parseResolution, UnitError } from "../units";
 
 /** Turns a parser that throws {@link UnitError} into a Zod refinement with its message. */
 function readable<T extends z.ZodType<string | number>>(type: T, parse: (value: never) => unknown) {
@@ -49,6 +49,20 @@ const pixelRange = exactOrRange(side).refine(
     message: "wanted min at or below max",
   },
 );
+
+/** A part of a picture's height: a length on its paper, or per cent of it. */
+const measure = readable(z.string().max(40), parseMeasure);
+const measureRange = z
+  .strictObject({ min: measure.optional(), max: measure.optional() })
+  .refine((r) => r.min !== undefined || r.max !== undefined, { message: "wanted min and/or max" })
+  .refine((r) => !isReversed(r), { message: "wanted min at or below max" });
+
+/** Whether both ends are of one kind, and the wrong way round. */
+function isReversed({ min, max }: { min?: string; max?: string }): boolean {
+  if (min === undefined || max === undefined) return false;
+  const [low, high] = [parseMeasure(min), parseMeasure(max)];
+  return low.of === high.of && low.value > high.value;
+}
 
 const span = z.strictObject({ start: z.number().int().min(0), end: z.number().int().min(0) });
 
@@ -100,6 +114,11 @@ export const clauseShape = {
   background: colourCode,
   enlarge: z.enum(["never", "allow"]),
   view: z.union([z.enum(["pixels", "paper", "screen"]), z.strictObject({ screen: size })]),
+  head: z
+    .strictObject({ height: measureRange.optional(), eyes: measureRange.optional() })
+    .refine((head) => head.height !== undefined || head.eyes !== undefined, {
+      message: "wanted a height, or where the eyes are",
+    }),
   sharpen: z.strictObject({ for: z.enum(["screen", "print"]), amount: z.number().int().min(0).max(100) }),
   metadata: z.enum(["keep", "private", "none"]),
   border: z.strictObject({ px: z.number().int().min(1).max(1000), colour: colourCode }),

@@ -104,6 +104,13 @@ const WORDS: { [K in ClauseKey]?: (value: NonNullable<Brief[K]>) => string } = {
     typeof view === "object"
       ? `whole on a screen of ${view.screen.width} × ${view.screen.height} px`
       : { pixels: "every pixel, at 100 %", paper: "at its paper size", screen: "whole on a screen" }[view],
+  head: ({ height, eyes }) =>
+    [
+      height && `${measureWords(height)} from crown to chin`,
+      eyes && `eyes ${measureWords(eyes)} above the lower edge`,
+    ]
+      .filter(Boolean)
+      .join(", "),
   pick: (pick) => (pick === "smallest" ? "whichever is smallest" : "the first that fits"),
   metadata: (rule) => ({ keep: "kept", private: "nothing private", none: "none" })[rule],
   border: ({ px, colour }) => `${px} px, ${colourWord(colour)}`,
@@ -116,6 +123,15 @@ const WORDS: { [K in ClauseKey]?: (value: NonNullable<Brief[K]>) => string } = {
     `at most ${typeof max === "number" ? formatBytes(max) : spaced(max)} ` +
     `${counted === "mail" ? "as one message" : "in all"}`,
 };
+
+/** "32 to 36 mm", "at least 70 %": a shared unit said once. */
+function measureWords({ min, max }: { min?: string; max?: string }): string {
+  const [low, high] = [min, max].map((text) => text && spaced(text).replace(/\s*%/, " %"));
+  if (!low || !high) return low ? `at least ${low}` : `at most ${high}`;
+  if (low === high) return low;
+  const [value, unit] = low.split(" ");
+  return unit === high.split(" ")[1] ? `${value} to ${high}` : `${low} to ${high}`;
+}
 
 /** One clause in words; null where the brief does not state it. */
 export function clauseWords(brief: Brief, key: ClauseKey): string | null {

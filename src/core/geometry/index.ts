@@ -14,6 +14,17 @@ export {
   zoomBy,
 } from "./editing";
 export { type Geometry, keepsPixels, planGeometry, rescale } from "./geometry";
+export {
+  firstMarks,
+  frameForHead,
+  type HeadFound,
+  headOf,
+  markAt,
+  paperHeight,
+  seenMarks,
+  sharesOf,
+  within as headWithin,
+} from "./head";
 export { type Page, pageFor } from "./page";
 export { proposeFrame } from "./propose";
 export { hasShape, targetFor } from "./target";

@@ -84,11 +84,13 @@ class Aiming {
 
   /** Which way up the output stands, as far as the brief says; else as the photo. */
   private isUpright(): boolean {
-    const { pixels, sizes, shape } = this.brief;
+    const { pixels, sizes, shape, paper } = this.brief;
     if (pixels.width?.exact != null && pixels.height?.exact != null)
       return pixels.height.exact > pixels.width.exact;
     if (sizes && !this.skip.has("sizes")) return this.size().height > this.size().width;
     if (shape !== null && shape !== 1) return shape < 1;
+    // A portrait stands as its paper is stated, however its photo lies.
+    if (this.brief.head) return (paper?.height ?? Infinity) >= (paper?.width ?? 0);
     return this.photo.height > this.photo.width;
   }
 

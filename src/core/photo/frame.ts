@@ -24,6 +24,14 @@ const share = z.number().min(0).max(1);
 export const MOST_ANGLE = 45;
 export const MOST_ZOOM = 1000;
 
+/** A place in shares of the upright photo, before the frame's quarter turns. */
+const point = z.strictObject({ x: share, y: share });
+export type Point = z.infer<typeof point>;
+
+/** Where a person has marked the head of a portrait. */
+const marksSchema = z.strictObject({ crown: point, chin: point, eyes: point.optional() });
+export type Marks = z.infer<typeof marksSchema>;
+
 export const frameSchema = z.strictObject({
   /** Where the used part sits in the room that is left: 0 left or top, 0.5 middle, 1 right or bottom. */
   x: share,
@@ -55,6 +63,8 @@ export const frameSchema = z.strictObject({
   lighter: lighterSchema.optional(),
   /** How lights are taken above white, where the brief asks for high dynamic range. */
   light: lightSchema.optional(),
+  /** The head of a portrait, as a person has marked it. */
+  marks: marksSchema.optional(),
   /** The colour space of a photo that says none itself. */
   takenAs: z.enum(["display-p3", "oprgb", "romm-rgb"]).optional(),
 });
@@ -120,6 +130,7 @@ export function tidyFrame(frame: Frame): Frame {
     ...(frame.swap && { swap: true }),
     ...(frame.kernel && { kernel: frame.kernel }),
     ...(frame.takenAs && { takenAs: frame.takenAs }),
+    ...(frame.marks && { marks: tidyMarks(frame.marks) }),
     ...(frame.ink &&
       (frame.ink.strength !== DEFAULT_INK.strength || frame.ink.margin !== DEFAULT_INK.margin) && {
         ink: frame.ink,
@@ -131,4 +142,9 @@ export function tidyFrame(frame: Frame): Frame {
     ...((frame.page ?? 1) > 1 && { page: frame.page }),
     ...(frame.lighter && { lighter: frame.lighter }),
   };
+}
+
+function tidyMarks({ crown, chin, eyes }: Marks): Marks {
+  const at = ({ x, y }: Point): Point => ({ x: Number(x.toFixed(5)), y: Number(y.toFixed(5)) });
+  return { crown: at(crown), chin: at(chin), ...(eyes && { eyes: at(eyes) }) };
 }

@@ -1,3 +1,3 @@
 export { allowedFormats, keepsLayers, reasonsToEncode, writtenKind } from "./pass";
 export { passSteps, planSteps, type Step } from "./steps";
-export { type Verdict, verdictOf } from "./verdict";
+export { MARK_HEAD, type Verdict, verdictOf } from "./verdict";

@@ -13,6 +13,9 @@ export const CUT_TO_CHECK = 0.2;
 /** From this factor on, enlarging is asked about. */
 const ENLARGED_TO_CHECK = 1.25;
 
+/** What a portrait waits for whose head is asked. */
+export const MARK_HEAD = "mark crown and chin";
+
 export interface VerdictInput {
   error: string | null;
   geometry: Geometry | null;
@@ -38,6 +41,8 @@ export function verdictOf({
   const failed = checks.find((check) => check.ok === false);
   if (failed)
     return { state: "cannot", reason: `${failed.clause}: asked ${failed.asked}, found ${failed.found}` };
+  if (!accepted && checks.some(({ clause, ok, gaveWay }) => clause === "head" && ok === null && !gaveWay))
+    return { state: "needs", reason: MARK_HEAD };
   if (geometry && !accepted && !passedThrough) {
     if (geometry.scale >= ENLARGED_TO_CHECK)
       return { state: "needs", reason: `${trimNumber(geometry.scale, 1)} × enlarged: pixels are made up` };

@@ -13,16 +13,9 @@ import {
 import { hasShape, holdsPaper, targetFor } from "../geometry";
 import { aimedSize, CENTRED, type Frame, type Size } from "../photo";
 import { formatBytes, formatPpi, formatSize, trimNumber } from "../units";
+import type { Check } from "./check";
 import { type Facts, spaceName } from "./facts";
-
-export interface Check {
-  clause: ClauseKey;
-  asked: string;
-  found: string;
-  /** Null where the clause gave way to a stronger one, or cannot be told from the file alone. */
-  ok: boolean | null;
-  gaveWay: boolean;
-}
+import { checkHead } from "./head";
 
 /** The tolerance of brief version 1 for a resolution that is read back, in ppi. */
 const RESOLUTION_SLACK = 0.05;
@@ -57,6 +50,7 @@ export function checkFacts(task: CheckTask): Check[] {
   if (brief.format)
     add("format", formatName(facts.format), (brief.format as string[]).includes(facts.format));
   checkPixelCounts(task, add);
+  if (brief.head) checks.push(checkHead(task));
   if (resolved.scale !== null) checkScale(task, checks, add);
   if (target.paper) checkPaper(target.paper, facts, add);
   if (resolved.resolution) {

@@ -4,7 +4,7 @@
  */
 import { type Brief, clauseWords } from "../brief";
 import { trimNumber } from "../units";
-import type { Check } from "./checks";
+import type { Check } from "./check";
 
 /** Code values of a decoded file, 8 bits, sRGB or near it. */
 export interface SeenPixels {

@@ -21,6 +21,7 @@ const pixelClauses = (brief: Brief) =>
     brief.paper,
     brief.frame,
     brief.enlarge,
+    brief.head,
   ]);
 
 /**

@@ -5,6 +5,7 @@ import { UnitError } from "@/core/units";
 /** The forms of the clauses. Units can be typed in any field; the other readings are shown beside it. */
 import { border, colour, sharpen } from "./colour-forms";
 import { Choices } from "./fields";
+import { head } from "./head-form";
 import type { Kind } from "./kind";
 import { paper, resolution } from "./paper-forms";
 import { background, box, names, pixels, scale, shape, sizes } from "./pixel-forms";
@@ -105,6 +106,7 @@ export const FORMS: Partial<Record<string, Kind>> = {
   background,
   border,
   ink,
+  head,
   metadata,
   padding,
   names,

@@ -5,6 +5,7 @@ import { Download } from "lucide-react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
+import { MARK_HEAD } from "@/core/plan";
 import { formatSize } from "@/core/units";
 import type { BatchView, DeskView, MadeView, RowView } from "../api";
 import { call, useChange } from "../api";
@@ -130,6 +131,8 @@ export function PhotoPane({ batch, row, briefs, chosen }: Props) {
 }
 
 function sentenceFor(row: RowView): string {
+  if (row.verdict?.reason === MARK_HEAD)
+    return "The brief asks how large the head is. Mark crown and chin on Frame; nothing finds them by itself.";
   if (row.verdict?.reason === "check the frame") {
     return (
       `${Math.round((row.geometry?.cut ?? 0) * 100)} % of the photo is cut away by itself. Is the part ` +

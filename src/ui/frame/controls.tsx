@@ -14,7 +14,7 @@ import {
   widthTo,
   zoomBy,
 } from "@/core/geometry";
-import { CENTRED, KERNELS, type KernelName, MOST_ANGLE } from "@/core/photo";
+import { CENTRED, type Frame, KERNELS, type KernelName, MOST_ANGLE } from "@/core/photo";
 import { kernelNames } from "@/core/pixels/resample";
 import { trimNumber } from "@/core/units";
 import type { RowView } from "../api";
@@ -112,7 +112,7 @@ export function Controls({ row, editor, geometry, guides, round, onGuides, onRou
         <Button keyHint="O" aria-pressed={round} onClick={onRound}>
           Round
         </Button>
-        <Button keyHint="0" onClick={() => edit(() => CENTRED)}>
+        <Button keyHint="0" onClick={() => edit((_, f) => reset(f))}>
           Reset
         </Button>
       </div>
@@ -207,6 +207,9 @@ function NumberField({ label, unit, value, digits = 1, low = 0, disabled = false
   );
 }
 
+/** As it came, but for the marks: they tell of the photo, not of the frame. */
+const reset = ({ marks }: Frame): Frame => ({ ...CENTRED, marks });
+
 /** What the keys of the screen do, in one place for the screen and its help. */
 export function frameKey(event: KeyboardEvent, editor: FrameEditor): boolean {
   const by = event.shiftKey ? 10 : 1;
@@ -244,7 +247,7 @@ export function frameKey(event: KeyboardEvent, editor: FrameEditor): boolean {
       if (canSwap(editor.editing, editor.frame)) edit((_, f) => ({ ...f, swap: !f.swap }));
       return true;
     case "0":
-      edit(() => CENTRED);
+      edit((_, f) => reset(f));
       return true;
     default:
       return false;

@@ -8,6 +8,8 @@ import type { BatchView, RowView } from "../api";
 import { call, useChange } from "../api";
 import { Button, Header, useKeys, usePhotoScreen } from "../parts";
 import { Controls, frameKey } from "./controls";
+import { begin, unmarked } from "./head";
+import { HeadPanel } from "./head-panel";
 import { PhotoList } from "./photo-list";
 import { Result } from "./result";
 import { Stage } from "./stage";
@@ -76,6 +78,7 @@ function Editor({
   const [round, setRound] = useState(false);
   const [along, setAlong] = useState(false);
   const { rows } = batch;
+  const asksHead = brief.head !== undefined;
   const next = rows[at + 1] ?? null;
   const before = rows[at - 1] ?? null;
   const carry = useChange((to: { rowId: string; frame: Frame }) =>
@@ -101,6 +104,7 @@ function Editor({
     else if (event.key === "p") void go(before, false);
     else if (event.key === "g") setGuides((on) => !on);
     else if (event.key === "o") setRound((on) => !on);
+    else if (event.key === "m" && asksHead) editor.edit((e, f) => (f.marks ? unmarked(f) : begin(e, f)));
     else return frameKey(event, editor);
     return true;
   });
@@ -116,13 +120,21 @@ function Editor({
       />
       <main aria-label="Photo with its frame" className="grid min-h-0 min-w-0 grid-rows-[minmax(0,1fr)]">
         {geometry ? (
-          <Stage row={row} editor={editor} geometry={geometry} guides={guides} round={round} />
+          <Stage
+            row={row}
+            editor={editor}
+            geometry={geometry}
+            guides={guides}
+            round={round}
+            marked={asksHead}
+          />
         ) : (
           <p className="p-6 text-not">{error}</p>
         )}
       </main>
       <aside aria-label="Result and numbers" className="flex min-h-0 flex-col border-l border-rule">
         {geometry && <Result row={row} brief={brief} geometry={geometry} moving={editor.unsaved} />}
+        {geometry && asksHead && <HeadPanel row={row} brief={brief} editor={editor} geometry={geometry} />}
         <Controls
           row={row}
           editor={editor}
@@ -137,6 +149,9 @@ function Editor({
         <p role="status" className="min-w-0 text-small leading-tight text-second">
           {error && geometry ? (
             <span className="text-not">{error}</span>
+          ) : asksHead && editor.frame.marks ? (
+            "Drag the lines onto crown and chin, or choose one with Tab and use the arrow keys: the frame " +
+            "follows."
           ) : brief.ink && mode === "pad" ? (
             "Ink is looked for on all of the photo. Press + to bring the frame closer and look in a " +
             "part only."

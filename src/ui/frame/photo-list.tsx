@@ -2,6 +2,7 @@
 
 /** The batch's photos with the state of each one's frame. */
 import { useEffect, useRef } from "react";
+import { MARK_HEAD } from "@/core/plan";
 import type { RowView } from "../api";
 import { StateMark } from "../parts";
 
@@ -11,6 +12,8 @@ export function frameState(row: RowView): { words: string; state: "meets" | "nee
     return row.revisionId
       ? { words: "cannot be framed", state: "cannot" }
       : { words: "no brief yet", state: null };
+  if (row.verdict?.state === "needs" && row.verdict.reason === MARK_HEAD)
+    return { words: MARK_HEAD, state: "needs" };
   const { cut, mode, turn, angle } = row.geometry;
   const byHand = row.frame.auto !== true;
   if (cut < 0.002 && !turn && !angle)

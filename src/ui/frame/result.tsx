@@ -35,7 +35,7 @@ export function Result({ row, brief, geometry: planned, moving }: Props) {
   const room = useRoom(box);
   const [truly, setTruly] = useState(false);
   // Only where somebody looks at every pixel is a result that is larger than its place begun at 100 %.
-  const byPixels = resolveBrief(brief).view.kind === "pixels";
+  const byPixels = resolveBrief(brief).view.kind === "pixels" && !brief.head;
   const fit = room ? Math.min(1, room.width / width, room.height / height) : 1;
   const shown = fit < 1 && truly === byPixels ? fit : 1;
   useKeys(({ key }) => {

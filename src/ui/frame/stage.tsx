@@ -3,10 +3,12 @@
 /** The photo with the output frame on it: drag moves it, wheel and pinch bring it closer. */
 import { useGesture } from "@use-gesture/react";
 import { useLayoutEffect, useRef, useState } from "react";
-import { centreAt, centreOf, type Geometry, zoomBy } from "@/core/geometry";
-import { turnedSize } from "@/core/photo";
+import { centreAt, centreOf, type Geometry, seenMarks, zoomBy } from "@/core/geometry";
+import { type Point, turnedSize } from "@/core/photo";
 import type { RowView } from "../api";
 import { turnedStyle } from "../picture";
+import { MARKS, type Mark, moveMark } from "./head";
+import { HeadLines } from "./head-lines";
 import type { FrameEditor } from "./use-frame";
 
 interface Props {
@@ -15,6 +17,13 @@ interface Props {
   geometry: Geometry;
   guides: boolean;
   round: boolean;
+  /** The lines on the head are shown. */
+  marked: boolean;
+}
+
+/** Where a drag began, in px of the turned photo. */
+interface Held extends Point {
+  mark: Mark | null;
 }
 
 /** Neutral grey around the photo, in px. */
@@ -24,7 +33,7 @@ const CLOSER = 1.0015;
 const LINE = 16;
 const PINCH = 6;
 
-export function Stage({ row, editor, geometry, guides, round }: Props) {
+export function Stage({ row, editor, geometry, guides, round, marked }: Props) {
   const box = useRef<HTMLDivElement>(null);
   const [room, setRoom] = useState({ width: 640, height: 560 });
   useLayoutEffect(() => {
@@ -49,17 +58,26 @@ export function Stage({ row, editor, geometry, guides, round }: Props) {
   const [width, height] = [crop.width * scale, crop.height * scale];
 
   const { edit } = editor;
+  /** What is under the pointer when a drag begins: a mark of the head, or the frame. */
+  const heldAt = (target: EventTarget | null): Held => {
+    const name = target instanceof Element ? target.closest("[data-mark]")?.getAttribute("data-mark") : null;
+    const mark = MARKS.find((one) => one === name) ?? null;
+    const at = mark && editor.frame.marks && seenMarks(editor.frame.marks, row.before, editor.frame)[mark];
+    return at ? { mark, ...at } : { mark: null, ...centre };
+  };
   useGesture(
     {
-      onDrag: ({ first, movement: [mx, my], pinching, memo }) => {
-        const from = first || !memo ? centre : (memo as { x: number; y: number });
+      onDrag: ({ first, event, movement: [mx, my], pinching, memo }) => {
+        const from = first || !memo ? heldAt(event.target) : (memo as Held);
         if (pinching) return from;
         // The photo lies turned by the lean under an upright frame.
         const radians = (angle * Math.PI) / 180;
         const [dx, dy] = [mx / scale, my / scale];
         const px = dx * Math.cos(radians) - dy * Math.sin(radians);
         const py = dx * Math.sin(radians) + dy * Math.cos(radians);
-        edit((e, frame) => centreAt(e, frame, from.x + px, from.y + py));
+        const { mark } = from;
+        if (mark) edit((e, frame) => moveMark(e, frame, mark, { x: from.x + px, y: from.y + py }));
+        else edit((e, frame) => centreAt(e, frame, from.x + px, from.y + py));
         return from;
       },
       onPinch: ({ event, offset: [spread], delta: [more] }) => {
@@ -78,6 +96,15 @@ export function Stage({ row, editor, geometry, guides, round }: Props) {
     { target: box, eventOptions: { passive: false } },
   );
 
+  /** The photo's box, as it lies under the upright frame. */
+  const lying = {
+    left: origin.x,
+    top: origin.y,
+    width: seen.width * scale,
+    height: seen.height * scale,
+    transform: angle ? `rotate(${-angle}deg)` : undefined,
+    transformOrigin: `${centre.x * scale}px ${centre.y * scale}px`,
+  };
   const frameBox = { left: cx - width / 2, top: cy - height / 2, width, height };
   return (
     <div
@@ -85,17 +112,7 @@ export function Stage({ row, editor, geometry, guides, round }: Props) {
       data-testid="stage"
       className="relative min-h-0 min-w-0 cursor-move touch-none overflow-hidden bg-ground select-none"
     >
-      <div
-        className="absolute"
-        style={{
-          left: origin.x,
-          top: origin.y,
-          width: seen.width * scale,
-          height: seen.height * scale,
-          transform: angle ? `rotate(${-angle}deg)` : undefined,
-          transformOrigin: `${centre.x * scale}px ${centre.y * scale}px`,
-        }}
-      >
+      <div className="absolute" style={lying}>
         <img
           src={`/api/photos/${row.photoId}/view`}
           alt={row.name}
@@ -122,6 +139,11 @@ export function Stage({ row, editor, geometry, guides, round }: Props) {
               <div className="absolute inset-x-0 top-1/2 h-px bg-white mix-blend-difference" />
             </>
           )}
+        </div>
+      )}
+      {marked && (
+        <div className="absolute" style={lying}>
+          <HeadLines editor={editor} scale={scale} angle={angle} width={width} />
         </div>
       )}
     </div>

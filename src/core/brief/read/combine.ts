@@ -86,6 +86,7 @@ function take(out: Map<ClauseKey, Combined>, finding: Finding, doubts: Doubt[], 
 function join(clause: ClauseKey, a: Combined, b: Finding): { value: unknown; wish: boolean } | null {
   if (JSON.stringify(a.value) === JSON.stringify(b.value)) return { value: a.value, wish: a.wish && b.wish };
   if (clause === "format") return joinFormats(a, b);
+  if (clause === "head") return joinHeads(a, b);
   if (clause === "colour" || RANGES.has(clause)) {
     if (a.wish !== b.wish) return null;
     const [x, y] = [a.value as Record<string, unknown>, b.value as Record<string, unknown>];
@@ -102,6 +103,18 @@ function joinFormats(a: Combined, b: Finding): { value: unknown; wish: boolean }
   const [x, y] = [a.value as string[], b.value as string[]];
   const [first, then] = b.wish && !a.wish ? [y, x] : [x, y];
   return { value: [...new Set([...first, ...then])], wish: a.wish && b.wish };
+}
+
+/** How high it is, and where its eyes are: said apart, meant together. */
+function joinHeads(a: Combined, b: Finding): { value: unknown; wish: boolean } | null {
+  const [x, y] = [a.value, b.value] as Record<string, Record<string, string>>[];
+  const value: Record<string, Record<string, string>> = { ...x };
+  for (const [key, range] of Object.entries(y)) {
+    const known = value[key];
+    if (known && Object.keys(range).some((end) => end in known && known[end] !== range[end])) return null;
+    value[key] = { ...known, ...range };
+  }
+  return { value, wish: a.wish && b.wish };
 }
 
 function inOrder(clause: ClauseKey, value: Record<string, unknown>): boolean {

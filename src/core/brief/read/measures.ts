@@ -1,6 +1,7 @@
 /** From numbers with units to clauses. A number whose meaning is open becomes no clause. */
 import type { Brief } from "../schema";
 import type { Findings } from "./finding";
+import { headOf } from "./head";
 import { words } from "./line";
 import type { Quantity } from "./quantities";
 import type { Statement } from "./statements";
@@ -73,6 +74,8 @@ export function readMeasures(
 
 function readOne(place: Place): void {
   const { quantity } = place;
+  const head = headOf(place.statement, quantity, place.around);
+  if (head) return place.out.add("head", head, place.tokens, place.around.wish);
   if (quantity.kind === "px" || quantity.kind === "bare")
     return quantity.form === "pair" || quantity.form === "pairs" ? pixelPair(place) : pixels(place);
   if (quantity.kind === "bytes") return bytes(place);

@@ -5,6 +5,7 @@ import { boundDisagreements } from "./bounds";
 import { densityDisagreements } from "./density";
 import { dotScreenDisagreements } from "./dot-screen";
 import { formatDisagreements } from "./formats";
+import { headDisagreements } from "./head";
 import { photoDisagreements } from "./photo";
 import { shapeDisagreements } from "./shape";
 import type { Disagreement } from "./types";
@@ -31,6 +32,7 @@ export function findDisagreements(
     ...boundDisagreements(brief, resolved, photo),
     ...(clean ? [] : weightDisagreements(brief, resolved, photo)),
     ...formatDisagreements(brief),
+    ...headDisagreements(resolved),
     ...(photo ? photoDisagreements(brief, resolved, photo) : []),
     ...dotScreenDisagreements(dotScreen),
   ];

@@ -108,7 +108,6 @@ export const SECOND: Wording[] = [
   {
     text: "Face height 70 to 80 % of the picture, 34 mm from chin to crown.",
     briefs: [],
-    onlyYou: ["Face height"],
   },
   { text: "If your picture is larger than 2 MB the form takes longer.", briefs: [] },
   { text: "El archivo no debe superar los 90 KB y la foto debe medir 330 x 420 px.", briefs: [] },
