@@ -100,6 +100,7 @@ describe("the published wording", () => {
               pixels: { width, height },
               floor,
               ceiling: floor + more,
+              untold: null,
               page: null,
               ink,
               person: [],

@@ -59,8 +59,9 @@ async function reasons(slot: Slot, { bytes }: Received): Promise<string[]> {
   const words = `${kb.toFixed(1)} KB`;
   if (slot.floor !== null && kb < slot.floor)
     found.push(`the file has ${words}, less than the ${slot.floor} KB that are asked`);
-  if (slot.ceiling !== null && kb > slot.ceiling)
-    found.push(`the file has ${words}, more than the ${slot.ceiling} KB that are allowed`);
+  const ceiling = slot.untold ?? slot.ceiling;
+  if (ceiling !== null && kb > ceiling)
+    found.push(`the file has ${words}, more than the ${ceiling} KB that are allowed`);
   if (bytes.length > LOOKED_AT) return [`the file is far too large (${Math.round(kb)} KB)`];
   const picture = await open(bytes);
   if (typeof picture === "string") return [...found, picture];

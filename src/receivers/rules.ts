@@ -34,6 +34,8 @@ export const slotSchema = z
     /** In kilobytes of 1000 bytes, inclusive. */
     floor: z.number().min(0).max(100_000).nullable(),
     ceiling: z.number().min(1).max(100_000).nullable(),
+    /** The ceiling that it really holds to, where its page does not tell; null: the published one. */
+    untold: z.number().min(1).max(100_000).nullable().default(null),
     /** A PDF's page, in millimetres, either way up; null takes any. */
     page: z
       .strictObject({ width: z.number().min(1).max(5000), height: z.number().min(1).max(5000) })
@@ -109,6 +111,7 @@ export const RECEIVERS: readonly Rules[] = [
         pixels: { width: 240, height: 300 },
         floor: 24,
         ceiling: 60,
+        untold: null,
         page: null,
         ink: false,
         person: ["A recent picture, in front of a plain light background."],
@@ -120,6 +123,7 @@ export const RECEIVERS: readonly Rules[] = [
         pixels: { width: 260, height: 110 },
         floor: 9,
         ceiling: 18,
+        untold: null,
         page: null,
         ink: true,
         person: ["Sign in person, with your own hand."],
@@ -131,6 +135,7 @@ export const RECEIVERS: readonly Rules[] = [
         pixels: null,
         floor: null,
         ceiling: 480,
+        untold: null,
         page: { width: 210, height: 297 },
         ink: false,
         person: ["Not older than three months."],

@@ -69,7 +69,7 @@ beforeEach(async () => {
 });
 
 const batch = async () => (await getBatch(store.db, workspace, batchId))!;
-const begin = async (anew = false) => (await startRun(store.db, await batch(), anew))!;
+const begin = async (anew = false) => (await startRun(store.db, await batch(), anew ? "nothing" : "same"))!;
 const items = (runId: string) =>
   store.db.select().from(runItems).where(eq(runItems.runId, runId)).orderBy(runItems.position);
 const jobs = async (task: string) =>

@@ -110,6 +110,7 @@ const row = (change: Partial<RowView>): RowView => ({
 const made = (change: Partial<NonNullable<RowView["made"]>>): RowView["made"] => ({
   itemId: "i",
   runId: "u",
+  facts: null,
   onlyYou: [],
   ticks: {},
   state: "done",

@@ -31,6 +31,7 @@ export {
   wayPicture,
 } from "./pictures";
 export { printable } from "./print";
+export { revised, slotsWith } from "./revise";
 export { listRunViews, mailFiles, requireRun, runDetail, sheetOf } from "./runs";
 export { beginSlots, fillSlots, MOST_SLOTS } from "./slots";
 export { getStore, getWorkspace } from "./store";

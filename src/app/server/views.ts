@@ -112,6 +112,14 @@ async function briefsInUse(
   return out;
 }
 
+const readBack = ({ bytes, width, height, format, resolution }: Facts) => ({
+  bytes,
+  width,
+  height,
+  format,
+  resolution,
+});
+
 function madeView(item: ItemRow | null): MadeView | null {
   if (!item || item.state === "cancelled" || item.gone) return null;
   return {
@@ -123,6 +131,7 @@ function madeView(item: ItemRow | null): MadeView | null {
     error: item.error,
     name: item.outputName,
     bytes: item.bytes,
+    facts: item.facts && readBack(item.facts),
     checks: item.checks ?? [],
     unchanged: item.unchanged ?? [],
     dropped: item.dropped ?? [],

@@ -15,6 +15,7 @@ import { type BatchRow, listRows } from "./batch-rows";
 import { getRevision } from "./briefs";
 import { claimFiles } from "./files";
 import { closeRun, lockRun } from "./run-control";
+import { type MadeBefore, madeBefore, stillObeying, takeOverProofs } from "./taken-over";
 
 type Row = Awaited<ReturnType<typeof listRows>>[number];
 
@@ -40,11 +41,17 @@ export class NotSharedError extends Error {
 }
 
 /**
- * Starts a run over every photo of the batch that can meet the brief. Null where there is none. What an
- * earlier run
- * has made of the same photos in the same way is taken over, unless everything is to be made anew.
+ * What a run takes over from earlier ones. same: what was made of the same photos in the same way. obeying: also what
+ * obeys a brief that was changed since. nothing: everything is made anew.
  */
-export async function startRun(db: Executor, batch: BatchRow, anew = false): Promise<string | null> {
+export type TakenOver = "same" | "obeying" | "nothing";
+
+/** Starts a run over every photo of the batch that can meet the brief. Null where there is none. */
+export async function startRun(
+  db: Executor,
+  batch: BatchRow,
+  taken: TakenOver = "same",
+): Promise<string | null> {
   const rows = (await listRows(db, batch.id)).filter((row) => row.assignmentId && !row.measured?.error);
   const bodies = await bodiesOf(db, rows);
   if (rows.some((row) => bodies.get(row.revisionId!)!.total && (!row.share || row.share.kind === "cannot")))
@@ -55,7 +62,10 @@ export async function startRun(db: Executor, batch: BatchRow, anew = false): Pro
     choice: row.choice ?? undefined,
     share: row.share ?? undefined,
   }));
-  return begin({ db, batch, toMake, bodies, before: anew ? new Map() : await madeBefore(db, batch.id) });
+  const same = taken === "nothing" ? new Map<string, MadeBefore>() : await madeBefore(db, batch.id);
+  if (taken !== "obeying") return begin({ db, batch, toMake, bodies, before: same });
+  const obeying = await stillObeying(db, batch.id, rows, bodies);
+  return begin({ db, batch, toMake, bodies, before: new Map([...obeying, ...same]) });
 }
 
 /** Starts a run over assignments; a photo may come several times, under several settings. */
@@ -126,7 +136,7 @@ async function begin({
       plannedName: names[i].path,
     };
     const made = before.get(assignmentId);
-    const known = made && sameAsk(made.snapshot, snapshot) ? made : null;
+    const known = made && (made.checks ?? sameAsk(made.snapshot, snapshot)) ? made : null;
     const done = known
       ? {
           state: "done" as const,
@@ -152,7 +162,7 @@ async function begin({
     db,
     new Map(
       items.flatMap((item) =>
-        values[item.position].known ? [[values[item.position].known!.itemId, item.id] as const] : [],
+        values[item.position].known ? [[item.id, values[item.position].known!] as const] : [],
       ),
     ),
   );
@@ -173,16 +183,6 @@ async function begin({
 
 /** Rows that one statement inserts. */
 const AT_ONCE = 1000;
-
-/** `from`: an item whose proof holds for another one too. */
-async function takeOverProofs(db: Executor, from: ReadonlyMap<string, string>): Promise<void> {
-  if (!from.size) return;
-  const known = await db
-    .select()
-    .from(proofs)
-    .where(inArray(proofs.runItemId, [...from.keys()]));
-  await db.insert(proofs).values(known.map((proof) => ({ ...proof, runItemId: from.get(proof.runItemId)! })));
-}
 
 /** Photos are counted in their order, each once, whatever is made of it. */
 const numbersOf = (toMake: readonly ToMake[]) =>
@@ -209,31 +209,6 @@ function plannedNames(toMake: readonly ToMake[], bodies: ReadonlyMap<string, Bri
       };
     }),
   );
-}
-
-interface MadeBefore {
-  itemId: string;
-  sha256: string;
-  difference: number | null;
-  snapshot: ItemSnapshot;
-}
-
-/** What was made of a batch's assignments last, where its bytes are still there. */
-async function madeBefore(db: Executor, batchId: string): Promise<Map<string, MadeBefore>> {
-  const rows = await db
-    .select({
-      itemId: runItems.id,
-      assignmentId: runItems.assignmentId,
-      sha256: runItems.outputSha256,
-      difference: runItems.difference,
-      snapshot: runItems.snapshot,
-    })
-    .from(runItems)
-    .innerJoin(runs, eq(runs.id, runItems.runId))
-    .innerJoin(files, and(eq(files.sha256, runItems.outputSha256), eq(files.gone, false)))
-    .where(and(eq(runs.batchId, batchId), eq(runItems.state, "done"), isNull(runs.deletedAt)))
-    .orderBy(asc(runs.seq));
-  return new Map(rows.map(({ assignmentId, sha256, ...row }) => [assignmentId, { ...row, sha256: sha256! }]));
 }
 
 /** The same photo, frame and setting, of one assignment and so of one brief; the name may be another. */

@@ -91,6 +91,8 @@ export interface MadeView {
   /** With its folder. */
   name: string | null;
   bytes: number | null;
+  /** Read back from the file; null until it is made. */
+  facts: Pick<Facts, "bytes" | "width" | "height" | "format" | "resolution"> | null;
   checks: Check[];
   unchanged: string[];
   /** What of the photo's metadata is not in the file. */
@@ -144,6 +146,15 @@ export interface BatchView {
   totals: TotalView[];
   /** The newest run. */
   run: RunProgress | null;
+}
+
+/** What came of a refusal that was taken. */
+export interface Retaken {
+  /** Null where no files had been made, or a limit on the whole has to be shared out first. */
+  runId: string | null;
+  /** Files that are made again, and those that obey as they are. */
+  again: number;
+  kept: number;
 }
 
 export interface RunProgress {

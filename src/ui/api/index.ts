@@ -27,6 +27,7 @@ export type {
   LighterView,
   MadeView,
   ReceiverView,
+  Retaken,
   RowView,
   RunDetail,
   RunItemView,

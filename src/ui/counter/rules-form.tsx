@@ -254,6 +254,7 @@ function Slots({ rules, onChange, number, fault }: SlotsProps) {
     pixels: null,
     floor: null,
     ceiling: 500,
+    untold: null,
     page: null,
     ink: false,
     person: [],
@@ -301,6 +302,14 @@ function Slots({ rules, onChange, number, fault }: SlotsProps) {
               slot.ceiling,
               (ceiling) => set(i, { ceiling }),
               "KB",
+              true,
+            )}
+            {number(
+              `slots.${i}.untold`,
+              "In truth",
+              slot.untold,
+              (untold) => set(i, { untold }),
+              "KB, which its page does not tell",
               true,
             )}
             {slot.formats.includes("pdf") &&

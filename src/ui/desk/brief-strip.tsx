@@ -49,7 +49,7 @@ export function BriefStrip({ batch, briefs, row, slot, chosen }: Props) {
       <div className="flex flex-wrap items-baseline gap-x-3">
         <h2 className="text-[16px] font-bold [overflow-wrap:anywhere]">{brief.name}</h2>
         <ChooseBrief batch={batch} briefs={briefs} />
-        <PasteWording batchId={batch.id} chosen={chosen} />
+        <PasteWording batch={batch} chosen={chosen} subject={rowId} />
         {use && !use.onShelf && !edit.isPending && (
           <Button kind="quiet" className="h-auto" onClick={() => keep.mutate(use)}>
             Keep on the shelf

@@ -6,21 +6,30 @@ import { useDeferredValue, useMemo, useState } from "react";
 import type { Brief } from "@/core/brief";
 import { type Reading, readWording, UNNAMED } from "@/core/brief/read";
 import { findDisagreements } from "@/core/plan/disagreements";
+import type { BatchView } from "../api";
 import { call, useChange } from "../api";
 import { messageOf, statedChips } from "../clauses";
 import { Button } from "../parts";
+import { RefusalPanel, refusalsIn } from "../refusal";
 
 interface Props {
-  batchId: string;
+  batch: BatchView;
   /** Rows that are chosen or marked. */
   chosen: string[];
+  /** The row, or the document without a photo, whose brief is shown. */
+  subject: string | null;
 }
 
-export function PasteWording({ batchId, chosen }: Props) {
+export function PasteWording({ batch, chosen, subject }: Props) {
+  const batchId = batch.id;
   const [open, setOpen] = useState(false);
   const [text, setText] = useState("");
+  /** The text that was said to be rules although it looks like a refusal. */
+  const [asRules, setAsRules] = useState("");
   const read = useDeferredValue(text);
   const { reading, error } = useMemo(() => tryRead(read), [read]);
+  const refusals = useMemo(() => refusalsIn(read, batch), [read, batch]);
+  const refused = refusals.length > 0 && asRules !== read;
   const use = useChange(({ brief, rows }: { brief: Brief; rows?: string[] }) =>
     call("PUT", `batches/${batchId}/brief`, {
       fresh: brief,
@@ -29,6 +38,10 @@ export function PasteWording({ batchId, chosen }: Props) {
     }),
   );
   const ask = useChange((briefs: Brief[]) => call("POST", `batches/${batchId}/slots`, { briefs }));
+  const askAll = (briefs: Brief[]) => {
+    ask.mutate(briefs);
+    setOpen(false);
+  };
   const take = (brief: Brief, rows?: string[]) => {
     use.mutate({ brief, rows });
     // With several briefs in one wording the others may be wanted too.
@@ -45,7 +58,9 @@ export function PasteWording({ batchId, chosen }: Props) {
           className="box z-40 max-h-[76vh] w-[440px] overflow-y-auto border-plum p-4"
         >
           <label>
-            <span className="mb-1.5 block font-semibold">What the receiver writes</span>
+            <span className="mb-1.5 block font-semibold">
+              What the receiver writes: its rules, or why it refused a file
+            </span>
             <textarea
               value={text}
               onChange={(event) => setText(event.target.value)}
@@ -59,45 +74,72 @@ export function PasteWording({ batchId, chosen }: Props) {
               {error}
             </p>
           )}
-          {reading && read.trim() !== "" && reading.briefs.length === 0 && (
-            <p className="mt-2">Found no rules here.</p>
-          )}
-          {reading && reading.briefs.length > 1 && (
-            <div className="mt-3 flex items-center gap-3 border-t border-thin pt-2.5">
-              <p className="min-w-0 flex-1">{reading.briefs.length} documents, each with rules of its own.</p>
-              <Button
-                className="border-plum"
-                disabled={ask.isPending}
-                onClick={() => {
-                  ask.mutate(reading.briefs);
+          {refused ? (
+            <>
+              <RefusalPanel
+                batch={batch}
+                refusals={refusals}
+                chosen={subject}
+                onTaken={() => {
+                  setText("");
                   setOpen(false);
                 }}
-              >
-                {reading.briefs.length === 2 ? "Prepare both" : `Prepare all ${reading.briefs.length}`}
+              />
+              <Button kind="quiet" className="mt-2 text-small" onClick={() => setAsRules(read)}>
+                It is no refusal: read it as rules
               </Button>
-            </div>
-          )}
-          {reading?.briefs.map((brief) => (
-            <FoundBrief
-              key={`${brief.name} ${brief.read?.[0]?.start}`}
-              brief={brief}
-              rows={chosen}
-              onTake={take}
-            />
-          ))}
-          {(reading?.unread.length ?? 0) > 0 && (
-            <p className="mt-3 text-small text-second">
-              Not understood:{" "}
-              {reading!.unread
-                .slice(0, 4)
-                .map((part) => `“${part.text.replace(/\s+/g, " ").slice(0, 60)}”`)
-                .join(", ")}
-              {reading!.unread.length > 4 ? ` and ${reading!.unread.length - 4} more` : ""}
-            </p>
+            </>
+          ) : (
+            <Found reading={reading} read={read} chosen={chosen} onTake={take} onAsk={askAll} />
           )}
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>
+  );
+}
+
+interface FoundProps {
+  reading: Reading | null;
+  read: string;
+  chosen: string[];
+  onTake: (brief: Brief, rows?: string[]) => void;
+  onAsk: (briefs: Brief[]) => void;
+}
+
+/** The briefs that were read, and what was not understood. */
+function Found({ reading, read, chosen, onTake, onAsk }: FoundProps) {
+  return (
+    <>
+      {reading && read.trim() !== "" && reading.briefs.length === 0 && (
+        <p className="mt-2">Found no rules here.</p>
+      )}
+      {reading && reading.briefs.length > 1 && (
+        <div className="mt-3 flex items-center gap-3 border-t border-thin pt-2.5">
+          <p className="min-w-0 flex-1">{reading.briefs.length} documents, each with rules of its own.</p>
+          <Button className="border-plum" onClick={() => onAsk(reading.briefs)}>
+            {reading.briefs.length === 2 ? "Prepare both" : `Prepare all ${reading.briefs.length}`}
+          </Button>
+        </div>
+      )}
+      {reading?.briefs.map((brief) => (
+        <FoundBrief
+          key={`${brief.name} ${brief.read?.[0]?.start}`}
+          brief={brief}
+          rows={chosen}
+          onTake={onTake}
+        />
+      ))}
+      {(reading?.unread.length ?? 0) > 0 && (
+        <p className="mt-3 text-small text-second">
+          Not understood:{" "}
+          {reading!.unread
+            .slice(0, 4)
+            .map((part) => `“${part.text.replace(/\s+/g, " ").slice(0, 60)}”`)
+            .join(", ")}
+          {reading!.unread.length > 4 ? ` and ${reading!.unread.length - 4} more` : ""}
+        </p>
+      )}
+    </>
   );
 }
 

@@ -93,7 +93,8 @@ export function Stage({ row, editor, geometry, guides, round, marked }: Props) {
         edit((e, frame) => zoomBy(e, frame, CLOSER ** -amount));
       },
     },
-    { target: box, eventOptions: { passive: false } },
+    // Arrow keys have their own meaning here.
+    { target: box, eventOptions: { passive: false }, drag: { pointer: { keys: false } } },
   );
 
   /** The photo's box, as it lies under the upright frame. */

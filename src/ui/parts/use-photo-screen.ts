@@ -5,7 +5,7 @@
  * and the way back.
  */
 import { useRouter } from "next/navigation";
-import { useCallback, useEffect, useMemo } from "react";
+import { useCallback, useEffect, useMemo, useRef } from "react";
 import type { Direction, RowView } from "../api";
 import { useBatch, useEvents, useStepEdit } from "../api";
 import { useAddress } from "./address";
@@ -14,15 +14,23 @@ import { useStepKeys } from "./step-keys";
 /** `fits`: which photos of the batch the screen can work on. */
 export function usePhotoScreen(fits: (row: RowView) => boolean) {
   useEvents();
-  const [address, choose] = useAddress();
+  const [address, setAddress] = useAddress();
+  // What was still being saved when somebody left does not bring them back.
+  const leaving = useRef(false);
+  const choose = useCallback(
+    (...to: Parameters<typeof setAddress>) => {
+      if (!leaving.current) setAddress(...to);
+    },
+    [setAddress],
+  );
   const { data: batch, error } = useBatch(address?.batch ?? null);
   const step = useStepEdit(address?.batch ?? null);
   useStepKeys(batch ? step.mutate : null);
   const router = useRouter();
-  const back = useCallback(
-    () => router.push(address?.batch ? `/?batch=${address.batch}` : "/"),
-    [router, address],
-  );
+  const back = useCallback(() => {
+    leaving.current = true;
+    router.push(address?.batch ? `/?batch=${address.batch}` : "/");
+  }, [router, address]);
   useEffect(() => {
     const key = (event: KeyboardEvent) => event.key === "Escape" && !event.defaultPrevented && back();
     window.addEventListener("keydown", key);

@@ -11,6 +11,7 @@ import type { RunDetail, RunItemView } from "../api";
 import { call, useChange, useDesk } from "../api";
 import { HandOver } from "../counter";
 import { Button, Figure, RunGoing, StateMark, TakeAway, WholePanel, when } from "../parts";
+import { AnswerButton } from "../refusal";
 import { ItemPane } from "./item-pane";
 import { ItemTable } from "./item-table";
 import { PutInto } from "./put-into";
@@ -70,6 +71,7 @@ export function RunDetails({ run }: { run: RunDetail }) {
             </Link>
             {run.progress.finished && (
               <span className="ml-auto flex gap-4 text-small">
+                <AnswerButton batchId={run.batchId} photoId={item?.photoId ?? null} />
                 <Again run={run} />
                 <GiveUp run={run} />
               </span>

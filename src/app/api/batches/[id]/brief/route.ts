@@ -1,8 +1,8 @@
 import { z } from "zod";
-import { changeBatch, RequestError, readBody, route } from "@/app/server";
-import { type Brief, parseBrief } from "@/core/brief";
-import type { EditChange, Executor, Slot } from "@/store";
-import { type BatchRow, createBrief, getRevision, listRows, makeEdit, reviseBrief } from "@/store/queries";
+import { changeBatch, RequestError, readBody, revised, route, slotsWith } from "@/app/server";
+import { parseBrief } from "@/core/brief";
+import type { EditChange, Executor } from "@/store";
+import { type BatchRow, createBrief, getRevision, listRows, makeEdit } from "@/store/queries";
 
 const rows = z.array(z.uuid()).min(1).max(2000).optional();
 const words = z.string().min(1).max(300);
@@ -28,7 +28,12 @@ export const PUT = route(async (request, { id }) => {
   if ("brief" in wanted) {
     const brief = parseBrief(wanted.brief);
     return changeBatch(id, async (tx, batch) =>
-      makeEdit(tx, batch, wanted.words, await revision(tx, batch, brief, wanted.of ?? batch.revisionId)),
+      makeEdit(
+        tx,
+        batch,
+        wanted.words,
+        await revised(tx, batch, [{ brief, of: wanted.of ?? batch.revisionId }]),
+      ),
     );
   }
   return changeBatch(id, async (tx, batch) => {
@@ -55,7 +60,11 @@ async function choice(
   ids: string[] | undefined,
 ): Promise<EditChange> {
   if (!ids) return { kind: "brief", before: batch.revisionId, after: revisionId };
-  const slots = slotsWith(batch, (slot) => revisionId !== null && ids.includes(slot.row ?? ""), revisionId);
+  const slots = slotsWith(
+    batch.slots,
+    (slot) => revisionId !== null && ids.includes(slot.row ?? ""),
+    revisionId,
+  );
   const own = new Map((await listRows(tx, batch.id)).map((row) => [row.id, row.own]));
   if (ids.some((id) => !own.has(id)))
     throw new RequestError(404, "One of these photos is no longer in the batch.");
@@ -65,31 +74,4 @@ async function choice(
     slots,
     rows: Object.fromEntries(ids.map((id) => [id, { before: own.get(id) ?? null, after: revisionId }])),
   };
-}
-
-/** The next revision of a brief in use, for everything that uses it. */
-async function revision(tx: Executor, batch: BatchRow, brief: Brief, of: string | null): Promise<EditChange> {
-  const current = of ? await getRevision(tx, of) : null;
-  if (of && !current) throw new RequestError(404, "This brief is no longer there. Choose another.");
-  const next = current
-    ? await reviseBrief(tx, current.briefId, brief)
-    : await createBrief(tx, batch.workspaceId, brief, { shelved: false });
-  const owners = of ? (await listRows(tx, batch.id)).filter((row) => row.own === of) : [];
-  const change = of === batch.revisionId ? { before: batch.revisionId, after: next.id } : null;
-  const slots = slotsWith(batch, (slot) => slot.revisionId === of, next.id);
-  if (!owners.length && !slots && of !== batch.revisionId)
-    throw new RequestError(409, "No photo of this batch uses that brief any more. Choose it again.");
-  if (!owners.length && !slots) return { kind: "brief", before: batch.revisionId, after: next.id };
-  return {
-    kind: "rows",
-    batch: change,
-    slots,
-    rows: Object.fromEntries(owners.map((row) => [row.id, { before: of, after: next.id }])),
-  };
-}
-
-/** Documents whose brief becomes another one with that of their photos; undefined where there are none. */
-function slotsWith({ slots }: BatchRow, which: (slot: Slot) => boolean, revisionId: string | null) {
-  if (!revisionId || !slots.some(which)) return undefined;
-  return { before: slots, after: slots.map((slot) => (which(slot) ? { ...slot, revisionId } : slot)) };
 }

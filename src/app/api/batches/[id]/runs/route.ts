@@ -9,7 +9,7 @@ const body = z.strictObject({ anew: z.boolean().optional() });
  */
 export const POST = route(async (request, { id }) => {
   const { anew } = await readBody(request, body);
-  const runId = await changeBatch(id, (tx, batch) => startRun(tx, batch, anew === true));
+  const runId = await changeBatch(id, (tx, batch) => startRun(tx, batch, anew ? "nothing" : "same"));
   if (!runId)
     throw new RequestError(
       409,

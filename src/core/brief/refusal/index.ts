@@ -1,0 +1,1 @@
+export { type DocumentRefusal, readRefusal, readRefusals, type Said } from "./read-refusal";

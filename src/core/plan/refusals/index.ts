@@ -1,0 +1,1 @@
+export { heldAgainst, otherwise } from "./held-against";

@@ -1,0 +1,2 @@
+export { AnswerButton } from "./answer-button";
+export { RefusalPanel, refusalsIn } from "./refusal-panel";
