@@ -8,6 +8,8 @@ const { measure, ...corpora } = await load(`
   export { THIRD } from "../../tests/core/brief/reader/corpus-third";
   export { FOURTH } from "../../tests/core/brief/reader/corpus-fourth";
   export { FIFTH } from "../../tests/core/brief/reader/corpus-fifth";
+  export { SEVENTH } from "../../tests/core/brief/reader/corpus-seventh";
+  export { EIGHTH } from "../../tests/core/brief/reader/corpus-eighth";
   export { SIXTH } from "../../tests/core/brief/reader/corpus-sixth";
 `);
 const all = Object.values(corpora).flat();

@@ -38,6 +38,7 @@ export function combine(own: readonly Finding[], shared: readonly Finding[], dou
   const local = new Set(out.keys());
   for (const finding of shared) take(out, finding, doubts, !local.has(finding.clause));
   for (const { spans } of out.values()) spans.sort((a, b) => a.start - b.start);
+  apartFormats(out, own, doubts);
   // Of a pair "330 × 420" not one half alone.
   const [width, height] = [out.get("width"), out.get("height")];
   if (
@@ -51,6 +52,29 @@ export function combine(own: readonly Finding[], shared: readonly Finding[], dou
     .filter((clause) => !clause.torn)
     .sort((a, b) => a.spans[0].start - b.spans[0].start);
 }
+
+/** Where other rules contradict each other, formats that were said apart are those of different things. */
+function apartFormats(out: Map<ClauseKey, Combined>, own: readonly Finding[], doubts: Doubt[]): void {
+  const format = out.get("format");
+  const torn = [...out.values()].some((clause) => clause.torn && APART.has(clause.clause));
+  const lists = own.filter((finding) => finding.clause === "format").map(({ value }) => value as string[]);
+  if (
+    !format ||
+    !torn ||
+    !lists.some((list) => lists.some((other) => !list.some((one) => other.includes(one))))
+  )
+    return;
+  for (const span of format.spans) doubts.push({ ...span, ask: TWICE });
+  format.torn = true;
+}
+
+const APART: ReadonlySet<ClauseKey> = new Set<ClauseKey>([
+  "fileSize",
+  "paper",
+  "width",
+  "height",
+  "resolution",
+]);
 
 function take(out: Map<ClauseKey, Combined>, finding: Finding, doubts: Doubt[], asks: boolean): void {
   const { clause, value, wish, start, end } = finding;

@@ -7,7 +7,7 @@ import type { Token } from "./tokens";
 import { FORMAT, GENERIC, MANNER, NO_NAME, NOUNS, RULE, speaksOfRule } from "./vocabulary";
 
 const EVERY =
-  /\b(both|all (the |your |of (the|your) )?(files|documents|uploads|images|pictures|photos|photographs|scans|items|attachments)|every (file|document|upload|image|picture|photo|scan)|everything|all of (them|these)|(the )?two files|either file)\b|^all (?:in |as |of them )?(?:jpe?g|png|pdf|tiff?|webp)\b/;
+  /\b(both|no (file|document|upload|image|picture|photo|scan)|none of (them|these|the files)|all (the |your |of (the|your) )?(files|documents|uploads|images|pictures|photos|photographs|scans|items|attachments)|every (file|document|upload|image|picture|photo|scan)|everything|all of (them|these)|(the )?two files|either file)\b|^all (?:in |as |of them )?(?:jpe?g|png|pdf|tiff?|webp)\b/;
 const EACH = /\beach( (file|document|upload|image|picture|photo|scan|of them))?\b/;
 /** Sentences that begin with their document: "The portrait must be …". */
 const SUBJECT =
@@ -120,6 +120,14 @@ function headingOf(
   const body = withoutNumber(statement.body);
   if (DOES.test(words(label)) || GENERAL.test(words(label))) return null;
   if (owner) return owner.length && !RULE.test(words(owner)) ? named(owner, true, false) : null;
+  // "For the tender: a plan as PDF; photos as JPEG": what is in front of items only opens them.
+  if (/^for\b/.test(words(label)) && next?.item && next.paragraph === statement.paragraph)
+    return itemName(body);
+  // "Insurance claim: photos of the damage, JPEG. Copy of the invoice, PDF."
+  if (label.length && !isKnownName(words(label)) && !speaksOfRule(words(label))) {
+    const listed = listedName(body);
+    if (listed && next && listedName(next.body)) return listed;
+  }
   if (label.length) {
     if (!statement.opensLine && !next && body.length === 0) return null;
     const text = words(label);
@@ -130,7 +138,7 @@ function headingOf(
     const found = named(own, true, false);
     return found && { ...found, heading: { ...found.heading, repeated: true } };
   }
-  const item = statement.item ? itemName(body) : spokenName(body);
+  const item = statement.item ? itemName(body) : (spokenName(body) ?? listedName(body));
   if (item) return item;
   // A heading on a line of its own, or "Consent slip." in front of its sentences.
   const short =
@@ -141,11 +149,21 @@ function headingOf(
     body.every((t) => t.kind === "word" || t.text === "-" || t.text === "'");
   if (!short || !next || !body[0].capital) return null;
   const text = words(body);
+  // "Product shots" over lines such as "Format: WebP": it counts where another such heading rules the same.
+  if (
+    body.length <= 4 &&
+    isBareRule(next) &&
+    next.paragraph !== statement.paragraph &&
+    !NO_NAME.test(body[0].text)
+  )
+    return speaksOfRule(text) ? null : named(body, NOUNS.test(text), true);
   if (speaksOfRule(text) || !(NOUNS.test(text) || /^(photo|photograph|picture)$/.test(text))) return null;
   if (/\b(is|are|must|should|may|be|as|no|not|with|without|send|upload|please|your|both|all)\b/.test(text))
     return null;
   return named(body, true, true);
 }
+
+const isKnownName = (text: string): boolean => NOUNS.test(text) || GENERIC.test(text);
 
 /** What is said under such a label, or of each, is said of all. */
 const GENERAL =
@@ -178,19 +196,36 @@ function itemName(body: readonly Token[]): { heading: Heading; alone: boolean } 
   return speaksOfRule(text) || FORMAT.test(text) ? null : named(name, false, false);
 }
 
+/** "Copy of the invoice, PDF, max. 3 MB.": a name and a comma, and then rules. */
+function listedName(body: readonly Token[]): { heading: Heading; alone: boolean } | null {
+  const comma = body.slice(0, 7).findIndex((token) => token.text === ",");
+  const next = body[comma + 1];
+  if (comma < 1 || !next || !(next.kind === "number" || FORMAT.test(next.text))) return null;
+  const text = words(body.slice(0, comma));
+  return NOUNS.test(text) || GENERIC.test(text) || / of /.test(text) ? itemName(body) : null;
+}
+
 /** "Detail pictures must have …": likewise. */
 function spokenName(body: readonly Token[]): { heading: Heading; alone: boolean } | null {
-  const to = body.slice(0, MOST_SPOKEN + 1).findIndex((token) => MODAL.test(token.text));
+  const ends = body.at(-1)?.text === ")" ? /^\($/ : MODAL;
+  const to = body.slice(0, MOST_SPOKEN + 1).findIndex((token) => ends.test(token.text));
   const name = body.slice(0, Math.max(0, to));
-  if (name.length < 2 || !name[0].capital || !name.every((token) => token.kind === "word")) return null;
+  if (!name.length || !name[0].capital || !name.every((token) => token.kind === "word")) return null;
   const text = words(name);
-  if (NO_NAME.test(name[0].text) || LEAD.test(name[0].text) || EVERY.test(text)) return null;
-  if (speaksOfRule(text) || FORMAT.test(text) || !(NOUNS.test(text) || GENERIC.test(text))) return null;
+  if ((NO_NAME.test(name[0].text) && !ARTICLE.test(name[0].text)) || EVERY.test(text)) return null;
+  const bare = text.replace(/^(the|your|our|a|an) /, "");
+  // "The picture must …" goes on about whatever is spoken of.
+  if (!bare || GENERIC_ONLY.test(bare) || speaksOfRule(bare) || FORMAT.test(bare)) return null;
+  if (ends !== MODAL && !NOUNS.test(bare) && !GENERIC.test(bare)) return null;
   return named(name, false, false);
 }
 
-const MOST_SPOKEN = 4;
-const MODAL = /^(must|should|shall|need|needs|has|have)$/;
+const ARTICLE = /^(the|your|our|a|an)$/;
+const GENERIC_ONLY =
+  /^((photo|photograph|picture|image|scan|file|document|upload|attachment|page|copy|one|copies|person|face|head|applicants?|you|it|they|this|that|which|there|name|names|text|colours?|entry|entries|submission|submissions|material|data)s?)$/;
+const MOST_SPOKEN = 5;
+const MODAL =
+  /^(must|should|shall|need|needs|has|have|takes?|gets?|wants?|uses?|requires?|may|can|will|is|are)$/;
 
 /** A name goes on with words, and with what a hyphen joins. */
 const goesOn = (body: readonly Token[], at: number): boolean =>

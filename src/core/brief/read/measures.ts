@@ -20,7 +20,7 @@ const HEIGHT = /\b(high|height|heights|tall|taller|h)\b/;
 const OTHER_THING =
   /\b(face|head|heads|eyes|chin|crown|margin|margins|gap|apart|font|letters|lettering|thick|thickness|spacing|radius|corner|corners|ruler|distance|away|metres|envelope|beside|parcel|table|board|trap|box|screen|monitor|camera|sensor|room|seats|stand|booth|sheet|wall|page number|line|lines|stroke)\b/;
 const SCREEN =
-  /\b(screen|(picture|photo|digital) frame|(the|our|this) (\w+ )?frame (shows|has|displays|takes|holds)|display|monitor|projector|panel)\b/;
+  /\b(screen|(picture|photo|digital) frames?|(the|our|this) (\w+ )?frame (shows|has|displays|takes|holds)|display|monitor|projector|panel)\b/;
 /** The size of what pictures are looked at on, not of the pictures. */
 const SHOWN_ON =
   /\b(shown|displayed|projected|viewed|seen|looked at|presented)( \w+){0,3}? (on|by|with|through|via)( \S+){0,6}? (screens?|displays?|monitors?|projectors?|panels?|televisions?|beamers?)\b/;
@@ -32,7 +32,7 @@ const ON_PAPER =
 const NOT_STORED =
   /\b(disk|memory|ram|storage|quota|download|bandwidth|space|backup|speed|network|camera|phone|computer|browser|install)\b/;
 const TOGETHER =
-  /\b(in all|altogether|together|in total|total|combined(?! into)|overall|sum|taken together|whole (message|mail|e mail|e - mail|email)|entire (message|mail|e - mail|email)|per (message|mail|email|e - mail)|(message|mail|email|e - mail|mailbox|inbox)( size)? (limit|takes|accepts|size|holds|allows)|(message|messages|mails|emails|e - mails) (of|over|above|larger|bigger|up|must|may))\b/;
+  /\b(in all|altogether|together|in total|total|combined(?! into)|overall|sum|taken together|(whole|entire|complete|full) (message|mail|e mail|e - mail|email)|(one|the|a) (zip|archive)( file| archive)?|per (message|mail|email|e - mail)|(message|mail|email|e - mail|mailbox|inbox)( size)? (limit|takes|accepts|size|holds|allows)|size of (a|the|any|each|every) (message|mail|e mail|email|e - mail)|(message|messages|mails|emails|e - mails) (of|over|above|larger|bigger|up|must|may))\b/;
 const APIECE =
   /\b(each|every|per (file|photo|picture|image|attachment|upload|item)|apiece|single|individual|individually|any one|one (file|photo|picture|attachment))\b/;
 const MAIL = /\b(message|messages|mail|mails|email|emails|mailbox|inbox|e - mail|e - mails)\b/;
@@ -174,6 +174,10 @@ function sideIn(text: string): Side | null {
   return ANY.test(text) ? "any" : null;
 }
 
+/** "Height 400 px width 300 px": what stands right in front is meant, not what follows. */
+const lastWords = (text: string): string =>
+  /^(height|width|high|wide)$/.exec(text.split(" ").at(-1) ?? "")?.[0] ?? "";
+
 /** Whose pixels these are: the words right behind them first, then those before. */
 function sideOf({ quantity, around, statement }: Place): Side | null {
   if (quantity.labels[0] !== null && quantity.form === "single")
@@ -181,6 +185,7 @@ function sideOf({ quantity, around, statement }: Place): Side | null {
   if (quantity.form === "range" && quantity.labels[1] !== null)
     return quantity.labels[1] === "w" ? "width" : "height";
   return (
+    sideIn(lastWords(around.pre)) ??
     sideIn(around.post) ??
     sideIn(around.pre) ??
     (around.pre.length < 12 ? sideIn(around.wide.split("#")[0].split(" ").slice(-8).join(" ")) : null) ??
@@ -264,8 +269,10 @@ function bytes({ quantity, around, tokens, out, statement }: Place): void {
   const wide = `${words(statement.label)} ${ahead} ${around.post} ${aside}`;
   const [low, high] = quantity.texts;
   // "In all no more than 8 MB, each picture …": what stands right beside the figure counts.
-  const apiece = APIECE.test(TOGETHER.test(near) ? near : wide);
-  if (!apiece && TOGETHER.test(wide)) {
+  const right = words(statement.body.slice(quantity.to, quantity.to + 2));
+  const together = TOGETHER_RIGHT.test(right);
+  const apiece = !together && (APIECE_RIGHT.test(right) || APIECE.test(TOGETHER.test(near) ? near : wide));
+  if (together || (!apiece && TOGETHER.test(wide))) {
     const max = quantity.form === "range" ? undefined : around.role === "min" ? undefined : low;
     if (max === undefined || (around.role === "exact" && !TOTAL_STATES.test(wide)))
       return out.doubt(tokens, "What is the limit of the whole?");
@@ -291,6 +298,10 @@ function bytes({ quantity, around, tokens, out, statement }: Place): void {
   }
   out.add("fileSize", { [around.role]: low }, tokens, around.wish);
 }
+
+/** What stands right behind a figure says whose it is, whatever else the sentence speaks of. */
+const APIECE_RIGHT = /^(each|apiece|a piece|per (file|photo|picture|image|attachment|upload|item))\b/;
+const TOGETHER_RIGHT = /^(together|altogether|in all|in total|combined|overall|all together)\b/;
 
 /** A total may be stated without a comparison: "5 MB in all". */
 const TOTAL_STATES = /\b(in all|altogether|in total|limit|takes|accepts|holds|allows)\b/;

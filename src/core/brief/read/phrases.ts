@@ -27,11 +27,17 @@ const rule = <K extends ClauseKey>(
 ): Rule => ({ clause, pattern, value, ownNegation }) as unknown as Rule;
 
 const PLAIN: Record<string, string> = { white: "#ffffff", black: "#000000" };
-const ISO_216: Record<string, { width: string; height: string }> = {
+/** Sheets by name: ISO 216, and ANSI/ASME Y14.1 (letter), from memory. */
+const SHEETS: Record<string, { width: string; height: string }> = {
+  a0: { width: "841mm", height: "1189mm" },
+  a1: { width: "594mm", height: "841mm" },
+  a2: { width: "420mm", height: "594mm" },
   a3: { width: "297mm", height: "420mm" },
   a4: { width: "210mm", height: "297mm" },
   a5: { width: "148mm", height: "210mm" },
   a6: { width: "105mm", height: "148mm" },
+  letter: { width: "8.5in", height: "11in" },
+  legal: { width: "8.5in", height: "14in" },
 };
 const METADATA = "(meta data|metadata|exif|exif data|exif information)";
 const NO =
@@ -51,7 +57,7 @@ const RULES: readonly Rule[] = [
   rule("colour", /\bcmyk\b/, () => ({ space: "cmyk" })),
   rule(
     "colour",
-    /\b(grey|gray) ?(- )?(scale|scales)\b|\b(greyscale|grayscale)\b|\b(in|as) (grey|gray|black (- )?and (- )?white|monochrome)\b(?! (ink|pen|background|frame|border|wall))|^(grey|gray|monochrome)$|\b(grey|gray|black (- )?and (- )?white|monochrome)( only)? (images?|pictures?|photos?|photographs?|scans?|only)\b|\bcolou?rs? ?:? (grey|gray)\b/,
+    /\b(grey|gray) ?(- )?(scale|scales)\b|\b(greyscale|grayscale)\b|\b(in|as) (grey|gray|black (- )?and (- )?white|monochrome)\b(?! (ink|pen|background|frame|border|wall))|^(grey|gray|monochrome)$|(?:^|, |be )(grey|gray|monochrome|black (?:- )?and (?:- )?white)(?= ,|$)|\b(grey|gray|black (- )?and (- )?white|monochrome)( only)? (images?|pictures?|photos?|photographs?|scans?|only)\b|\bcolou?rs? ?:? (grey|gray)\b/,
     (_, near) => (/^[^,]* for\b/.test(near) ? null : { space: "gray" }),
   ),
   rule(
@@ -90,7 +96,7 @@ const RULES: readonly Rule[] = [
     "metadata",
     new RegExp(
       `\\b${NO} (the |embedded )?${METADATA}\\b|\\b${METADATA} (must be |should be |has to be |to be ` +
-        "|is |are )?(removed|stripped|deleted|dropped)\\b",
+        "|is |are )?(removed|stripped|deleted|dropped|none)\\b",
     ),
     () => "none",
     true,
@@ -104,7 +110,7 @@ const RULES: readonly Rule[] = [
   rule(
     "metadata",
     new RegExp(
-      `\\b(keep|retain|preserve|leave) (all |the |your )*${METADATA}\\b|\\b${METADATA} (must |should ` +
+      `\\b(keep|retain|preserve|leave) (all |the |your )*${METADATA}\\b|\\b(have|has|with|hold) (its|their|the|all)? ?(original|all|full|complete) ${METADATA}\\b|\\b${METADATA} (must |should ` +
         "|has to )?(be kept|kept|preserved|intact|stay|remain|left in)\\b",
     ),
     () => "keep",
@@ -182,8 +188,13 @@ const RULES: readonly Rule[] = [
   // ISO 216, trimmed sizes. A sheet to sign on is not the size of the picture.
   rule(
     "paper",
-    /^(din |iso )?(a[3-6])$|\b(?:print|prints|printed|printing|enlarged|format|size|page size|paper size)( (?:size|at|in|on|to|is|as|format|:))* (din |iso )?(a[3-6])\b|, (din |iso )?(a[3-6]) (?:,|at \d)|, (din |iso )?(a[3-6])$|^(din |iso )?(a[3-6]) (?:size|,|at \d)|\b(?:scan|scans|scanned|pages?) (?:on|of) (din |iso )?(a[3-6])\b|\b(din |iso )?(a[3-6]) , \d+ (?:dpi|ppi)\b/,
-    (m) => ISO_216[m.find((part) => part !== undefined && /^a[3-6]$/.test(part))!],
+    /^(din |iso )?(a[0-6])$|\b(?:print|prints|printed|printing|enlarged|format|size|page size|paper size)( (?:size|at|in|on|to|is|as|format|:))* (din |iso )?(a[0-6])\b|, (din |iso )?(a[0-6]) (?:,|at \d)|, (din |iso )?(a[0-6])$|^(din |iso )?(a[0-6]) (?:size|,|at \d)|\b(?:scan|scans|scanned|pages?) (?:on|of) (din |iso )?(a[0-6])\b|\b(din |iso )?(a[0-6]) (?:,|at) \d+ (?:dpi|ppi)\b|\b(?:pages?|paper|sheets?|scans?) (?:must|should|has to|have to|shall|is to) be (din |iso )?(a[0-6])\b/,
+    (m) => SHEETS[m.find((part) => part !== undefined && /^a[0-6]$/.test(part))!],
+  ),
+  rule(
+    "paper",
+    /\b(letter|legal) (?:size|sized|format|paper)\b|\b(?:us|ansi) (letter|legal)\b/,
+    (m) => SHEETS[m[1] ?? m[2]],
   ),
   rule("shape", /\bsquare\b/, (_, near) =>
     /\bsquare (bracket|brackets|metre|metres|meter|meters|mile|miles|cm|inch|inches|root|pixel|pixels|foot|feet|centimetre|centimetres|edges|corners)\b/.test(

@@ -38,7 +38,7 @@ const WORDS: Record<keyof typeof SIGNAL, string> = {
     "renaming enlarge enlarged enlarging enlargement enlargements upscale upscaled upscaling blow " +
     "blown interpolate interpolated interpolation upsample upsampled upsampling scale scaled scaling " +
     "stretch made make larger crop cropped cropping uncropped untrimmed trim trimmed cut pad padded " +
-    "padding fill filled whichever small light near close half square a3 a4 a5 a6 bit bits ink pen " +
+    "padding fill filled whichever small light near close half square a0 a1 a2 letter legal a3 a4 a5 a6 bit bits ink pen " +
     "biro marker fineliner ballpoint blue viewed judged inspected examined assessed looked checked",
   person:
     "hat hats cap caps headgear head headwear glasses spectacles sunglasses expression smile smiling " +
@@ -51,7 +51,7 @@ const WORDS: Record<keyof typeof SIGNAL, string> = {
     "facing lens nobody persons people dated witness witnessed signed signature printed capitals " +
     "capital initials scan photocopy copy screenshot photocopies screenshots composite collage " +
     "collages colour",
-  shared: "both all every everything two either each",
+  shared: "no none both all every everything two either each",
 };
 
 const MASKS = new Map<string, number>();

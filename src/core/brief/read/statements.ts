@@ -152,21 +152,52 @@ function tableStatements(lines: readonly Line[], paragraph: number): Statement[]
   if (headed) {
     // A head without its corner, or with one: the last columns line up.
     const shift = columns - head.length;
-    return rest.flatMap((row) =>
-      row.slice(1).flatMap((cell, i) => {
-        const column = head[i + 1 - shift] ?? [];
-        if (!cell.length) return [];
-        // Documents in rows, or documents in columns.
-        return [
-          RULE.test(words(row[0]))
-            ? make(row[0], cell, RULE.test(words(column)) ? null : column)
-            : make(column, cell, row[0]),
-        ];
-      }),
-    );
+    const owners = ownerColumn(head, shift);
+    const ordered = (row: Token[][]) => [row[owners] ?? [], ...row.filter((_, i) => i !== owners)];
+    return repeated(rest, columns)
+      .map(ordered)
+      .flatMap((row) =>
+        row.slice(1).flatMap((cell, i) => {
+          const column = (owners ? ordered(head) : head)[i + 1 - shift] ?? [];
+          if (!cell.length) return [];
+          // Documents in rows, or documents in columns.
+          return [
+            RULE.test(words(row[0]))
+              ? make(row[0], cell, RULE.test(words(column)) ? null : column)
+              : make(column, cell, row[0]),
+          ];
+        }),
+      );
   }
   return rows.flatMap((row) =>
     row.length === 1 ? [make([], row[0], null)] : [make(row[0], row.slice(1).flat(), null)],
+  );
+}
+
+const OWNERS =
+  /^(documents?|items?|uploads?|attachments?|(kind|type|name) of (document|picture|photo|image)s?)$/;
+
+/** The column that names the documents, where its heading says so; else the first. */
+function ownerColumn(head: readonly Token[][], shift: number): number {
+  return shift
+    ? 0
+    : Math.max(
+        0,
+        head.findIndex((cell) => OWNERS.test(words(cell))),
+      );
+}
+
+const AS_ABOVE = /^(as above|see above|same( as above)?|the same|ditto|idem|likewise)$/;
+
+/** Cells that repeat the one above them hold its words. */
+function repeated(rows: readonly Token[][][], columns: number): Token[][][] {
+  const last: Token[][] = [];
+  return rows.map((row) =>
+    row.map((cell, i) => {
+      const held = row.length === columns && AS_ABOVE.test(words(cell)) ? (last[i] ?? cell) : cell;
+      last[i] = held;
+      return held;
+    }),
   );
 }
 
@@ -175,9 +206,11 @@ function paragraphs(lines: readonly Line[]): Token[][] {
   const out: Token[][] = [];
   for (const line of lines) {
     const first = line.tokens[0];
-    const before = out[out.length - 1]?.at(-1);
+    const block = out[out.length - 1];
+    const before = block?.at(-1);
     const starts =
       line.gap ||
+      (block !== undefined && isHeadLine(block)) ||
       !out.length ||
       first.text === "•" ||
       (first.kind === "word" && (first.capital || labelEnd(line.tokens) > 0));
@@ -188,6 +221,17 @@ function paragraphs(lines: readonly Line[]): Token[][] {
   }
   return out;
 }
+
+/** "Passport photo" on a line of its own: what follows is another line, even if it begins with a figure. */
+function isHeadLine(tokens: readonly Token[]): boolean {
+  if (!tokens[0].capital || tokens.length > 5 || !tokens.every((token) => token.kind === "word"))
+    return false;
+  const text = words(tokens);
+  return isName(text) && !speaksOfRule(text) && !GOES_ON.test(text);
+}
+
+const GOES_ON =
+  /\b(of|than|to|at|is|are|be|between|with|and|or|the|a|an|in|for|from|by|must|should|may|not|no|more|less|up|least|most|about|least)$/;
 
 /** Index of the colon that ends a label; 0 where there is none. */
 function labelEnd(tokens: readonly Token[]): number {
@@ -209,7 +253,7 @@ function sentences(tokens: readonly Token[], paragraph: number, out: Statement[]
   const close = (question: boolean) => {
     if (body.length)
       out.push({
-        ...labelled(body, opensLine),
+        ...labelled(body, opensLine || item),
         owner: null,
         opensLine,
         item,
@@ -224,7 +268,12 @@ function sentences(tokens: readonly Token[], paragraph: number, out: Statement[]
     item = false;
     body = [];
   };
+  const groups = bracketed(tokens);
   for (const [i, token] of tokens.entries()) {
+    if (groups.has(i)) {
+      close(false);
+      item = true;
+    }
     if (token.text === "•" || token.text === "tag") close(false);
     else if (token.text === ";") {
       // "Avatar 256 × 256; banner 1500 × 500": what such a sentence is parted into may be items.
@@ -245,6 +294,44 @@ function sentences(tokens: readonly Token[], paragraph: number, out: Statement[]
     if (token.text === "•") opensLine = item = true;
   }
   close(false);
+}
+
+/**
+ * "A label scan (PNG, 600 dpi) and a plant picture (JPEG, 300 dpi)": where each name begins whose rules stand in brackets
+ * behind it. Empty where there are fewer than two.
+ */
+function bracketed(tokens: readonly Token[]): ReadonlySet<number> {
+  const starts = new Set<number>();
+  let rules = false;
+  let open = -1;
+  for (const [i, { text, kind }] of tokens.entries()) {
+    if (text === "(") [open, rules] = [i, false];
+    else if (open >= 0 && (kind === "number" || FORMAT.test(text))) rules = true;
+    else if (text === ")" && open >= 0) {
+      const from = nameBefore(tokens, open);
+      if (rules && from !== null) starts.add(from);
+      open = -1;
+    }
+  }
+  return starts.size > 1 ? starts : new Set();
+}
+
+const OPENS_NAME =
+  /^(a|an|the|your|our|one|and|or|of|for|as|with|plus|wants?|needs?|send|upload|submit|attach|us)$/;
+
+/** Where a name of at most six words begins that ends before `end`; null where there is none. */
+function nameBefore(tokens: readonly Token[], end: number): number | null {
+  let from = end;
+  while (
+    from > 0 &&
+    end - from < 6 &&
+    tokens[from - 1].kind === "word" &&
+    !(OPENS_NAME.test(tokens[from - 1].text) && isName(words(tokens.slice(from, end))))
+  )
+    from -= 1;
+  while (from < end && OPENS_NAME.test(tokens[from].text)) from += 1;
+  const text = words(tokens.slice(from, end));
+  return from < end && isName(text) && !speaksOfRule(text) ? from : null;
 }
 
 const SAYS =

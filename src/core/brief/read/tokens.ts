@@ -237,6 +237,13 @@ class Scanner {
       if (!/^\s{1,3}\p{L}/u.test(this.source.slice(this.at + 1, this.at + 5)) || (letter && !this.spaced))
         return false;
     }
+    // "Class X (PDF)": a bracket is multiplied by numbers only.
+    if (
+      letter &&
+      this.last!.kind === "word" &&
+      /^\s{0,3}\(/.test(this.source.slice(this.at + 1, this.at + 5))
+    )
+      return false;
     if (letter && this.last!.kind === "word" && !this.spaced && !UNIT_WORD.test(this.last!.text))
       return false;
     this.push("mark", "×", 1);

@@ -44,6 +44,9 @@ const seenSteps = SEEN.map(({ first, slope, power, dc }) =>
   }),
 );
 
+/** Near the threshold of seeing, colours show before lightness does: so much finer from one quality to the other. */
+const NEAR = { from: 80, to: 95, finer: 0.2 };
+
 const whole = (steps: readonly number[], scale: number): Steps => {
   const meant = steps.map((step) => step * scale);
   return { steps: meant.map((step) => Math.min(255, Math.max(1, Math.round(step)))), meant };
@@ -52,7 +55,8 @@ const whole = (steps: readonly number[], scale: number): Steps => {
 /** Our own, at a quality from 1 to 100 that need not be whole. */
 export function seenTables(quality: number): StepTables {
   const scale = scaleOf(quality);
-  return seenSteps.map((steps) => whole(steps, scale)) as StepTables;
+  const near = Math.min(1, Math.max(0, (quality - NEAR.from) / (NEAR.to - NEAR.from)));
+  return seenSteps.map((steps, c) => whole(steps, c ? scale * (1 - NEAR.finer * near) : scale)) as StepTables;
 }
 
 /** Tables K.1 and K.2 of ITU-T T.81, row by row. */

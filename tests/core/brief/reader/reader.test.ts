@@ -2,15 +2,17 @@ import { describe, expect, it } from "vitest";
 import { parseBrief } from "@/core/brief";
 import { MAX_WORDING, readWording } from "@/core/brief/read";
 import { BADGE } from "./corpus";
+import { EIGHTH } from "./corpus-eighth";
 import { FIFTH } from "./corpus-fifth";
 import { FIRST } from "./corpus-first";
 import { FOURTH } from "./corpus-fourth";
 import { SECOND } from "./corpus-second";
+import { SEVENTH } from "./corpus-seventh";
 import { SIXTH } from "./corpus-sixth";
 import { THIRD } from "./corpus-third";
 import { clausesOf, measure } from "./score";
 
-const CORPUS = [...FIRST, ...SECOND, ...THIRD, ...FOURTH, ...FIFTH, ...SIXTH];
+const CORPUS = [...FIRST, ...SECOND, ...THIRD, ...FOURTH, ...FIFTH, ...SIXTH, ...SEVENTH, ...EIGHTH];
 
 describe("the reader on the corpus", () => {
   it("has at least 80 wordings", () => expect(CORPUS.length).toBeGreaterThanOrEqual(80));
