@@ -10,6 +10,7 @@ const { measure, ...corpora } = await load(`
   export { FIFTH } from "../../tests/core/brief/reader/corpus-fifth";
   export { SEVENTH } from "../../tests/core/brief/reader/corpus-seventh";
   export { EIGHTH } from "../../tests/core/brief/reader/corpus-eighth";
+  export { NINTH } from "../../tests/core/brief/reader/corpus-ninth";
   export { SIXTH } from "../../tests/core/brief/reader/corpus-sixth";
 `);
 const all = Object.values(corpora).flat();

@@ -7,7 +7,7 @@ import type { Token } from "./tokens";
 import { FORMAT, GENERIC, MANNER, NO_NAME, NOUNS, RULE, speaksOfRule } from "./vocabulary";
 
 const EVERY =
-  /\b(both|no (file|document|upload|image|picture|photo|scan)|none of (them|these|the files)|all (the |your |of (the|your) )?(files|documents|uploads|images|pictures|photos|photographs|scans|items|attachments)|every (file|document|upload|image|picture|photo|scan)|everything|all of (them|these)|(the )?two files|either file)\b|^all (?:in |as |of them )?(?:jpe?g|png|pdf|tiff?|webp)\b/;
+  /\b(both|no (file|document|upload|image|picture|photo|scan)|none of (them|these|the files)|all (the |your |of (the|your) )?(files|documents|uploads|images|pictures|photos|photographs|scans|items|attachments)|every (file|document|upload|image|picture|photo|scan)|everything|all of (them|these)|(the )?two files|either file)\b|^all (?:in |as |of them )?(?:jpe?g|png|pdf|tiff?|webp)\b|^all (?:under|below|up to|at most|at least|max|min|not|less|smaller|\d)/;
 const EACH = /\beach( (file|document|upload|image|picture|photo|scan|of them))?\b/;
 /** Sentences that begin with their document: "The portrait must be …". */
 const SUBJECT =
@@ -54,7 +54,7 @@ export function findDocuments(statements: readonly Statement[]): Documents {
       subjects
         .filter((subject) => subject !== null)
         .map((subject) => subject.replace(/^(photograph|picture|portrait)$/, "photo")),
-    ).size > 1;
+    ).size > (statements.some((s) => !s.label.length && !s.owner && spokenName(s.body) !== null) ? 0 : 1);
   // "Photo size", "Picture format" only tell documents apart where another label does so too.
   const specific = statements.some((s) => RULE.test(words(s.label)) && NOUNS.test(nounPart(s.label)));
   const headings: Heading[] = [];
@@ -123,6 +123,14 @@ function headingOf(
   // "For the tender: a plan as PDF; photos as JPEG": what is in front of items only opens them.
   if (/^for\b/.test(words(label)) && next?.item && next.paragraph === statement.paragraph)
     return itemName(body);
+  // "Item 1: Colour photograph.": the name stands behind the number.
+  if (
+    NUMBERED.test(words(label)) &&
+    body.length <= 6 &&
+    isKnownName(words(body)) &&
+    body.every(({ kind }) => kind === "word")
+  )
+    return named(body, true, true);
   // "Insurance claim: photos of the damage, JPEG. Copy of the invoice, PDF."
   if (label.length && !isKnownName(words(label)) && !speaksOfRule(words(label))) {
     const listed = listedName(body);
@@ -163,7 +171,12 @@ function headingOf(
   return named(body, true, true);
 }
 
+const NUMBERED =
+  /^(items?|documents?|files?|uploads?|attachments?|annex|enclosure|no|step) (\. )?(\d+|[a-z])$/;
 const isKnownName = (text: string): boolean => NOUNS.test(text) || GENERIC.test(text);
+
+/** "1st picture". */
+const ORDINAL = /^(st|nd|rd|th)$/;
 
 /** What is said under such a label, or of each, is said of all. */
 const GENERAL =
@@ -193,7 +206,8 @@ function itemName(body: readonly Token[]): { heading: Heading; alone: boolean } 
   if (NO_NAME.test(name[0].text) && name[1]?.text !== "of") return null;
   const text = words(name);
   if (MANNER.test(name[0].text) && !NOUNS.test(text) && !GENERIC.test(text)) return null;
-  return speaksOfRule(text) || FORMAT.test(text) ? null : named(name, false, false);
+  // Rules in brackets right behind it leave no doubt that it is a name.
+  return speaksOfRule(text) || FORMAT.test(text) ? null : named(name, body[to].text === "(", false);
 }
 
 /** "Copy of the invoice, PDF, max. 3 MB.": a name and a comma, and then rules. */
@@ -241,8 +255,10 @@ function named(
 ): { heading: Heading; alone: boolean } | null {
   // "For the year book we need your portrait".
   let from = tokens.findLastIndex((token, i) => ASKS.test(token.text) && i < tokens.length - 1) + 1;
-  while (from < tokens.length - 1 && (LEAD.test(tokens[from].text) || tokens[from].kind !== "word"))
+  while (from < tokens.length - 1 && (LEAD.test(tokens[from].text) || tokens[from].kind !== "word")) {
+    if (ORDINAL.test(tokens[from + 1].text) && tokens[from + 1].glued) break;
     from += 1;
+  }
   const kept = tokens.slice(from).filter((token) => token.text !== "•");
   if (!kept.length || kept.length > 6) return null;
   let name = "";

@@ -46,7 +46,7 @@ const OTHERS = new Set([
 const NOT_BEFORE =
   /\b(not|no|nor|never|without|except|excluding|instead of|rather than|from|than a|than the|neither|cannot|don't|avoid)( (a|an|the|any|as|in|be|send|upload|use|save|accept|submit|open|read|take|as))*( \w+ (or|and|nor|,))*( file| files)?$/;
 const TURNED_DOWN =
-  /^( ?(files?|pictures?|images?|photos?|format|formats))? ?((is|are|will be|files? are|can|may|must|should|do|does)? ?(not|no longer|never|n't|cannot|rejected|refused|returned|bounced|turned away|excluded|ruled out|unacceptable|discouraged)|isn't|aren't|won't|can't|cannot)\b/;
+  /^( ?(files?|pictures?|images?|photos?|format|formats))? ?((is|are|will be|files? are|can|may|must|should|do|does)? ?(not|no longer|never|n't|cannot|rejected|refused|returned|bounced|turned away|excluded|ruled out|unacceptable|discouraged)(?! (bigger|larger|more|over|exceed|exceeding|heavier|smaller|less|above|below|under|greater|beyond)\b)|isn't|aren't|won't|can't|cannot)\b/;
 const OTHER_THAN = /\b(other than|anything but|except|apart from|besides)( (a|an|the|as))?$/;
 const REFUSED =
   /\b(rejected|refused|returned|bounced|not (be )?(accepted|allowed|permitted|read|opened)|turned away|no other)\b/;

@@ -14,18 +14,18 @@ const LONG = /\b(longest|longer|long|largest|biggest|greatest) (side|edge|dimens
 const SHORT = /\b(shortest|shorter|short|smallest|lesser) (side|edge|dimension|axis)s?\b/;
 const ANY =
   /\b(either|neither|any|each|every|no|both|all|per)( of (the|its) (two )?)? ?(side|edge|dimension|direction|way)s?\b|\bsides\b/;
-const WIDTH = /\b(wide|width|widths|wider|w)\b/;
-const HEIGHT = /\b(high|height|heights|tall|taller|h)\b/;
+const WIDTH = /\b(wide|width|widths|wider|w|horizontally|horizontal|across)\b/;
+const HEIGHT = /\b(high|height|heights|tall|taller|h|vertically|vertical)\b/;
 /** What a number of pixels or a length may belong to other than the picture. */
 const OTHER_THING =
   /\b(face|head|heads|eyes|chin|crown|margin|margins|gap|apart|font|letters|lettering|thick|thickness|spacing|radius|corner|corners|ruler|distance|away|metres|envelope|beside|parcel|table|board|trap|box|screen|monitor|camera|sensor|room|seats|stand|booth|sheet|wall|page number|line|lines|stroke)\b/;
 const SCREEN =
-  /\b(screen|(picture|photo|digital) frames?|(the|our|this) (\w+ )?frame (shows|has|displays|takes|holds)|display|monitor|projector|panel)\b/;
+  /\b(screens?|(picture|photo|digital) frames?|(the|our|this) (\w+ )?frame (shows|has|displays|takes|holds)|display|monitor|projector|panel)\b/;
 /** The size of what pictures are looked at on, not of the pictures. */
 const SHOWN_ON =
   /\b(shown|displayed|projected|viewed|seen|looked at|presented)( \w+){0,3}? (on|by|with|through|via)( \S+){0,6}? (screens?|displays?|monitors?|projectors?|panels?|televisions?|beamers?)\b/;
 const FITS =
-  /\b(either way up|both ways up|upright or (wide|across)|wide or upright|any orientation|either orientation|whichever way|turned either way|portrait or landscape|landscape or portrait)\b/;
+  /\b(fits? (within|inside|into)|fitted (within|into)|either way up|both ways up|upright or (wide|across)|wide or upright|any orientation|either orientation|whichever way|turned either way|portrait or landscape|landscape or portrait)\b/;
 const INSIDE = /\b(fit|fits|fitting|inside|box)\b/;
 const ON_PAPER =
   /\b(print|prints|printed|printing|paper|photo|photos|photograph|photographs|picture|pictures|image|images|portrait|portraits|size|sizes|format|measure|measures|measuring|scan|scans|plate|plates|dimension|dimensions|passport|wide|high|width|height|cover|card|postcard|page|column)\b/;
@@ -34,7 +34,7 @@ const NOT_STORED =
 const TOGETHER =
   /\b(in all|altogether|together|in total|total|combined(?! into)|overall|sum|taken together|(whole|entire|complete|full) (message|mail|e mail|e - mail|email)|(one|the|a) (zip|archive)( file| archive)?|per (message|mail|email|e - mail)|(message|mail|email|e - mail|mailbox|inbox)( size)? (limit|takes|accepts|size|holds|allows)|size of (a|the|any|each|every) (message|mail|e mail|email|e - mail)|(message|messages|mails|emails|e - mails) (of|over|above|larger|bigger|up|must|may))\b/;
 const APIECE =
-  /\b(each|every|per (file|photo|picture|image|attachment|upload|item)|apiece|single|individual|individually|any one|one (file|photo|picture|attachment))\b/;
+  /\b(no attachments?|each|every|per (file|photo|picture|image|attachment|upload|item)|apiece|single|individual|individually|any one|one (file|photo|picture|attachment))\b/;
 const MAIL = /\b(message|messages|mail|mails|email|emails|mailbox|inbox|e - mail|e - mails)\b/;
 
 interface Place {
@@ -53,6 +53,7 @@ export function readMeasures(
   out: Findings,
 ): void {
   const { body } = statement;
+  arounds = sharedEnds(body, quantities, arounds);
   for (let i = 0; i < quantities.length; i += 1) {
     const [quantity, around] = [quantities[i], arounds[i]];
     const place: Place = { statement, quantity, around, tokens: body.slice(around.from, around.to), out };
@@ -70,6 +71,23 @@ export function readMeasures(
     } else if (!alternative(body, quantities, i)) readOne(place);
     else out.doubt(body.slice(quantity.from, quantity.to), "Which of the two is asked?");
   }
+}
+
+/** "1920 pixels across, 1200 pixels down at the most": what stands behind the second holds for both. */
+function sharedEnds(
+  body: readonly Token[],
+  quantities: readonly Quantity[],
+  arounds: readonly Around[],
+): readonly Around[] {
+  return arounds.map((around, i) => {
+    const [quantity, next, behind] = [quantities[i], quantities[i + 1], arounds[i + 1]];
+    const sides = next && quantity.kind === "px" && next.kind === "px" && quantity.form === "single";
+    if (!sides || around.role !== "exact" || !behind.byPost) return around;
+    const between = words(body.slice(quantity.to, next.from));
+    return /^(\w+ )?(, |and |, and )?$/.test(`${between} `) && sideIn(between)
+      ? { ...around, role: behind.role }
+      : around;
+  });
 }
 
 function readOne(place: Place): void {

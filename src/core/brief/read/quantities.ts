@@ -231,7 +231,37 @@ export function findQuantities(
       at = found.to;
     } else at += 1;
   }
-  return out;
+  return withUnitsFromBehind(tokens, out);
+}
+
+const ONWARDS =
+  /^(and|but|nor|,|, and|, but) (not |no |nor )?(more than|less than|larger than|smaller than|over|under|above|below|at most|at least|max|min|maximum|minimum|exceed|exceeding)$/;
+
+/** "No less than 20 and no more than 300 KB": both are kilobytes. */
+function withUnitsFromBehind(tokens: readonly Token[], found: Quantity[]): Quantity[] {
+  for (const [i, quantity] of found.entries()) {
+    const next = found[i + 1];
+    if (
+      quantity.kind !== "bare" ||
+      quantity.form !== "single" ||
+      !next ||
+      next.form !== "single" ||
+      next.kind === "bare" ||
+      next.kind === "other"
+    )
+      continue;
+    const between = tokens.slice(quantity.to, next.from).map((token) => token.text);
+    const unit = /[^\d.]*$/.exec(next.texts[0])![0];
+    if (!quantity.values.length || !ONWARDS.test(between.join(" "))) continue;
+    const factor = next.values[0] / Number.parseFloat(next.texts[0]);
+    found[i] = {
+      ...quantity,
+      kind: next.kind,
+      values: [quantity.values[0] * factor],
+      texts: [`${quantity.values[0]}${unit}`],
+    };
+  }
+  return found;
 }
 
 function quantityAt(

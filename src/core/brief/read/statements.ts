@@ -121,6 +121,7 @@ const cellsOf = (line: Line): Token[][] => {
   return cells;
 };
 
+const isRuling = ({ kind, text }: Token): boolean => kind === "number" || FORMAT.test(text);
 const hasNumber = (cell: readonly Token[]) => cell.some((token) => token.kind === "number");
 
 function tableStatements(lines: readonly Line[], paragraph: number): Statement[] {
@@ -142,6 +143,16 @@ function tableStatements(lines: readonly Line[], paragraph: number): Statement[]
   });
   const [head, ...rest] = rows;
   if (!head) return [];
+  // "icon 64 × 64 png | tile 256 × 256 png": items in a line.
+  if (
+    !rest.length &&
+    head.length > 1 &&
+    head.every((cell) => cell[0]?.kind === "word" && cell.some(isRuling))
+  ) {
+    const items: Statement[] = [];
+    for (const cell of head) sentences(cell, paragraph, items, true);
+    return items;
+  }
   const columns = Math.max(...rows.map((row) => row.length));
   // The first row names the columns when it has no numbers of its own.
   const headed =
@@ -213,7 +224,8 @@ function paragraphs(lines: readonly Line[]): Token[][] {
       (block !== undefined && isHeadLine(block)) ||
       !out.length ||
       first.text === "•" ||
-      (first.kind === "word" && (first.capital || labelEnd(line.tokens) > 0));
+      (first.kind === "word" && (first.capital || labelEnd(line.tokens) > 0)) ||
+      (/^(st|nd|rd|th)$/.test(line.tokens[1]?.text ?? "") && labelEnd(line.tokens) > 0);
     // "Not less than 350⏎KB": a number at the end of a line waits for its unit.
     if (starts && (line.gap || !before || before.kind !== "number" || !UNIT.test(first.text)))
       out.push([...line.tokens]);
@@ -246,10 +258,10 @@ function labelEnd(tokens: readonly Token[]): number {
   return 0;
 }
 
-function sentences(tokens: readonly Token[], paragraph: number, out: Statement[]): void {
+function sentences(tokens: readonly Token[], paragraph: number, out: Statement[], items = false): void {
   let body: Token[] = [];
   let opensLine = true;
-  let item = false;
+  let item = items;
   const close = (question: boolean) => {
     if (body.length)
       out.push({
@@ -284,7 +296,7 @@ function sentences(tokens: readonly Token[], paragraph: number, out: Statement[]
     else if (token.text === "," && namesNext(tokens, i, body)) {
       item = true;
       close(false);
-      item = tokens[i + 1].text !== "both";
+      item = !/^(both|all)$/.test(tokens[i + 1].text);
     } else if (token.text === "?") close(true);
     else if (token.text === ".") {
       if (endsSentence(tokens, i)) close(false);
@@ -340,8 +352,15 @@ const isName = (text: string | undefined) => text !== undefined && (NOUNS.test(t
 
 /** "Photograph up to 60 KB, signature up to 20 KB": the comma ends what is said of the first. */
 function namesNext(tokens: readonly Token[], at: number, body: readonly Token[]): boolean {
-  if (!isName(body[0]?.text) || !body.some((token) => token.kind === "number")) return false;
   const [next, after] = [tokens[at + 1], tokens[at + 2]];
+  if (!body.some((token) => token.kind === "number")) return false;
+  if (
+    next?.text === "all" &&
+    after &&
+    (after.kind === "number" || SAYS.test(after.text) || FORMAT.test(after.text))
+  )
+    return true;
+  if (!isName(body[0]?.text)) return false;
   if (next?.text === "both") return true;
   return isName(next?.text) && after !== undefined && (after.kind === "number" || SAYS.test(after.text));
 }

@@ -55,7 +55,7 @@ const LOOSE =
 const EXAMPLE = /\b(for example|for instance|e g|such as|an example)\b/;
 /** What may stand between a number and its "or less". */
 const SUBJECT_BEHIND =
-  /^(quality|wide|high|tall|in (width|height|size)|each|(on|along|for) (the )?(longest|longer|long|shortest|shorter|short|either|each|any) (side|edge)) /;
+  /^(quality|wide|high|tall|horizontally|vertically|across|in (width|height|size)|each|(on|along|for) (the )?(longest|longer|long|shortest|shorter|short|either|each|any) (side|edge)) /;
 const CONDITION = /^(if|when|in case|should you|where|whenever|while|although|though)\b/;
 const MUST = /\b(must|should|shall|has to|have to|need to|needs to|be|keep|stay|remain|weigh|only)\b/;
 /** "900 pixels wide is plenty" says what would do. */

@@ -6,13 +6,24 @@ import { EIGHTH } from "./corpus-eighth";
 import { FIFTH } from "./corpus-fifth";
 import { FIRST } from "./corpus-first";
 import { FOURTH } from "./corpus-fourth";
+import { NINTH } from "./corpus-ninth";
 import { SECOND } from "./corpus-second";
 import { SEVENTH } from "./corpus-seventh";
 import { SIXTH } from "./corpus-sixth";
 import { THIRD } from "./corpus-third";
 import { clausesOf, measure } from "./score";
 
-const CORPUS = [...FIRST, ...SECOND, ...THIRD, ...FOURTH, ...FIFTH, ...SIXTH, ...SEVENTH, ...EIGHTH];
+const CORPUS = [
+  ...FIRST,
+  ...SECOND,
+  ...THIRD,
+  ...FOURTH,
+  ...FIFTH,
+  ...SIXTH,
+  ...SEVENTH,
+  ...EIGHTH,
+  ...NINTH,
+];
 
 describe("the reader on the corpus", () => {
   it("has at least 80 wordings", () => expect(CORPUS.length).toBeGreaterThanOrEqual(80));
