@@ -11,6 +11,7 @@ const { measure, ...corpora } = await load(`
   export { SEVENTH } from "../../tests/core/brief/reader/corpus-seventh";
   export { EIGHTH } from "../../tests/core/brief/reader/corpus-eighth";
   export { NINTH } from "../../tests/core/brief/reader/corpus-ninth";
+  export { TENTH } from "../../tests/core/brief/reader/corpus-tenth";
   export { SIXTH } from "../../tests/core/brief/reader/corpus-sixth";
 `);
 const all = Object.values(corpora).flat();

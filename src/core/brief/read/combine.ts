@@ -36,7 +36,9 @@ export function combine(own: readonly Finding[], shared: readonly Finding[], dou
   const out = new Map<ClauseKey, Combined>();
   for (const finding of own) take(out, finding, doubts, true);
   const local = new Set(out.keys());
-  for (const finding of shared) take(out, finding, doubts, !local.has(finding.clause));
+  for (const finding of shared)
+    if (finding.clause !== "format" || !local.has("format"))
+      take(out, finding, doubts, !local.has(finding.clause));
   for (const { spans } of out.values()) spans.sort((a, b) => a.start - b.start);
   apartFormats(out, own, doubts);
   // Of a pair "330 × 420" not one half alone.

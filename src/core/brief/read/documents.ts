@@ -4,7 +4,7 @@ import { words } from "./line";
 import { SIGNAL } from "./signals";
 import type { Statement } from "./statements";
 import type { Token } from "./tokens";
-import { FORMAT, GENERIC, MANNER, NO_NAME, NOUNS, RULE, speaksOfRule } from "./vocabulary";
+import { FORMAT, GENERIC, isName, MANNER, NO_NAME, NOUNS, RULE, speaksOfRule } from "./vocabulary";
 
 const EVERY =
   /\b(both|no (file|document|upload|image|picture|photo|scan)|none of (them|these|the files)|all (the |your |of (the|your) )?(files|documents|uploads|images|pictures|photos|photographs|scans|items|attachments)|every (file|document|upload|image|picture|photo|scan)|everything|all of (them|these)|(the )?two files|either file)\b|^all (?:in |as |of them )?(?:jpe?g|png|pdf|tiff?|webp)\b|^all (?:under|below|up to|at most|at least|max|min|not|less|smaller|\d)/;
@@ -116,7 +116,8 @@ function headingOf(
   next: Statement | undefined,
   specific: boolean,
 ): { heading: Heading; alone: boolean } | null {
-  const { label, owner, tabled } = statement;
+  const { owner, tabled } = statement;
+  const label = withoutAside(statement.label);
   const body = withoutNumber(statement.body);
   if (DOES.test(words(label)) || GENERAL.test(words(label))) return null;
   if (owner) return owner.length && !RULE.test(words(owner)) ? named(owner, true, false) : null;
@@ -127,12 +128,12 @@ function headingOf(
   if (
     NUMBERED.test(words(label)) &&
     body.length <= 6 &&
-    isKnownName(words(body)) &&
+    isName(words(body)) &&
     body.every(({ kind }) => kind === "word")
   )
     return named(body, true, true);
   // "Insurance claim: photos of the damage, JPEG. Copy of the invoice, PDF."
-  if (label.length && !isKnownName(words(label)) && !speaksOfRule(words(label))) {
+  if (label.length && !isName(words(label)) && !speaksOfRule(words(label))) {
     const listed = listedName(body);
     if (listed && next && listedName(next.body)) return listed;
   }
@@ -165,7 +166,8 @@ function headingOf(
     !NO_NAME.test(body[0].text)
   )
     return speaksOfRule(text) ? null : named(body, NOUNS.test(text), true);
-  if (speaksOfRule(text) || !(NOUNS.test(text) || /^(photo|photograph|picture)$/.test(text))) return null;
+  if (speaksOfRule(text) || !(NOUNS.test(text) || /^(\w+'s )?(photo|photograph|picture)$/.test(text)))
+    return null;
   if (/\b(is|are|must|should|may|be|as|no|not|with|without|send|upload|please|your|both|all)\b/.test(text))
     return null;
   return named(body, true, true);
@@ -173,7 +175,6 @@ function headingOf(
 
 const NUMBERED =
   /^(items?|documents?|files?|uploads?|attachments?|annex|enclosure|no|step) (\. )?(\d+|[a-z])$/;
-const isKnownName = (text: string): boolean => NOUNS.test(text) || GENERIC.test(text);
 
 /** "1st picture". */
 const ORDINAL = /^(st|nd|rd|th)$/;
@@ -185,6 +186,12 @@ const FOR_EACH = /^each (at |not |no |must |should |has |to |max|min|under |belo
 
 /** "Do:", "Don't:" head lists of another kind. */
 const DOES = /^(do|dos|don't|don'ts|do not|never|avoid|right|wrong|good|bad|yes|no)$/;
+
+/** "Photo ID (front and back in one file)": a name that is long for what stands in brackets. */
+function withoutAside(label: Token[]): Token[] {
+  const bracket = label.findIndex((token) => token.text === "(");
+  return bracket > 0 && label.length > 6 && label.at(-1)!.text === ")" ? label.slice(0, bracket) : label;
+}
 
 /** "Section 2 – Photograph": what it is numbered by is no part of the name. */
 function withoutNumber(body: readonly Token[]): readonly Token[] {
@@ -201,7 +208,8 @@ function itemName(body: readonly Token[]): { heading: Heading; alone: boolean } 
   while (from < body.length && LEAD.test(body[from].text)) from += 1;
   let to = from;
   while (to < body.length && goesOn(body, to)) to += 1;
-  const name = body.slice(from, to);
+  // "Signature of 140 × 60 pixels".
+  const name = body.slice(from, body[to - 1]?.text === "of" ? to - 1 : to);
   if (!name.length || to === body.length) return null;
   if (NO_NAME.test(name[0].text) && name[1]?.text !== "of") return null;
   const text = words(name);

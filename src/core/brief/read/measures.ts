@@ -179,6 +179,9 @@ function pixelPair({ quantity, around, statement, tokens, out }: Place): void {
   out.add("height", range(size.height), tokens, around.wish);
 }
 
+/** "Our display is 7680 px wide": the size of what pictures are shown on. */
+const OF_SCREEN = /^(our|the|this|each|all) (\w+ )?(screens?|displays?|monitors?|projectors?|panels?)\b/;
+
 type Side = "width" | "height" | "longSide" | "shortSide" | "any";
 
 function sideIn(text: string): Side | null {
@@ -218,6 +221,7 @@ function pixels(place: Place): void {
     around.role === "unclear" ||
     OTHER_THING.test(around.pre) ||
     OTHER_THING.test(around.post) ||
+    OF_SCREEN.test(words(place.statement.body.slice(0, 4))) ||
     /\bborder|outline\b/.test(around.wide)
   )
     return;

@@ -3,10 +3,11 @@
  * stands in front of it.
  */
 
+import { bracketed } from "./brackets";
 import { words } from "./line";
 import { signalsOf } from "./signals";
 import type { Token } from "./tokens";
-import { FORMAT, GENERIC, NOUNS, RULE, speaksOfRule } from "./vocabulary";
+import { FORMAT, isName, RULE, speaksOfRule } from "./vocabulary";
 
 export interface Statement {
   /** What stands before the colon, or the heading of the table's column and row. */
@@ -57,6 +58,7 @@ const SHORTENED = new Set([
 const UNIT = /^(px|pixels?|k|kb|mb|kib|mib|dpi|ppi|mm|cm|bytes?|kilobytes?|megabytes?)$/;
 const MOST_TOKENS = 400;
 const MOST_LABEL = 9;
+const MOST_BESIDE = 12;
 
 /** More than any page has: what lies behind is left unread, and that is said. */
 const MOST_STATEMENTS = 4000;
@@ -247,8 +249,16 @@ const GOES_ON =
 
 /** Index of the colon that ends a label; 0 where there is none. */
 function labelEnd(tokens: readonly Token[]): number {
-  for (let i = 1; i < Math.min(tokens.length, MOST_LABEL + 1); i += 1) {
+  // What stands in brackets is said of the name, and does not make it longer.
+  let beside = 0;
+  let open = -1;
+  for (let i = 1; i < Math.min(tokens.length, MOST_LABEL + 1 + beside); i += 1) {
     const { text } = tokens[i];
+    if (text === "(") open = i;
+    if (text === ")" && open > 0) {
+      beside += Math.min(MOST_BESIDE, i - open + 1);
+      open = -1;
+    }
     if (text === ":")
       return tokens[i + 1]?.kind === "number" && tokens[i + 1].glued && tokens[i - 1].kind === "number"
         ? 0
@@ -299,6 +309,11 @@ function sentences(tokens: readonly Token[], paragraph: number, out: Statement[]
       item = !/^(both|all)$/.test(tokens[i + 1].text);
     } else if (token.text === "?") close(true);
     else if (token.text === ".") {
+      // "Section A. Applicant's photo": what it is numbered by is no sentence.
+      if (opensLine && NUMBERING.test(words(body))) {
+        body = [];
+        continue;
+      }
       if (endsSentence(tokens, i)) close(false);
     } else body.push(token);
     if (body.length >= MOST_TOKENS) close(false);
@@ -308,47 +323,9 @@ function sentences(tokens: readonly Token[], paragraph: number, out: Statement[]
   close(false);
 }
 
-/**
- * "A label scan (PNG, 600 dpi) and a plant picture (JPEG, 300 dpi)": where each name begins whose rules stand in brackets
- * behind it. Empty where there are fewer than two.
- */
-function bracketed(tokens: readonly Token[]): ReadonlySet<number> {
-  const starts = new Set<number>();
-  let rules = false;
-  let open = -1;
-  for (const [i, { text, kind }] of tokens.entries()) {
-    if (text === "(") [open, rules] = [i, false];
-    else if (open >= 0 && (kind === "number" || FORMAT.test(text))) rules = true;
-    else if (text === ")" && open >= 0) {
-      const from = nameBefore(tokens, open);
-      if (rules && from !== null) starts.add(from);
-      open = -1;
-    }
-  }
-  return starts.size > 1 ? starts : new Set();
-}
-
-const OPENS_NAME =
-  /^(a|an|the|your|our|one|and|or|of|for|as|with|plus|wants?|needs?|send|upload|submit|attach|us)$/;
-
-/** Where a name of at most six words begins that ends before `end`; null where there is none. */
-function nameBefore(tokens: readonly Token[], end: number): number | null {
-  let from = end;
-  while (
-    from > 0 &&
-    end - from < 6 &&
-    tokens[from - 1].kind === "word" &&
-    !(OPENS_NAME.test(tokens[from - 1].text) && isName(words(tokens.slice(from, end))))
-  )
-    from -= 1;
-  while (from < end && OPENS_NAME.test(tokens[from].text)) from += 1;
-  const text = words(tokens.slice(from, end));
-  return from < end && isName(text) && !speaksOfRule(text) ? from : null;
-}
-
+const NUMBERING = /^(section|part|annex|step|chapter|item) (\d{1,2}|[a-z])$/;
 const SAYS =
-  /^(up|upto|max|min|maximum|minimum|at|between|from|under|over|less|more|not|no|of|should|must|shall)$/;
-const isName = (text: string | undefined) => text !== undefined && (NOUNS.test(text) || GENERIC.test(text));
+  /^(as|in|with|up|upto|max|min|maximum|minimum|at|between|from|under|over|less|more|not|no|of|should|must|shall)$/;
 
 /** "Photograph up to 60 KB, signature up to 20 KB": the comma ends what is said of the first. */
 function namesNext(tokens: readonly Token[], at: number, body: readonly Token[]): boolean {
@@ -360,9 +337,11 @@ function namesNext(tokens: readonly Token[], at: number, body: readonly Token[])
     (after.kind === "number" || SAYS.test(after.text) || FORMAT.test(after.text))
   )
     return true;
-  if (!isName(body[0]?.text)) return false;
+  if (!isName(body[0]?.text ?? "")) return false;
   if (next?.text === "both") return true;
-  return isName(next?.text) && after !== undefined && (after.kind === "number" || SAYS.test(after.text));
+  return (
+    isName(next?.text ?? "") && after !== undefined && (after.kind === "number" || SAYS.test(after.text))
+  );
 }
 
 function endsSentence(tokens: readonly Token[], at: number): boolean {

@@ -21,3 +21,6 @@ const NO_RULE =
 
 /** Whether a name is about a rule. */
 export const speaksOfRule = (text: string): boolean => RULE.test(text.replace(NO_RULE, " "));
+
+/** Whether a text names something that a receiver asks for. */
+export const isName = (text: string): boolean => NOUNS.test(text) || GENERIC.test(text);

@@ -10,6 +10,7 @@ import { NINTH } from "./corpus-ninth";
 import { SECOND } from "./corpus-second";
 import { SEVENTH } from "./corpus-seventh";
 import { SIXTH } from "./corpus-sixth";
+import { TENTH } from "./corpus-tenth";
 import { THIRD } from "./corpus-third";
 import { clausesOf, measure } from "./score";
 
@@ -23,6 +24,7 @@ const CORPUS = [
   ...SEVENTH,
   ...EIGHTH,
   ...NINTH,
+  ...TENTH,
 ];
 
 describe("the reader on the corpus", () => {
