@@ -12,6 +12,7 @@ const { measure, ...corpora } = await load(`
   export { EIGHTH } from "../../tests/core/brief/reader/corpus-eighth";
   export { NINTH } from "../../tests/core/brief/reader/corpus-ninth";
   export { TENTH } from "../../tests/core/brief/reader/corpus-tenth";
+  export { ELEVENTH } from "../../tests/core/brief/reader/corpus-eleventh";
   export { SIXTH } from "../../tests/core/brief/reader/corpus-sixth";
 `);
 const all = Object.values(corpora).flat();

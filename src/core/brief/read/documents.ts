@@ -7,7 +7,7 @@ import type { Token } from "./tokens";
 import { FORMAT, GENERIC, isName, MANNER, NO_NAME, NOUNS, RULE, speaksOfRule } from "./vocabulary";
 
 const EVERY =
-  /\b(both|no (file|document|upload|image|picture|photo|scan)|none of (them|these|the files)|all (the |your |of (the|your) )?(files|documents|uploads|images|pictures|photos|photographs|scans|items|attachments)|every (file|document|upload|image|picture|photo|scan)|everything|all of (them|these)|(the )?two files|either file)\b|^all (?:in |as |of them )?(?:jpe?g|png|pdf|tiff?|webp)\b|^all (?:under|below|up to|at most|at least|max|min|not|less|smaller|\d)/;
+  /\b(both|no (file|document|upload|image|picture|photo|scan)|none of (them|these|the files)|^none (over|above|under|below|larger|bigger|heavier)|all (the |your |of (the|your) )?(files|documents|uploads|images|pictures|photos|photographs|scans|items|attachments)|every (file|document|upload|image|picture|photo|scan)|everything|all of (them|these)|(the )?two files|either file)\b|^all (?:in |as |of them )?(?:jpe?g|png|pdf|tiff?|webp)\b|^all (?:under|below|up to|at most|at least|max|min|not|less|smaller|\d)/;
 const EACH = /\beach( (file|document|upload|image|picture|photo|scan|of them))?\b/;
 /** Sentences that begin with their document: "The portrait must be …". */
 const SUBJECT =
@@ -54,7 +54,13 @@ export function findDocuments(statements: readonly Statement[]): Documents {
       subjects
         .filter((subject) => subject !== null)
         .map((subject) => subject.replace(/^(photograph|picture|portrait)$/, "photo")),
-    ).size > (statements.some((s) => !s.label.length && !s.owner && spokenName(s.body) !== null) ? 0 : 1);
+    ).size >
+    (statements.some(
+      (s) =>
+        !s.label.length && !s.owner && (spokenName(s.body) ?? (s.item ? itemName(s.body) : null)) !== null,
+    )
+      ? 0
+      : 1);
   // "Photo size", "Picture format" only tell documents apart where another label does so too.
   const specific = statements.some((s) => RULE.test(words(s.label)) && NOUNS.test(nounPart(s.label)));
   const headings: Heading[] = [];
@@ -120,10 +126,17 @@ function headingOf(
   const label = withoutAside(statement.label);
   const body = withoutNumber(statement.body);
   if (DOES.test(words(label)) || GENERAL.test(words(label))) return null;
-  if (owner) return owner.length && !RULE.test(words(owner)) ? named(owner, true, false) : null;
+  if (owner)
+    return owner.length && (!RULE.test(words(owner)) || speaksOfRule(words(label)))
+      ? named(owner, true, false)
+      : null;
   // "For the tender: a plan as PDF; photos as JPEG": what is in front of items only opens them.
-  if (/^for\b/.test(words(label)) && next?.item && next.paragraph === statement.paragraph)
-    return itemName(body);
+  const opens = label.length > 0 && next?.item && next.paragraph === statement.paragraph;
+  if (opens && /^for\b/.test(words(label))) return itemName(body);
+  if (opens && !isName(words(label)) && !speaksOfRule(words(label)) && itemName(next.body)) {
+    const item = itemName(body);
+    if (item) return item;
+  }
   // "Item 1: Colour photograph.": the name stands behind the number.
   if (
     NUMBERED.test(words(label)) &&
@@ -247,7 +260,7 @@ const GENERIC_ONLY =
   /^((photo|photograph|picture|image|scan|file|document|upload|attachment|page|copy|one|copies|person|face|head|applicants?|you|it|they|this|that|which|there|name|names|text|colours?|entry|entries|submission|submissions|material|data)s?)$/;
 const MOST_SPOKEN = 5;
 const MODAL =
-  /^(must|should|shall|need|needs|has|have|takes?|gets?|wants?|uses?|requires?|may|can|will|is|are)$/;
+  /^(must|should|shall|need|needs|has|have|takes?|gets?|wants?|uses?|requires?|may|can|will|is|are|go|goes|come|comes|measures?|weighs?)$/;
 
 /** A name goes on with words, and with what a hyphen joins. */
 const goesOn = (body: readonly Token[], at: number): boolean =>

@@ -165,6 +165,8 @@ function tableStatements(lines: readonly Line[], paragraph: number): Statement[]
   if (headed) {
     // A head without its corner, or with one: the last columns line up.
     const shift = columns - head.length;
+    // Where every column is a rule, rows are documents, whatever they are called.
+    const ruled = !shift && head.slice(1).every((cell) => speaksOfRule(words(cell)));
     const owners = ownerColumn(head, shift);
     const ordered = (row: Token[][]) => [row[owners] ?? [], ...row.filter((_, i) => i !== owners)];
     return repeated(rest, columns)
@@ -175,7 +177,7 @@ function tableStatements(lines: readonly Line[], paragraph: number): Statement[]
           if (!cell.length) return [];
           // Documents in rows, or documents in columns.
           return [
-            RULE.test(words(row[0]))
+            !ruled && RULE.test(words(row[0]))
               ? make(row[0], cell, RULE.test(words(column)) ? null : column)
               : make(column, cell, row[0]),
           ];

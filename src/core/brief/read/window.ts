@@ -32,7 +32,7 @@ const NEGATION =
   "not|no|nor|never|nothing|none|neither|without|cannot|nowhere|nobody|can't|mustn't|don't|doesn't|isn't|shouldn't|won't|aren't|avoid";
 const HAS_NEGATION = new RegExp(`\\b(${NEGATION})(?![\\w'])`);
 const CEILING =
-  /\b(at (the )?(very )?most|up to|upto|max|maximum|maximal|maximally|limit|limited to|capped|cap|ceiling|within|upper limit|takes(?! (pictures|photos|images|files|scans))|accepts|allows|holds|handles)\b|≤/g;
+  /\b(at (the )?(very )?most|up to|upto|max|maximum|maximal|maximally|limit|limited to|capped|cap|ceiling|within|(?<!not )may weigh(?! (at|not|no|only|between|up|more|less))|upper limit|takes(?! (pictures|photos|images|files|scans))|accepts|allows|holds|handles)\b|≤/g;
 const FLOOR =
   /\b(at (the )?(very )?least|min|minimum|minimal|minimally|starting at|lower limit|floor|no fewer than)\b|≥/g;
 const ABOVE =

@@ -3,6 +3,7 @@ import { parseBrief } from "@/core/brief";
 import { MAX_WORDING, readWording } from "@/core/brief/read";
 import { BADGE } from "./corpus";
 import { EIGHTH } from "./corpus-eighth";
+import { ELEVENTH } from "./corpus-eleventh";
 import { FIFTH } from "./corpus-fifth";
 import { FIRST } from "./corpus-first";
 import { FOURTH } from "./corpus-fourth";
@@ -25,6 +26,7 @@ const CORPUS = [
   ...EIGHTH,
   ...NINTH,
   ...TENTH,
+  ...ELEVENTH,
 ];
 
 describe("the reader on the corpus", () => {
