@@ -226,7 +226,7 @@ export function ComplianceGrid({ batch, chosen, marked, onChoose }: Props) {
             );
           }
           const { row } = item;
-          const on = row.id === rows[at]?.id;
+          const on = chosen !== null && row.id === rows[at]?.id;
           const picked = on || marked.has(row.id);
           return (
             <div

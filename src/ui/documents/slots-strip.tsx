@@ -47,7 +47,9 @@ export function SlotsStrip({ batch, chosen, onChoose, onFile }: Props) {
       className="max-h-[34vh] overflow-y-auto border-b border-rule px-[18px] py-2.5"
     >
       <div className="flex min-h-7 items-center gap-3">
-        <h3 className="font-semibold">{slots.length === 1 ? "1 document" : `${slots.length} documents`}</h3>
+        <h3 className="shrink-0 font-semibold">
+          {slots.length === 1 ? "1 document" : `${slots.length} documents`}
+        </h3>
         <p role="status" className="min-w-0 truncate text-small text-second" title={said(missing)}>
           {said(missing)}
         </p>

@@ -189,6 +189,8 @@ function headingOf(
 const NUMBERED =
   /^(items?|documents?|files?|uploads?|attachments?|annex|enclosure|no|step) (\. )?(\d+|[a-z])$/;
 
+/** Words of a name: "Letter of recommendation from the head of the institute" is one. */
+const [MOST_KNOWN, MOST_UNKNOWN] = [10, 6];
 /** "1st picture". */
 const ORDINAL = /^(st|nd|rd|th)$/;
 
@@ -281,7 +283,7 @@ function named(
     from += 1;
   }
   const kept = tokens.slice(from).filter((token) => token.text !== "•");
-  if (!kept.length || kept.length > 6) return null;
+  if (!kept.length || kept.length > (NOUNS.test(words(kept)) ? MOST_KNOWN : MOST_UNKNOWN)) return null;
   let name = "";
   for (const token of kept) name += (token.glued || !name ? "" : " ") + token.raw;
   name = name

@@ -68,7 +68,7 @@ const COMPARISON = new RegExp(
 const PERMITS =
   /\b(needn't|need not|(don't|doesn't|do not|does not|not) (have to|need to)|no need to|not necessary|not necessarily|free to|welcome to)\b/;
 export const WISH =
-  /\b(prefer|prefers|preferred|preferably|preference|recommend|recommends|recommended|recommendation|ideal|ideally|if (at all )?possible|where possible|when possible|whenever possible|if you can|suggest|suggests|suggested|desirable|desired|would be (nice|best|good|great|better)|best|advise|advised|advisable|optimal|optimally|as far as possible|we would like|we'd like|better still)\b/;
+  /\b(prefer|prefers|preferred|preferably|preference|recommend|recommends|recommended|(?<!letters? of )recommendation|ideal|ideally|if (at all )?possible|where possible|when possible|whenever possible|if you can|suggest|suggests|suggested|desirable|desired|would be (nice|best|good|great|better)|best|advise|advised|advisable|optimal|optimally|as far as possible|we would like|we'd like|better still)\b/;
 const DEMAND =
   /\b(must|required|mandatory|has to|have to|need to|needs to|shall|obligatory|compulsory|accepted|allowed)\b/;
 
