@@ -81,9 +81,13 @@ export function PhotoPane({ batch, row, briefs, chosen }: Props) {
         {state === "needs" && (
           <div className="mb-3 border-l-[3px] border-needs bg-needs-wash px-3 py-1.5">
             <p>{sentenceFor(row)}</p>
-            <Button className="mt-1.5" onClick={() => accept.mutate(undefined)}>
-              It is right so
-            </Button>
+            {reason === MARK_HEAD ? (
+              <ScreenLink screen="frame" name="Mark them" keyHint="F" batchId={batch.id} rowId={row.id} />
+            ) : (
+              <Button className="mt-1.5" onClick={() => accept.mutate(undefined)}>
+                It is right so
+              </Button>
+            )}
           </div>
         )}
         {listed && brief && <Checklist brief={brief} row={row} />}

@@ -40,7 +40,7 @@ export function SlotCard({ name, brief, row, proposed = null, chosen = false, ch
       <Picture row={row ?? proposed} proposed={!row} />
       <div className="min-w-0">
         <span className="flex items-baseline gap-2">
-          <b className="truncate" title={name}>
+          <b className="max-w-[72%] shrink-0 truncate" title={name}>
             {name}
           </b>
           <State row={row} />
