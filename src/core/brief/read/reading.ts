@@ -18,7 +18,7 @@ import { lookAround, WISH } from "./window";
 /** The longest wording that is read, in UTF-16 units. */
 export const MAX_WORDING = 100_000;
 /** The most briefs that are made of one wording. */
-const MOST_BRIEFS = 20;
+const MOST_BRIEFS = 100;
 /** As many spans as a brief file holds. */
 const MOST_SPANS = 1000;
 const MOST_ONLY_YOU = 200;
@@ -113,6 +113,15 @@ export function readWording(text: string): Reading {
     }
     return combined.length ? [{ doc, name, combined }] : [];
   });
+  const beyond = briefs[MOST_BRIEFS]?.combined[0].spans[0];
+  if (beyond)
+    unread.push(
+      cut(
+        beyond,
+        -1,
+        `The wording names ${briefs.length} documents; the first ${MOST_BRIEFS} were read. Paste the rest by itself.`,
+      ),
+    );
   const order = (a: Span, b: Span) => a.start - b.start || b.end - a.end;
   unread.sort(order);
   onlyYou.sort(order);

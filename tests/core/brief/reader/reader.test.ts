@@ -188,3 +188,33 @@ describe("bad input", () => {
     expect(readWording("")).toEqual({ briefs: [], unread: [], onlyYou: [] });
   });
 });
+
+describe("very many documents", () => {
+  const list = (n: number) =>
+    Array.from(
+      { length: n },
+      (_, i) => `${i + 1}. Certificate ${i + 1}: PDF, ${i + 10} KB to ${i + 300} KB`,
+    ).join("\n");
+
+  it("are told apart, forty as well as a hundred, and beyond that it is said", () => {
+    const { briefs } = readWording(list(40));
+    expect(briefs).toHaveLength(40);
+    expect(clausesOf(briefs[39])).toEqual({ format: ["pdf"], fileSize: { min: "49KB", max: "339KB" } });
+    const many = readWording(list(300));
+    expect(many.briefs).toHaveLength(100);
+    expect(many.unread.map((one) => one.ask)).toContainEqual(
+      "The wording names 300 documents; the first 100 were read. Paste the rest by itself.",
+    );
+  });
+
+  it("in ragged rows, and in a table as long as a wording may be, end in time", () => {
+    const ragged = readWording("Document | Size\nPhoto | 20 KB | JPG | x\nSignature\n| | 10 KB");
+    expect(ragged.briefs.length).toBeLessThanOrEqual(2);
+    const row = "Certificate | PDF | 50 KB to 300 KB | 210 × 297 mm\n";
+    const table = `Document | Type | Size | Paper\n${row.repeat(Math.floor((MAX_WORDING - 40) / row.length))}`;
+    const start = performance.now();
+    readWording(table);
+    // 0.1 to 0.4 s seen; a pattern that runs away takes minutes.
+    expect(performance.now() - start).toBeLessThan(20_000);
+  });
+});
