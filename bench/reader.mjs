@@ -13,6 +13,7 @@ const { measure, ...corpora } = await load(`
   export { NINTH } from "../../tests/core/brief/reader/corpus-ninth";
   export { TENTH } from "../../tests/core/brief/reader/corpus-tenth";
   export { ELEVENTH } from "../../tests/core/brief/reader/corpus-eleventh";
+  export { TWELFTH } from "../../tests/core/brief/reader/corpus-twelfth";
   export { SIXTH } from "../../tests/core/brief/reader/corpus-sixth";
 `);
 const all = Object.values(corpora).flat();

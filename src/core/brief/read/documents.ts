@@ -123,7 +123,7 @@ function headingOf(
   specific: boolean,
 ): { heading: Heading; alone: boolean } | null {
   const { owner, tabled } = statement;
-  const label = withoutAside(statement.label);
+  const label = withoutLead(withoutAside(statement.label));
   const body = withoutNumber(statement.body);
   if (DOES.test(words(label)) || GENERAL.test(words(label))) return null;
   if (owner)
@@ -187,7 +187,7 @@ function headingOf(
 }
 
 const NUMBERED =
-  /^(items?|documents?|files?|uploads?|attachments?|annex|enclosure|no|step) (\. )?(\d+|[a-z])$/;
+  /^(items?|documents?|files?|uploads?|attachments?|annex|enclosure|no|step|slot|section|part|picture|image|photo) (\. )?(\d+|[a-z])$/;
 
 /** Words of a name: "Letter of recommendation from the head of the institute" is one. */
 const [MOST_KNOWN, MOST_UNKNOWN] = [10, 6];
@@ -201,6 +201,17 @@ const FOR_EACH = /^each (at |not |no |must |should |has |to |max|min|under |belo
 
 /** "Do:", "Don't:" head lists of another kind. */
 const DOES = /^(do|dos|don't|don'ts|do not|never|avoid|right|wrong|good|bad|yes|no)$/;
+
+/** "Instructions:" names nothing; of "Slot A – outside view" the number is no part of the name. */
+function withoutLead(label: Token[]): Token[] {
+  if (INTRODUCES.test(words(label))) return [];
+  const dash = label.findIndex((token) => token.text === "-" && !token.glued);
+  const numbered = dash > 0 && NUMBERED.test(words(label.slice(0, dash)));
+  return numbered ? label.slice(dash + 1) : label;
+}
+
+const INTRODUCES =
+  /^(instructions?|guidelines?|criteria|procedure|steps|how to|what we need|what you need|you need|we need|documents|uploads?|enclosures|attachments)$/;
 
 /** "Photo ID (front and back in one file)": a name that is long for what stands in brackets. */
 function withoutAside(label: Token[]): Token[] {

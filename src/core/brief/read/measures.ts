@@ -32,7 +32,7 @@ const ON_PAPER =
 const NOT_STORED =
   /\b(disk|memory|ram|storage|quota|download|bandwidth|space|backup|speed|network|camera|phone|computer|browser|install)\b/;
 const TOGETHER =
-  /\b(in all|altogether|together|in total|total|combined(?! into)|overall|sum|taken together|(whole|entire|complete|full) (message|mail|e mail|e - mail|email)|(one|the|a) (zip|archive)( file| archive)?|per (message|mail|email|e - mail)|(message|mail|email|e - mail|mailbox|inbox)( size)? (limit|takes|accepts|size|holds|allows)|size of (a|the|any|each|every) (message|mail|e mail|email|e - mail)|(message|messages|mails|emails|e - mails) (of|over|above|larger|bigger|up|must|may))\b/;
+  /\b(in all|altogether|together|in total|total|combined(?! into)|overall|sum|taken together|(whole|entire|complete|full) (message|mail|e mail|e - mail|email)|(one|the|a) (zip|archive)( file| archive)?|per (message|mail|email|e - mail)|(message|mail|email|e - mail|mailbox|inbox)( size)? (limit|takes|accepts|size|holds|allows)|(message|mail|email|e - mail) with (all )?(its |the )?attachments|size of (a|the|any|each|every) (message|mail|e mail|email|e - mail)|(message|messages|mails|emails|e - mails) (of|over|above|larger|bigger|up|must|may))\b/;
 const APIECE =
   /\b(no attachments?|each|every|per (file|photo|picture|image|attachment|upload|item)|apiece|single|individual|individually|any one|one (file|photo|picture|attachment))\b/;
 const MAIL = /\b(message|messages|mail|mails|email|emails|mailbox|inbox|e - mail|e - mails)\b/;
@@ -84,7 +84,7 @@ function sharedEnds(
     const sides = next && quantity.kind === "px" && next.kind === "px" && quantity.form === "single";
     if (!sides || around.role !== "exact" || !behind.byPost) return around;
     const between = words(body.slice(quantity.to, next.from));
-    return /^(\w+ )?(, |and |, and )?$/.test(`${between} `) && sideIn(between)
+    return /^(\w+ )?(, |and |, and )?$/.test(`${between} `) && (sideIn(between) || quantity.labels[0])
       ? { ...around, role: behind.role }
       : around;
   });

@@ -7,7 +7,7 @@ import { bracketed } from "./brackets";
 import { words } from "./line";
 import { signalsOf } from "./signals";
 import type { Token } from "./tokens";
-import { FORMAT, isName, RULE, speaksOfRule } from "./vocabulary";
+import { FORMAT, isName, NO_NAME, RULE, speaksOfRule } from "./vocabulary";
 
 export interface Statement {
   /** What stands before the colon, or the heading of the table's column and row. */
@@ -185,8 +185,29 @@ function tableStatements(lines: readonly Line[], paragraph: number): Statement[]
       );
   }
   return rows.flatMap((row) =>
-    row.length === 1 ? [make([], row[0], null)] : [make(row[0], row.slice(1).flat(), null)],
+    row.length === 1 ? [make([], row[0], null)] : [make(row[0], joined(row.slice(1)), null)],
   );
+}
+
+/** Cells in a row, parted as by commas: "600 × 800 px | max. 200 KB" are two rules. */
+function joined(cells: readonly Token[][]): Token[] {
+  const out: Token[] = [];
+  for (const cell of cells) {
+    const last = out.at(-1);
+    if (last && cell.length)
+      out.push({
+        ...last,
+        kind: "mark",
+        text: ",",
+        raw: ",",
+        start: last.end,
+        value: null,
+        decimal: null,
+        capital: false,
+      });
+    out.push(...cell);
+  }
+  return out;
 }
 
 const OWNERS =
@@ -339,10 +360,25 @@ function namesNext(tokens: readonly Token[], at: number, body: readonly Token[])
     (after.kind === "number" || SAYS.test(after.text) || FORMAT.test(after.text))
   )
     return true;
+  const colon = body.findLastIndex((token) => token.text === ":");
+  if (isShaped(body, colon + 1) && isShaped(tokens, at + 1)) return true;
   if (!isName(body[0]?.text ?? "")) return false;
   if (next?.text === "both") return true;
   return (
     isName(next?.text ?? "") && after !== undefined && (after.kind === "number" || SAYS.test(after.text))
+  );
+}
+
+/** "mood picture 2400 × 1600": one to three words that are no rule, and a size. */
+function isShaped(tokens: readonly Token[], from: number): boolean {
+  const to = tokens.slice(from, from + 4).findIndex((token) => token.kind === "number");
+  const name = tokens.slice(from, from + to);
+  return (
+    to > 0 &&
+    tokens[from + to + 1]?.text === "×" &&
+    name.every(({ kind, text }) => kind === "word" && !SAYS.test(text) && !NO_NAME.test(text)) &&
+    !speaksOfRule(words(name)) &&
+    !FORMAT.test(words(name))
   );
 }
 

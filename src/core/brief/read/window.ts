@@ -34,7 +34,7 @@ const HAS_NEGATION = new RegExp(`\\b(${NEGATION})(?![\\w'])`);
 const CEILING =
   /\b(at (the )?(very )?most|up to|upto|max|maximum|maximal|maximally|limit|limited to|capped|cap|ceiling|within|(?<!not )may weigh(?! (at|not|no|only|between|up|more|less))|upper limit|takes(?! (pictures|photos|images|files|scans))|accepts|allows|holds|handles)\b|≤/g;
 const FLOOR =
-  /\b(at (the )?(very )?least|min|minimum|minimal|minimally|starting at|lower limit|floor|no fewer than)\b|≥/g;
+  /\b(at (the )?(very )?least|min|minimum|minimal|minimally|starting at|lower limit|floor(?! plans?)|no fewer than)\b|≥/g;
 const ABOVE =
   /\b(over|above|more than|larger( in size)? than|bigger than|greater than|exceed|exceeds|exceeding|surpass|(?<=not )pass|beyond|heavier than|in excess of|higher than|longer than|wider than|taller than|larger|bigger|heavier|more)\b|>/g;
 const BELOW =

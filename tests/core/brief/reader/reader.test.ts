@@ -13,6 +13,7 @@ import { SEVENTH } from "./corpus-seventh";
 import { SIXTH } from "./corpus-sixth";
 import { TENTH } from "./corpus-tenth";
 import { THIRD } from "./corpus-third";
+import { TWELFTH } from "./corpus-twelfth";
 import { clausesOf, measure } from "./score";
 
 const CORPUS = [
@@ -27,6 +28,7 @@ const CORPUS = [
   ...NINTH,
   ...TENTH,
   ...ELEVENTH,
+  ...TWELFTH,
 ];
 
 describe("the reader on the corpus", () => {
