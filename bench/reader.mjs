@@ -14,6 +14,7 @@ const { measure, ...corpora } = await load(`
   export { TENTH } from "../../tests/core/brief/reader/corpus-tenth";
   export { ELEVENTH } from "../../tests/core/brief/reader/corpus-eleventh";
   export { TWELFTH } from "../../tests/core/brief/reader/corpus-twelfth";
+  export { THIRTEENTH } from "../../tests/core/brief/reader/corpus-thirteenth";
   export { SIXTH } from "../../tests/core/brief/reader/corpus-sixth";
 `);
 const all = Object.values(corpora).flat();

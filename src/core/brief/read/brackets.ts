@@ -36,8 +36,11 @@ function nameBefore(tokens: readonly Token[], end: number): number | null {
   const known = () => isName(words(tokens.slice(from, end)));
   // "A photo of the front": an article behind "of" belongs to the name.
   const begins = (at: number) =>
-    (OPENS.test(tokens[at].text) && known()) ||
+    (OPENS.test(tokens[at].text) && known() && !ofName(at)) ||
     (ARTICLE.test(tokens[at].text) && !/^(of|for|from|in|on)$/.test(tokens[at - 1]?.text ?? ""));
+  const ofName = (at: number) =>
+    tokens[at].text === "of" &&
+    /^(scan|copy|photo|photograph|picture|proof)$/.test(tokens[at - 1]?.text ?? "");
   while (from > 0 && end - from < MOST_WORDS && tokens[from - 1].kind === "word" && !begins(from - 1))
     from -= 1;
   const opened = from > 0 && ARTICLE.test(tokens[from - 1].text);

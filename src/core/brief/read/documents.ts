@@ -70,7 +70,10 @@ export function findDocuments(statements: readonly Statement[]): Documents {
   for (const [i, statement] of statements.entries()) {
     const subject = severalSubjects && subjects[i] ? subjects[i] : null;
     const found =
-      headingOf(statement, statements[i + 1], specific) ?? (subject ? bySubject(subject, headings) : null);
+      headingOf(statement, statements[i + 1], specific) ??
+      (subject ? bySubject(subject, headings) : null) ??
+      // Under a heading of its own such a sentence goes on about that.
+      (bare.has(i - 1) ? null : formattedName(statement));
     if (found) {
       const known = headings.findIndex((h) => h.key === found.heading.key);
       current = known >= 0 ? known : headings.push(found.heading) - 1;
@@ -137,14 +140,13 @@ function headingOf(
     const item = itemName(body);
     if (item) return item;
   }
-  // "Item 1: Colour photograph.": the name stands behind the number.
-  if (
-    NUMBERED.test(words(label)) &&
-    body.length <= 6 &&
-    isName(words(body)) &&
-    body.every(({ kind }) => kind === "word")
-  )
-    return named(body, true, true);
+  // "Item 1: Colour photograph.", "Part 2: signature, 600 × 200": the name stands behind the number.
+  if (NUMBERED.test(words(label))) {
+    if (body.length <= 6 && isName(words(body)) && body.every(({ kind }) => kind === "word"))
+      return named(body, true, true);
+    const item = itemName(body);
+    if (item && isName(item.heading.key)) return item;
+  }
   // "Insurance claim: photos of the damage, JPEG. Copy of the invoice, PDF."
   if (label.length && !isName(words(label)) && !speaksOfRule(words(label))) {
     const listed = listedName(body);
@@ -242,6 +244,18 @@ function itemName(body: readonly Token[]): { heading: Heading; alone: boolean } 
   if (MANNER.test(name[0].text) && !NOUNS.test(text) && !GENERIC.test(text)) return null;
   // Rules in brackets right behind it leave no doubt that it is a name.
   return speaksOfRule(text) || FORMAT.test(text) ? null : named(name, body[to].text === "(", false);
+}
+
+/** "Documents in PDF format, max. 2 MB each." */
+function formattedName({ label, body }: Statement): { heading: Heading; alone: boolean } | null {
+  if (label.length) return null;
+  const as = body
+    .slice(0, 4)
+    .findIndex(({ text }, i) => /^(in|as)$/.test(text) && FORMAT.test(body[i + 1]?.text ?? ""));
+  const name = body.slice(0, Math.max(0, as));
+  const telling =
+    name.length > 0 && name[0].capital && !NO_NAME.test(name[0].text) && !speaksOfRule(words(name));
+  return telling ? named(name, false, false) : null;
 }
 
 /** "Copy of the invoice, PDF, max. 3 MB.": a name and a comma, and then rules. */

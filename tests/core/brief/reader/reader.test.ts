@@ -13,6 +13,7 @@ import { SEVENTH } from "./corpus-seventh";
 import { SIXTH } from "./corpus-sixth";
 import { TENTH } from "./corpus-tenth";
 import { THIRD } from "./corpus-third";
+import { THIRTEENTH } from "./corpus-thirteenth";
 import { TWELFTH } from "./corpus-twelfth";
 import { clausesOf, measure } from "./score";
 
@@ -29,6 +30,7 @@ const CORPUS = [
   ...TENTH,
   ...ELEVENTH,
   ...TWELFTH,
+  ...THIRTEENTH,
 ];
 
 describe("the reader on the corpus", () => {
