@@ -4,7 +4,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { toast } from "sonner";
 import type { Brief } from "@/core/brief";
-import { call } from "./client";
+import { call, fetchAnew } from "./client";
 import type { BatchView } from "./contract";
 
 interface BriefEdit {
@@ -40,6 +40,6 @@ export function useBriefEdit(batchId: string) {
       return call("PUT", `batches/${batchId}/brief`, { brief, words, of: use?.revisionId ?? null });
     },
     onError: (error) => toast.error(error.message),
-    onSettled: () => client.invalidateQueries(),
+    onSettled: () => fetchAnew(client),
   });
 }

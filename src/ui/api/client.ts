@@ -1,7 +1,13 @@
 "use client";
 
 /** Calls to the server and the queries on them; what changes there comes back as events. */
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import {
+  keepPreviousData,
+  type QueryClient,
+  useMutation,
+  useQuery,
+  useQueryClient,
+} from "@tanstack/react-query";
 import { useEffect } from "react";
 import { toast } from "sonner";
 import type {
@@ -86,13 +92,29 @@ export const useReceiver = (id: string | null) =>
     placeholderData: keepPreviousData,
   });
 
+/**
+ * Fetches anew what is shown. A first fetch that is still under way may have begun before the change that is meant:
+ * the cache would join it, so that it is fetched once more when it is there.
+ */
+export async function fetchAnew(
+  client: QueryClient,
+  filters: { queryKey?: readonly unknown[] } = {},
+): Promise<void> {
+  const begun = client
+    .getQueryCache()
+    .findAll(filters)
+    .filter(({ state }) => state.fetchStatus === "fetching" && state.data === undefined);
+  await client.invalidateQueries(filters);
+  await Promise.all(begun.map(({ queryKey }) => client.invalidateQueries({ queryKey, exact: true })));
+}
+
 /** A change on the server; failures are said, and what is shown is fetched anew. */
 export function useChange<V>(change: (value: V) => Promise<unknown>) {
   const client = useQueryClient();
   return useMutation({
     mutationFn: change,
     onError: (error) => toast.error(error.message),
-    onSettled: () => client.invalidateQueries(),
+    onSettled: () => fetchAnew(client),
   });
 }
 
@@ -118,7 +140,7 @@ export function useEvents(): void {
       const start = performance.now();
       await Promise.all(
         [["desk"], ["weigh"], ["runs"], ["counter"], ...keys].map((queryKey) =>
-          client.invalidateQueries({ queryKey }),
+          fetchAnew(client, { queryKey }),
         ),
       );
       // A batch of thousands takes longer to fetch: the more so, the longer it is left in peace.

@@ -3,7 +3,7 @@
 /** Undo and redo of a batch's edits: each names the edit that it means. */
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { toast } from "sonner";
-import { call } from "./client";
+import { call, fetchAnew } from "./client";
 import type { BatchView, Stepped } from "./contract";
 
 export type Direction = "undo" | "redo";
@@ -32,7 +32,7 @@ export function useStepEdit(batchId: string | null) {
       return stepped;
     },
     onError: (error) => toast.error(error.message),
-    onSettled: () => void client.invalidateQueries(),
+    onSettled: () => void fetchAnew(client),
   });
 }
 
