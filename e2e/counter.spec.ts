@@ -6,7 +6,7 @@ import { promisify } from "node:util";
 import { expect, type Page, test } from "@playwright/test";
 import nodemailer from "nodemailer";
 import sharp from "sharp";
-import { BLUE_INK, CREAM, drawInk } from "../tests/support/ink";
+import { signaturePhoto } from "../tests/support/ink";
 import { jpegPhoto } from "../tests/support/photos";
 import {
   address,
@@ -22,21 +22,6 @@ import {
 
 const run = promisify(execFile);
 const jpeg = (name: string, buffer: Buffer) => ({ name, mimeType: "image/jpeg", buffer });
-
-async function signature(seed = 0): Promise<Buffer> {
-  const { data, width, height } = drawInk({
-    width: 900 + seed,
-    height: 500,
-    paper: CREAM,
-    ink: BLUE_INK,
-    pen: 7,
-    noise: 3,
-    light: 0.5,
-  });
-  return sharp(data, { raw: { width, height, channels: 3 } })
-    .jpeg({ quality: 88 })
-    .toBuffer();
-}
 
 const main = (page: Page) => page.getByRole("main");
 const answer = (page: Page) => page.getByRole("complementary", { name: "Answer" });
@@ -89,7 +74,7 @@ test("the receiver's wording, read, prepared, refused for an ignored floor, put 
   await newBatch(page, "For the permit");
   await dropFiles(page, [
     jpeg("face.jpg", await jpegPhoto(1000, 1250, 601)),
-    jpeg("sign.jpg", await signature()),
+    jpeg("sign.jpg", await signaturePhoto()),
   ]);
   await expect(grid(page)).toHaveAttribute("aria-rowcount", "3");
   await page.getByRole("button", { name: "Paste a wording" }).click();
@@ -174,7 +159,9 @@ test("the documents of a form as one package: what is missing, a line that close
     .getByLabel("Photo for Portrait")
     .setInputFiles(jpeg("me.jpg", await jpegPhoto(1000, 1300, 611)));
   await expect(documents).toContainText("Still missing: Signature.");
-  await documents.getByLabel("Photo for Signature").setInputFiles(jpeg("hand.jpg", await signature(7)));
+  await documents
+    .getByLabel("Photo for Signature")
+    .setInputFiles(jpeg("hand.jpg", await signaturePhoto(907)));
   await expect(documents).toContainText("All documents are there.");
   await expect(documents.getByText("as asked")).toHaveCount(2, { timeout: 40_000 });
   await checkAccess(page);

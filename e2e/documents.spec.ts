@@ -1,26 +1,10 @@
 /** From a form's list to accepted documents: slots, proposals, the head, and a refusal that is taken. */
 import { expect, type Page, test } from "@playwright/test";
-import sharp from "sharp";
-import { BLUE_INK, CREAM, drawInk } from "../tests/support/ink";
+import { signaturePhoto } from "../tests/support/ink";
 import { jpegPhoto } from "../tests/support/photos";
 import { address, checkAccess, dropFiles, grid, measured, newBatch, openDesk } from "./support/desk";
 
 const jpeg = (name: string, buffer: Buffer) => ({ name, mimeType: "image/jpeg", buffer });
-
-async function signature(): Promise<Buffer> {
-  const { data, width, height } = drawInk({
-    width: 920,
-    height: 420,
-    paper: CREAM,
-    ink: BLUE_INK,
-    pen: 7,
-    noise: 3,
-    light: 0.5,
-  });
-  return sharp(data, { raw: { width, height, channels: 3 } })
-    .jpeg({ quality: 88 })
-    .toBuffer();
-}
 
 const documents = (page: Page) => page.getByRole("region", { name: "Documents" });
 const slot = (page: Page, name: string) => documents(page).getByRole("listitem", { name, exact: true });
@@ -66,7 +50,7 @@ test("a list of three documents, what is proposed, the head marked, a refusal ta
   await checkAccess(page);
 
   await dropFiles(page, [
-    jpeg("IMG_0001.jpg", await signature()),
+    jpeg("IMG_0001.jpg", await signaturePhoto()),
     jpeg("IMG_0002.jpg", await jpegPhoto(1000, 1300, 611)),
   ]);
   await documents(page).getByRole("button", { name: "Take both as proposed" }).click({ timeout: 40_000 });

@@ -26,7 +26,7 @@ import {
   wordingOf,
 } from "@/receivers";
 import type { PrintRules, WallRules } from "@/receivers/rules";
-import { BLUE_INK, CREAM, drawInk } from "./support/ink";
+import { signaturePhoto } from "./support/ink";
 import { jpegPhoto } from "./support/photos";
 
 const of = <K extends Rules["kind"]>(kind: K) =>
@@ -37,21 +37,6 @@ async function made(brief: Brief, bytes: Buffer): Promise<Buffer> {
   const answer = await fitPhoto({ source: await readSource(bytes), brief });
   if (!answer.output) throw new Error(answer.error ?? "no file");
   return Buffer.from(answer.output);
-}
-
-async function signature(): Promise<Buffer> {
-  const { data, width, height } = drawInk({
-    width: 900,
-    height: 500,
-    paper: CREAM,
-    ink: BLUE_INK,
-    pen: 7,
-    noise: 3,
-    light: 0.5,
-  });
-  return sharp(data, { raw: { width, height, channels: 3 } })
-    .jpeg({ quality: 88 })
-    .toBuffer();
 }
 
 describe("the published wording", () => {
@@ -127,7 +112,7 @@ describe("the upload form", () => {
     const [portrait, sign, address] = briefs();
     const files = [
       { slot: "portrait", name: "p.jpg", bytes: await made(portrait, await jpegPhoto(900, 1200, 41)) },
-      { slot: "signature", name: "s.jpg", bytes: await made(sign, await signature()) },
+      { slot: "signature", name: "s.jpg", bytes: await made(sign, await signaturePhoto()) },
       { slot: "address", name: "a.pdf", bytes: await made(address, await jpegPhoto(1200, 1600, 42)) },
     ];
     const answer = await judgeForm(form, files, "QM-1");
@@ -137,7 +122,7 @@ describe("the upload form", () => {
 
   it("refuses with its reasons: below the floor, wrong pixels, blue ink, wrong type, damage, a missing document", async () => {
     const [, sign] = briefs();
-    const blue = await made({ ...sign, ink: "original" }, await signature());
+    const blue = await made({ ...sign, ink: "original" }, await signaturePhoto());
     const small = await sharp(await jpegPhoto(240, 300, 43))
       .jpeg({ quality: 20 })
       .toBuffer();

@@ -13,7 +13,7 @@ import { arrivals, handovers } from "@/store/counter-schema";
 import { breakOff, listRows } from "@/store/queries";
 import { collectFiles } from "@/store/queries/storage";
 import type { BroughtIn, CounterView, ReceiverView, RunDetail, ShelfBrief } from "@/ui/api";
-import { BLUE_INK, CREAM, drawInk } from "../support/ink";
+import { signaturePhoto } from "../support/ink";
 import { jpegPhoto } from "../support/photos";
 import { type Routes, startRoutes } from "../support/routes";
 
@@ -54,21 +54,6 @@ const receiver = async (kind: Rules["kind"]) =>
   (await ask<ReceiverView>("GET", "counter/[id]", { id: ids[kind]! })).body;
 const change = async <R extends Rules>(kind: Rules["kind"], to: Partial<R>) =>
   ask("PUT", "counter/[id]", { id: ids[kind]! }, { rules: { ...(await receiver(kind)).rules, ...to } });
-
-async function signature(): Promise<Buffer> {
-  const { data, width, height } = drawInk({
-    width: 800,
-    height: 420,
-    paper: CREAM,
-    ink: BLUE_INK,
-    pen: 6,
-    noise: 3,
-    light: 0.5,
-  });
-  return sharp(data, { raw: { width, height, channels: 3 } })
-    .jpeg({ quality: 88 })
-    .toBuffer();
-}
 
 /** Makes whatever waits, as the worker would. */
 async function work(): Promise<void> {
@@ -193,7 +178,7 @@ describe("the documents of a form", () => {
     // One photo may serve two documents, until another takes its place there.
     expect((await fill("signature", "again.jpg", face)).status).toBe(200);
     expect((await listRows(routes.store.db, batchId)).filter((row) => row.own)).toHaveLength(2);
-    await fill("signature", "hand.jpg", await signature());
+    await fill("signature", "hand.jpg", await signaturePhoto());
     expect((await fill("nothing", "x.jpg", face)).status).toBe(404);
     const { photos } = (
       await ask<{ photos: { photoId: string; name: string }[] }>("GET", "counter/photos", {})

@@ -1,5 +1,4 @@
 /** Documents of a batch through the routes: asked, proposed, filled, emptied, undone, made. */
-import sharp from "sharp";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { readWording } from "@/core/brief/read";
 import { make } from "@/jobs/make";
@@ -8,7 +7,7 @@ import { thumb } from "@/jobs/thumb";
 import { assignments, runItems } from "@/store";
 import { listRows } from "@/store/queries";
 import type { BatchView, BroughtIn } from "@/ui/api";
-import { BLUE_INK, CREAM, drawInk } from "../support/ink";
+import { signaturePhoto } from "../support/ink";
 import { jpegPhoto } from "../support/photos";
 import { type Routes, startRoutes } from "../support/routes";
 
@@ -36,20 +35,6 @@ const look = async (id: string) => {
   for (const row of await listRows(routes.store.db, id)) await thumb(routes.store, row.photoId);
 };
 
-async function signature(): Promise<Buffer> {
-  const { data, width, height } = drawInk({
-    width: 900,
-    height: 400,
-    paper: CREAM,
-    ink: BLUE_INK,
-    pen: 7,
-    noise: 3,
-  });
-  return sharp(data, { raw: { width, height, channels: 3 } })
-    .jpeg()
-    .toBuffer();
-}
-
 const WORDING = `Please send us:
 - Portrait: 240 x 300 px, JPG, 10 KB to 60 KB
 - Signature: 300 x 120 px, JPG, 4 KB to 20 KB
@@ -67,7 +52,7 @@ async function begun(name: string): Promise<{ id: string; slots: Record<string, 
 describe("the documents of a batch", () => {
   it("are proposed by what the photos show, taken with one press, and made under their names", async () => {
     const { id, slots } = await begun("Application");
-    const hand = await bring(id, "IMG_1.jpg", await signature());
+    const hand = await bring(id, "IMG_1.jpg", await signaturePhoto());
     const face = await bring(id, "IMG_2.jpg", await jpegPhoto(900, 1200, 31));
     expect((await view(id)).slots.map((slot) => slot.proposed)).toEqual([null, null, null]);
     await look(id);

@@ -1,4 +1,6 @@
 /** Pictures of ink on paper with a known mask, made up stroke by stroke. */
+import sharp from "sharp";
+
 export interface InkPicture {
   data: Uint8Array;
   width: number;
@@ -130,4 +132,20 @@ export function score(truth: Float32Array, taken: (i: number) => boolean): { kep
     }
   }
   return { kept: kept / ink, wrong: wrong / paper };
+}
+
+/** A JPEG of a signature in blue ink on cream paper, lit from one side. */
+export async function signaturePhoto(across = 900): Promise<Buffer> {
+  const { data, width, height } = drawInk({
+    width: across,
+    height: 500,
+    paper: CREAM,
+    ink: BLUE_INK,
+    pen: 7,
+    noise: 3,
+    light: 0.5,
+  });
+  return sharp(data, { raw: { width, height, channels: 3 } })
+    .jpeg({ quality: 88 })
+    .toBuffer();
 }
