@@ -15,6 +15,7 @@ const { measure, ...corpora } = await load(`
   export { ELEVENTH } from "../../tests/core/brief/reader/corpus-eleventh";
   export { TWELFTH } from "../../tests/core/brief/reader/corpus-twelfth";
   export { THIRTEENTH } from "../../tests/core/brief/reader/corpus-thirteenth";
+  export { FOURTEENTH } from "../../tests/core/brief/reader/corpus-fourteenth";
   export { SIXTH } from "../../tests/core/brief/reader/corpus-sixth";
 `);
 const all = Object.values(corpora).flat();

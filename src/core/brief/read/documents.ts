@@ -140,6 +140,14 @@ function headingOf(
     const item = itemName(body);
     if (item) return item;
   }
+  // "Document type: Signature".
+  if (
+    SAYS_DOCUMENT.test(words(label)) &&
+    body.length <= 6 &&
+    isName(words(body)) &&
+    !FORMAT.test(words(body))
+  )
+    return named(body, true, true);
   // "Item 1: Colour photograph.", "Part 2: signature, 600 × 200": the name stands behind the number.
   if (NUMBERED.test(words(label))) {
     if (body.length <= 6 && isName(words(body)) && body.every(({ kind }) => kind === "word"))
@@ -188,6 +196,8 @@ function headingOf(
   return named(body, true, true);
 }
 
+const SAYS_DOCUMENT =
+  /^((type|name|kind) of (the )?document|documents?( (type|name|kind))?|items?|uploads?)$/;
 const NUMBERED =
   /^(items?|documents?|files?|uploads?|attachments?|annex|enclosure|no|step|slot|section|part|picture|image|photo) (\. )?(\d+|[a-z])$/;
 

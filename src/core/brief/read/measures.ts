@@ -24,6 +24,7 @@ const SCREEN =
 /** The size of what pictures are looked at on, not of the pictures. */
 const SHOWN_ON =
   /\b(shown|displayed|projected|viewed|seen|looked at|presented)( \w+){0,3}? (on|by|with|through|via)( \S+){0,6}? (screens?|displays?|monitors?|projectors?|panels?|televisions?|beamers?)\b/;
+const SHOWN_AT = /\b(shown|displayed|seen|viewed|appears?) at$/;
 const FITS =
   /\b(fits? (within|inside|into)|fitted (within|into)|either way up|both ways up|upright or (wide|across)|wide or upright|any orientation|either orientation|whichever way|turned either way|portrait or landscape|landscape or portrait)\b/;
 const INSIDE = /\b(fit|fits|fitting|inside|box)\b/;
@@ -32,7 +33,7 @@ const ON_PAPER =
 const NOT_STORED =
   /\b(disk|memory|ram|storage|quota|download|bandwidth|space|backup|speed|network|camera|phone|computer|browser|install)\b/;
 const TOGETHER =
-  /\b(in all|altogether|together|in total|total|combined(?! into)|overall|sum|taken together|(whole|entire|complete|full) (message|mail|e mail|e - mail|email)|(one|the|a) (zip|archive)( file| archive)?|per (message|mail|email|e - mail)|(message|mail|email|e - mail|mailbox|inbox)( size)? (limit|takes|accepts|size|holds|allows)|(message|mail|email|e - mail) with (all )?(its |the )?attachments|size of (a|the|any|each|every) (message|mail|e mail|email|e - mail)|(message|messages|mails|emails|e - mails) (of|over|above|larger|bigger|up|must|may))\b/;
+  /\b(in all|altogether|together|in total|total|combined(?! into)|overall|sum|taken together|(whole|entire|complete|full) (message|mail|e mail|e - mail|email)|(one|the|a) (zip|archive)( file| archive)?|per (message|mail|email|e - mail)|(message|mail|email|e - mail|mailbox|inbox)( size)? (limit|takes|accepts|size|holds|allows)|(message|mail|email|e - mail) with (all )?(its |the )?attachments|size of (a|the|any|each|every) (message|mail|e mail|email|e - mail)|(mail|message|email|e - mail) with (more|over|above)|(message|messages|mails|emails|e - mails) (of|over|above|larger|bigger|up|must|may))\b/;
 const APIECE =
   /\b(no attachments?|each|every|per (file|photo|picture|image|attachment|upload|item)|apiece|single|individual|individually|any one|one (file|photo|picture|attachment))\b/;
 const MAIL = /\b(message|messages|mail|mails|email|emails|mailbox|inbox|e - mail|e - mails)\b/;
@@ -172,6 +173,8 @@ function pixelPair({ quantity, around, statement, tokens, out }: Place): void {
     return out.add("box", size, tokens, around.wish);
   if (around.role === "exact" && SHOWN_ON.test(text))
     return out.add("view", { screen: size }, tokens, around.wish);
+  if (around.role === "exact" && SHOWN_AT.test(around.pre))
+    return out.doubt(tokens, "Is this how it is shown, or the size that it has to have?");
   if (screen && !/\b(pictures?|photos?|images?)\b(?! frame)/.test(text))
     return out.doubt(tokens, "Is this the size of the picture, or of a screen?");
   const range = (px: number): PixelRange => (around.role === "exact" ? { exact: px } : { [around.role]: px });

@@ -361,7 +361,7 @@ function namesNext(tokens: readonly Token[], at: number, body: readonly Token[])
   )
     return true;
   const colon = body.findLastIndex((token) => token.text === ":");
-  if (isShaped(body, colon + 1) && isShaped(tokens, at + 1)) return true;
+  if (isShaped(body, colon + 1) && (next?.text === "both" || isShaped(tokens, at + 1))) return true;
   if (!isName(body[0]?.text ?? "")) return false;
   if (next?.text === "both") return true;
   return (

@@ -13,7 +13,7 @@ export const MANNER = /^(small|large|landscape|square|plain|white|clear|sharp|re
 export const FORMAT = /\b(jpe?gs?|pngs?|tiffs?|tif|gifs?|webp|pdfs?|bmp|avif|heic)\b/;
 /** What sentences begin with that tell somebody what to do, or how much: such an item names no document. */
 export const NO_NAME =
-  /^(as|in|with|at|of|on|to|by|from|between|under|over|below|above|up|no|not|only|exactly|about|less|more|least|most|must|should|shall|may|can|cannot|do|don't|is|are|be|has|have|it|its|they|this|that|these|those|you|we|if|when|where|upload|send|submit|save|keep|make|use|crop|cut|resize|scale|reduce|convert|export|choose|select|click|press|take|scan|check|ensure|avoid|name|rename|add|set|open|allow|accept|never|always|all|both|each|every|either|any|one|two|three|minimum|maximum|min|max|smaller|larger|better|ideally|preferably|preferred|recommended|optional|then|and|or|but|also|first|next|finally|none)$/;
+  /^(as|in|with|at|of|on|to|by|from|between|under|over|below|above|up|no|not|only|exactly|about|less|more|least|most|must|should|shall|may|can|cannot|do|don't|is|are|be|has|have|it|its|they|this|that|these|those|you|we|if|when|where|upload|send|submit|save|keep|make|use|crop|cut|resize|scale|reduce|convert|export|choose|select|click|press|take|scan|check|ensure|avoid|name|rename|add|set|open|allow|accept|never|always|all|both|each|every|either|any|one|two|three|minimum|maximum|min|max|smaller|larger|better|ideally|preferably|preferred|recommended|optional|then|and|or|but|also|first|next|finally|none|sign|write|put|wear|hold|attach|enclose|include|fill|bring)$/;
 
 /** What sounds like a rule in names of documents: "proof of address", "colour photograph", "print file (winners only)". */
 const NO_RULE =

@@ -43,7 +43,7 @@ const COMPARED =
   /\b(over|above|than|exceed|exceeds|exceeding|surpass|pass|beyond|in excess of|under|below|beneath|short of)\b|[<>]/;
 const EXACT = /\b(exactly|precisely|exact|equal to)\b/g;
 const REJECTS =
-  /\b(reject|rejects|rejected|refuse|refuses|refused|return|returned|bounce|bounces|bounced|turned away|discard|discarded|delete|deleted|fail|fails|decline|declined|sent back|disqualified|unacceptable|not (be )?(accepted|allowed|permitted|considered|processed|used|uploaded)|cannot be (accepted|processed|used|uploaded|considered)|can't be (accepted|processed|used|uploaded))\b/;
+  /\b(reject|rejects|rejected|refuse|refuses|refused|return|returned|bounce|bounces|bounced|turned away|discard|discarded|delete|deleted|fail|fails|decline|declined|sent back|not (get|come) through|not arrive|not reach us|disqualified|unacceptable|not (be )?(accepted|allowed|permitted|considered|processed|used|uploaded)|cannot be (accepted|processed|used|uploaded|considered)|can't be (accepted|processed|used|uploaded))\b/;
 const NOT_REJECTED = /\b(not|never|won't) (be )?(rejected|refused|returned|deleted|bounced|turned away)\b/;
 const AFTER_CEILING =
   /^(\( )?((or|and) (less|below|smaller|under|fewer|lower|lighter)|max|maximum|at (the )?most|tops|limit|and under|upper limit|ceiling|is the (limit|maximum|ceiling|most|upper limit))\b/;
@@ -298,7 +298,8 @@ function roleOf({
     if (AFTER_FLOOR.test(post)) return HAS_NEGATION.test(pre) ? unclear : as("min", true);
     return HAS_NEGATION.test(lastWords(pre)) ? unclear : as("exact");
   }
-  const ahead = pre.slice(0, at);
+  // "No artefacts and a file size below 5 MB": the "no" is over before the size.
+  const ahead = pre.slice(0, at).replace(/\bno (?:\w+ ){1,3}and (?=(?:an?|the|its|their) )/g, "");
   const refusing =
     /\b(reject|rejects|refuse|refuses|return|bounce|bounces|discard|discards|delete|deletes|decline|declines|turn away|turns away|send back|sends back|fail|fails)\b/.test(
       ahead,

@@ -6,6 +6,7 @@ import { EIGHTH } from "./corpus-eighth";
 import { ELEVENTH } from "./corpus-eleventh";
 import { FIFTH } from "./corpus-fifth";
 import { FIRST } from "./corpus-first";
+import { FOURTEENTH } from "./corpus-fourteenth";
 import { FOURTH } from "./corpus-fourth";
 import { NINTH } from "./corpus-ninth";
 import { SECOND } from "./corpus-second";
@@ -31,6 +32,7 @@ const CORPUS = [
   ...ELEVENTH,
   ...TWELFTH,
   ...THIRTEENTH,
+  ...FOURTEENTH,
 ];
 
 describe("the reader on the corpus", () => {
