@@ -74,7 +74,8 @@ test("start, kill -9 of everything, start again: the photo and the run are there
 
     const begun = Date.now();
     const second = await startZumbrel(dataDir, ["--empty"]);
-    expect(Date.now() - begun).toBeLessThan(10_000);
+    // 4 to 10 s seen, by how fast the machine is at that moment; a database that is not let go takes a minute.
+    expect(Date.now() - begun).toBeLessThan(25_000);
     await expect
       .poll(
         async () =>
