@@ -130,12 +130,13 @@ test("trials of other pixels lie beside the planned one at one apparent size, an
   for (const number of [2, 3])
     await expect.poll(() => differenceIn(number), { timeout: 30_000 }).toBeGreaterThan(0);
   const list = page.getByRole("region", { name: "List of trials" });
-  await expect(list.getByRole("row").filter({ hasText: "3000 × 2000 px" })).toHaveCount(1);
+  await expect(list.getByRole("row").filter({ hasText: "3000 × 2000 px" })).not.toHaveCount(0);
   await checkAccess(page);
 
   await sizes.selectOption({ index: 3 });
   const smaller = (await sizes.locator("option:checked").textContent())!.replace(/ px.*/, "");
   await expect(pane(4)).toHaveAttribute("data-state", "ready", { timeout: 60_000 });
+  // What was foretold from other pixels may be off; from what came out a better one is tried, under the ceiling.
   await page.getByRole("button", { name: /^Use 4 here/ }).click();
   await expect(sizes.locator("option:checked")).toContainText(`${smaller} px, as planned`, {
     timeout: 60_000,

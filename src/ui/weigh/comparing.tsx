@@ -10,7 +10,6 @@ import { BatchSettings } from "./batch-settings";
 import { BottomBar } from "./bottom-bar";
 import { Chart } from "./chart";
 import { JudgedAt } from "./judged-at";
-import { choiceAt } from "./lines";
 import { PaneGrid } from "./pane-grid";
 import {
   choiceOf,
@@ -28,6 +27,7 @@ import {
 } from "./panes";
 import { TrialList } from "./trial-list";
 import { TriedAt } from "./tried-at";
+import { useLikeBytes } from "./use-like-bytes";
 import { UseTrial } from "./use-trial";
 import { useWeigh } from "./use-weigh";
 import { useWeighKeys } from "./use-weigh-keys";
@@ -133,6 +133,12 @@ export function Comparing({ batch, row }: { batch: BatchView; row: RowView }) {
     setActive(panes.length);
   };
 
+  const replace = useCallback(
+    (old: Choice, next: Choice) => setPanes((all) => all.map((pane) => (samePane(pane, old) ? next : pane))),
+    [setPanes],
+  );
+  const likeBytes = useLikeBytes(view, panes, replace);
+
   const { mutate: choose } = useChange((choice: Choice) =>
     call("PUT", `batches/${batch.id}/choice`, { choice, rows: [row.id] }),
   );
@@ -200,7 +206,8 @@ export function Comparing({ batch, row }: { batch: BatchView; row: RowView }) {
     const shown = trial ?? view.trials.find(({ key }) => key === view.chosen) ?? null;
     const format = LOSSY.find((one) => one === shown?.setting.format) ?? "jpeg";
     const bytes = shown?.bytes ?? view.range.max;
-    if (bytes !== null && shown?.size.side !== next.side) beside(choiceAt(view, format, bytes, next));
+    const like = bytes !== null && shown?.size.side !== next.side ? likeBytes(format, bytes, next) : null;
+    if (like) beside(like);
   };
 
   const numbers = useMemo(() => {
