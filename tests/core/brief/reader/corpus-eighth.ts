@@ -1,12 +1,5 @@
 /** Written without running the reader, after the corrections that the seventh set led to. All invented. */
-import { one, px, type Wording } from "./corpus";
-
-const kb = (min: number, max: number) => ({ min: `${min}KB`, max: `${max}KB` });
-const paper = (width: string, height: string) => ({ width, height });
-const jpeg = { format: ["jpeg"] };
-const png = { format: ["png"] };
-const pdf = { format: ["pdf"] };
-const max = (size: string) => ({ fileSize: { max: size } });
+import { jpeg, kb, max, one, paper, pdf, png, px, type Wording } from "./corpus";
 
 export const EIGHTH: Wording[] = [
   {

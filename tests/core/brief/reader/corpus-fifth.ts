@@ -1,8 +1,5 @@
 /** Breadth and structure: lists, tables, long unrelated text, words for numbers. All invented; measured once before the reader was touched. */
-import { one, px, type Wording } from "./corpus";
-
-const kb = (min: number, max: number) => ({ min: `${min}KB`, max: `${max}KB` });
-const paper = (width: string, height: string) => ({ width, height });
+import { kb, one, paper, px, type Wording } from "./corpus";
 
 export const FIFTH: Wording[] = [
   {

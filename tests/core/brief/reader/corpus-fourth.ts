@@ -1,7 +1,6 @@
 /** Several documents in one text, told apart by lists, letters, dashes and tables. All invented. */
-import { px, type Wording } from "./corpus";
+import { kb, px, type Wording } from "./corpus";
 
-const kb = (min: number, max: number) => ({ min: `${min}KB`, max: `${max}KB` });
 const mm = (width: number, height: number) => ({ width: `${width}mm`, height: `${height}mm` });
 
 export const FOURTH: Wording[] = [

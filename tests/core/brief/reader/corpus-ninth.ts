@@ -1,13 +1,6 @@
 /** Written without running the reader, after the corrections that the eighth set led to. All invented. */
-import { one, px, type Wording } from "./corpus";
+import { jpeg, kb, max, one, paper, pdf, png, px, type Wording, webp } from "./corpus";
 
-const kb = (min: number, max: number) => ({ min: `${min}KB`, max: `${max}KB` });
-const paper = (width: string, height: string) => ({ width, height });
-const jpeg = { format: ["jpeg"] };
-const png = { format: ["png"] };
-const pdf = { format: ["pdf"] };
-const webp = { format: ["webp"] };
-const max = (size: string) => ({ fileSize: { max: size } });
 const min = (px: number) => ({ min: px });
 
 export const NINTH: Wording[] = [
@@ -99,7 +92,7 @@ export const NINTH: Wording[] = [
     ],
   },
   {
-    text: "Image size 800*800 pixels minimum, white background, jpg/png, less than 3MB. No text, no logo, no border.",
+    text: "Picture size 800*800 pixels minimum, white background, jpg/png, less than 3MB. No text, no logo, no border.",
     briefs: one({
       width: min(800),
       height: min(800),

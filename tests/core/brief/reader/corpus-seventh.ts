@@ -1,11 +1,5 @@
 /** Written before the reader was touched once more: trades of all kinds, most with several documents. All invented. */
-import { one, px, type Wording } from "./corpus";
-
-const kb = (min: number, max: number) => ({ min: `${min}KB`, max: `${max}KB` });
-const paper = (width: string, height: string) => ({ width, height });
-const jpeg = { format: ["jpeg"] };
-const pdf = { format: ["pdf"] };
-const max = (size: string) => ({ fileSize: { max: size } });
+import { jpeg, kb, max, one, paper, pdf, px, type Wording } from "./corpus";
 
 export const SEVENTH: Wording[] = [
   {

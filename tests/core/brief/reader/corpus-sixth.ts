@@ -1,8 +1,5 @@
 /** Written without running the reader, to see what new wordings give; most name several documents. All invented. */
-import { one, px, type Wording } from "./corpus";
-
-const kb = (min: number, max: number) => ({ min: `${min}KB`, max: `${max}KB` });
-const paper = (width: string, height: string) => ({ width, height });
+import { kb, one, paper, px, type Wording } from "./corpus";
 
 export const SIXTH: Wording[] = [
   {

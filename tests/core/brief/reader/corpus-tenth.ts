@@ -1,15 +1,5 @@
 /** Written without running the reader, after the corrections that the ninth set led to. All invented. */
-import { one, px, type Wording } from "./corpus";
-
-const kb = (min: number, max: number) => ({ min: `${min}KB`, max: `${max}KB` });
-const paper = (width: string, height: string) => ({ width, height });
-const jpeg = { format: ["jpeg"] };
-const png = { format: ["png"] };
-const pdf = { format: ["pdf"] };
-const webp = { format: ["webp"] };
-const tiff = { format: ["tiff"] };
-const max = (size: string) => ({ fileSize: { max: size } });
-const at = (ppi: number) => ({ resolution: { exact: `${ppi}ppi` } });
+import { at, jpeg, kb, max, one, paper, pdf, png, px, tiff, type Wording, webp } from "./corpus";
 
 export const TENTH: Wording[] = [
   {
@@ -169,7 +159,7 @@ export const TENTH: Wording[] = [
     ],
   },
   {
-    text: "Recommended image size: 1200 px × 675 px. File size limit: 5 MB. Formats: JPG, PNG, WEBP, GIF (not animated).",
+    text: "Recommended picture size: 1200 px × 675 px. File size limit: 5 MB. Formats: JPG, PNG, WEBP, GIF (not animated).",
     briefs: [
       {
         clauses: { ...px(1200, 675), ...max("5MB"), format: ["jpeg", "png", "webp", "gif"] },

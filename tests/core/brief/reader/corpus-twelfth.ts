@@ -1,15 +1,5 @@
 /** Written without running the reader, after the corrections that the eleventh set led to. All invented. */
-import { one, px, type Wording } from "./corpus";
-
-const kb = (min: number, max: number) => ({ min: `${min}KB`, max: `${max}KB` });
-const paper = (width: string, height: string) => ({ width, height });
-const jpeg = { format: ["jpeg"] };
-const png = { format: ["png"] };
-const pdf = { format: ["pdf"] };
-const webp = { format: ["webp"] };
-const tiff = { format: ["tiff"] };
-const max = (size: string) => ({ fileSize: { max: size } });
-const at = (ppi: number) => ({ resolution: { exact: `${ppi}ppi` } });
+import { at, jpeg, kb, max, one, paper, pdf, png, px, tiff, type Wording, webp } from "./corpus";
 
 export const TWELFTH: Wording[] = [
   {

@@ -14,6 +14,15 @@ export interface Stated {
   wishes?: string[];
 }
 
+export const kb = (min: number, max: number) => ({ min: `${min}KB`, max: `${max}KB` });
+export const paper = (width: string, height: string) => ({ width, height });
+export const jpeg = { format: ["jpeg"] };
+export const png = { format: ["png"] };
+export const pdf = { format: ["pdf"] };
+export const webp = { format: ["webp"] };
+export const tiff = { format: ["tiff"] };
+export const max = (size: string) => ({ fileSize: { max: size } });
+export const at = (ppi: number) => ({ resolution: { exact: `${ppi}ppi` } });
 export const px = (width: number, height: number) => ({ width: { exact: width }, height: { exact: height } });
 export const one = (clauses: Record<string, unknown>, wishes?: string[]): Stated[] => [{ clauses, wishes }];
 
