@@ -20,6 +20,6 @@ export const checkWords = (checks: readonly Check[]) =>
   checks
     .map(
       (c) =>
-        `    ${c.ok === false ? "✗" : c.gaveWay ? "~" : "✓"} ${c.clause}: asked ${c.asked}, found ${c.found}`,
+        `    ${c.ok === false ? "✗" : c.gaveWay ? "~" : c.ok ? "✓" : "?"} ${c.clause}: asked ${c.asked}, found ${c.found}`,
     )
     .join("\n");

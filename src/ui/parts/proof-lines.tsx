@@ -21,9 +21,9 @@ export function ProofLines({ checks, bytes, dropped, unchanged }: Props) {
         {checks.map((check) => (
           <li key={check.clause} className="grid grid-cols-[16px_68px_1fr] items-start gap-1.5">
             <span className="pt-0.5">
-              <StateMark small state={check.ok === false ? "cannot" : check.gaveWay ? "needs" : "meets"} />
+              <StateMark small state={check.ok === false ? "cannot" : check.ok ? "meets" : "needs"} />
               <span className="sr-only">
-                {check.ok === false ? "not met" : check.gaveWay ? "gave way" : "met"}
+                {check.ok === false ? "not met" : check.ok ? "met" : check.gaveWay ? "gave way" : "not known"}
               </span>
             </span>
             <span className="text-small">{clauseNames[check.clause]}</span>
