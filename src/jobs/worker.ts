@@ -6,7 +6,7 @@ import { EventEmitter } from "node:events";
 import { hostname } from "node:os";
 import { setTimeout } from "node:timers/promises";
 import { Logger, run, type TaskList } from "graphile-worker";
-import { z } from "zod";
+import * as z from "zod";
 import { choiceSchema } from "@/core/coding";
 import { makeLog, openStore, readEnvironment } from "@/store";
 import { addLostJobs, beat, buryInstance, DeathWatch, healClock, signOff, tidy } from "@/store/queries";

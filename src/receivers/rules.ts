@@ -1,7 +1,7 @@
 /**
  * The rules of the simulated receivers: what each asks, and how it behaves. All invented; all can be changed.
  */
-import { z } from "zod";
+import * as z from "zod";
 
 const side = z.int().min(1).max(60_000);
 const bytes = z

@@ -1,5 +1,5 @@
 /** What the processes are told by the one that started them, checked before use. */
-import { z } from "zod";
+import * as z from "zod";
 
 const schema = z.object({
   ZUMBREL_DATA: z.string().min(1),

@@ -1,6 +1,6 @@
 /** What all route handlers share: JSON in and out, errors as one sentence with the right status. */
 
-import { z } from "zod";
+import * as z from "zod";
 import { BriefError } from "@/core/brief";
 import { troubleOf } from "@/core/photo";
 import { sentence } from "@/imaging/source";

@@ -1,7 +1,7 @@
 /** Brings photos into a batch: a file, or every picture of a ZIP. */
 import { unlink } from "node:fs/promises";
 import type { Readable } from "node:stream";
-import { z } from "zod";
+import * as z from "zod";
 import { safeFolder } from "@/core/plan/names";
 import { unzip } from "@/delivery";
 import { factsAside } from "@/imaging";

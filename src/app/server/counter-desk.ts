@@ -5,7 +5,7 @@
 import { createHash } from "node:crypto";
 import type { IncomingMessage } from "node:http";
 import { setTimeout } from "node:timers/promises";
-import { z } from "zod";
+import * as z from "zod";
 import type { Answer, Received } from "@/receivers";
 import {
   type Delivered,

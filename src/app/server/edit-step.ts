@@ -1,5 +1,5 @@
 /** Undo and redo: the edit that is meant is named, and the answer says what would be next. */
-import { z } from "zod";
+import * as z from "zod";
 import { editState, stepEdit } from "@/store/queries";
 import type { Stepped } from "@/ui/api";
 import { readBody, route } from "./answer";

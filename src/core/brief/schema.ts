@@ -3,7 +3,7 @@
  * spelling of the file ("24KB", "40mm"), so that a brief is shown as it was
  * written; `resolveBrief` turns them into numbers.
  */
-import { z } from "zod";
+import * as z from "zod";
 import { MAX_SIDE, parseByteText, parseLength, parseMeasure, parseResolution, UnitError } from "../units";
 
 /** Turns a parser that throws {@link UnitError} into a Zod refinement with its message. */

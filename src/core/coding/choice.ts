@@ -1,5 +1,5 @@
 /** A setting that a person chooses instead of the search: for one photo, or for every photo of a batch. */
-import { z } from "zod";
+import * as z from "zod";
 import type { OutputFormat } from "../brief";
 import { trimNumber } from "../units";
 import { avifEffort, webpEffort } from "./effort";

@@ -2,7 +2,7 @@
  * What a person decides about one photo under one brief: which part is used, which way up, and how it is
  * taken.
  */
-import { z } from "zod";
+import * as z from "zod";
 import { GeometryError } from "./error";
 import { DEFAULT_INK, type InkSettings } from "./ink-settings";
 import type { QuarterTurn, Size } from "./orientation";

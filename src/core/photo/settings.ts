@@ -2,7 +2,7 @@
  * How a photo is taken from a file that holds more than one picture of it: a choice of the person, beside
  * the frame.
  */
-import { z } from "zod";
+import * as z from "zod";
 import { canonical } from "../units";
 
 export const rawSchema = z.strictObject({

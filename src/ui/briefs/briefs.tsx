@@ -4,7 +4,7 @@
 import { useCallback, useDeferredValue, useEffect, useMemo, useState } from "react";
 import { useDropzone } from "react-dropzone";
 import { toast } from "sonner";
-import { z } from "zod";
+import * as z from "zod";
 import { type Brief, MAX_BRIEF_TEXT, parseBrief, parseBriefText } from "@/core/brief";
 import { type Reading, readWording } from "@/core/brief/read";
 import type { ShelfBrief } from "../api";

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { announce } from "@/store";
 import { createBatch } from "@/store/queries";
 import { getStore, getWorkspace, readBody, route } from "../../server";

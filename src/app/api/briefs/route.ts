@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { parseBrief } from "@/core/brief";
 import { createBrief, listBriefs } from "@/store/queries";
 import type { ShelfBrief } from "@/ui/api";

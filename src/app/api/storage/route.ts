@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { freeBytes, plannedPictures } from "@/jobs";
 import { announce } from "@/store";
 import { checkStore, freeSpace, removeStrays, usage } from "@/store/queries";

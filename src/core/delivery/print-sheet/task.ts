@@ -1,5 +1,5 @@
 /** What is asked of a print sheet, as it comes over the line. */
-import { z } from "zod";
+import * as z from "zod";
 
 export const sheetTask = z.strictObject({
   /** Millimetres; either way up. */

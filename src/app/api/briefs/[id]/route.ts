@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { checkId, getStore, getWorkspace, RequestError, readBody, route } from "@/app/server";
 import { parseBrief } from "@/core/brief";
 import { putOnShelf, setShelved, shelve } from "@/store/queries";

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { getStore, RequestError, readBody, receiverView, requireReceiver, route } from "@/app/server";
 import { rulesSchema } from "@/receivers";
 import { announce } from "@/store";

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { changeBatch, RequestError, readBody, revised, route, slotsWith } from "@/app/server";
 import { parseBrief } from "@/core/brief";
 import type { EditChange, Executor } from "@/store";

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { changeBatch, RequestError, readBody, route } from "@/app/server";
 import { choiceName, choiceSchema, forAll } from "@/core/coding";
 import { frameKey, listRows, makeEdit } from "@/store/queries";

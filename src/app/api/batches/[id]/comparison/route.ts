@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { changeBatch, getStore, readBody, requireBatch, route } from "@/app/server";
 import { choiceSchema } from "@/core/coding";
 import { compare, MOST_CHOICES, totals } from "@/store/queries";

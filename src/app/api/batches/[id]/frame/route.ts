@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { changeBatch, RequestError, readBody, route } from "@/app/server";
 import { type Frame, frameSchema, tidyFrame } from "@/core/photo";
 import { frameKey, listRows, makeEdit } from "@/store/queries";

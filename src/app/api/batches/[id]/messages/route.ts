@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { changeBatch, readBody, route } from "@/app/server";
 import { makeEdit } from "@/store/queries";
 

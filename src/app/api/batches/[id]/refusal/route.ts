@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { changeBatch, readBody, revised, route } from "@/app/server";
 import { parseBrief } from "@/core/brief";
 import { getBatch, latestRun, makeEdit, startRun } from "@/store/queries";

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { getStore, readBody, requireBatch, route } from "@/app/server";
 import { addJobs, PRIORITY } from "@/store";
 import { listRows } from "@/store/queries";

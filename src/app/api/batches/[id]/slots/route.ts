@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { beginSlots, fillSlots, MOST_SLOTS, readBody, route } from "@/app/server";
 
 const begin = z.strictObject({ briefs: z.array(z.unknown()).min(1).max(MOST_SLOTS) });

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { beginHandover, readBody, route } from "@/app/server";
 
 const body = z.strictObject({ runId: z.uuid(), slots: z.record(z.string().max(40), z.uuid()).optional() });

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { beginPackage, fillSlot, readBody, route } from "@/app/server";
 
 /** Begins the documents of a form anew. */

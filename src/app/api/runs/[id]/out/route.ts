@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { getStore, getWorkspace, RequestError, readBody, requireRun, route } from "@/app/server";
 import { safeFolder } from "@/core/plan/names";
 import { putInto } from "@/imaging/written";

@@ -1,5 +1,5 @@
 import { Readable } from "node:stream";
-import { z } from "zod";
+import * as z from "zod";
 import { attachment, getStore, getWorkspace, printable, requireRun, route } from "@/app/server";
 import { safeName } from "@/core/plan/names";
 import { pagesOf, zipOf } from "@/delivery";

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { attachment, printable, RequestError, requireRun, route } from "@/app/server";
 import { layOut, sheetTask } from "@/core/delivery/print-sheet";
 import { safeName } from "@/core/plan/names";

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { getStore, RequestError, readBody, requireRun, route } from "@/app/server";
 import { announce } from "@/store";
 import { cancelRun, pauseRun, resumeRun, retryRun } from "@/store/queries";

@@ -1,5 +1,5 @@
 import { and, eq } from "drizzle-orm";
-import { z } from "zod";
+import * as z from "zod";
 import { getStore, RequestError, readBody, requireRun, route } from "@/app/server";
 import { announce, runItems } from "@/store";
 import { itemBrief } from "@/store/queries";

@@ -1,5 +1,5 @@
 import { Readable } from "node:stream";
-import { z } from "zod";
+import * as z from "zod";
 import { attachment, getStore, getWorkspace, RequestError, requireRun, route } from "@/app/server";
 import { type ManifestRow, manifestCsv, manifestJson } from "@/core/delivery/manifest";
 import { freeName, safeName, splitName } from "@/core/plan/names";

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { forScreen, getStore, RequestError, requireArrival, route } from "@/app/server";
 import { closeUp, fileHead } from "@/imaging/shown";
 import { effectivePpi } from "@/receivers";
