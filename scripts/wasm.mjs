@@ -9,6 +9,7 @@ const root = resolve(fileURLToPath(import.meta.url), "../..");
 /** What is compiled, and the file that holds its bytes. */
 export const MODULES = {
   rows: "src/core/pixels/resample/rows-wasm.ts",
+  spectrum: "src/core/pixels/develop/spectrum-wasm.ts",
   kernels: "src/core/difference/kernels-wasm.ts",
   jpeg: "src/core/coding/jpeg/jpeg-wasm.ts",
 };

@@ -3,6 +3,7 @@
  * judged only where somebody asks what is seen of it.
  */
 
+import { setImmediate } from "node:timers/promises";
 import type { OutputFormat } from "@/core/brief";
 import { type Picture as Searched, type Setting, settingKey } from "@/core/coding";
 import type { Geometry } from "@/core/geometry";
@@ -88,7 +89,11 @@ export class Candidates {
   /** The picture as the search sees it; differences are judged as it is looked at. */
   async searched(geometry: Geometry, format: OutputFormat): Promise<Searched> {
     const picture = this.at(geometry, format);
-    const [{ overhead }, { flat }] = await Promise.all([this.overhead(picture), this.look(picture)]);
+    // Decoding begins first: measuring what headers take is work of this thread.
+    const [{ flat }, { overhead }] = await Promise.all([
+      this.look(picture),
+      setImmediate().then(() => this.overhead(picture)),
+    ]);
     return {
       pixels: geometry.width * geometry.height,
       flat,

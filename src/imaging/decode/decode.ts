@@ -17,9 +17,7 @@ import type { Source } from "../source";
 export interface DecodedPart {
   /** The part that is needed, in upright pixels of the photo. */
   region: Rect;
-  /**
-   * Output pixels per photo pixel: a JPEG may be shrunk while it is loaded, to no less than twice the output.
-   */
+  /** Output pixels per photo pixel. */
   scale: number;
 }
 
@@ -34,7 +32,7 @@ export interface Taken {
 
 export interface Decoded {
   samples: Samples;
-  /** Stored pixels that the samples show; all of the photo when it was shrunk. */
+  /** Stored pixels that the samples show. */
   shown: Rect;
   /** Samples per stored pixel, across and down. */
   density: [number, number];
@@ -103,12 +101,6 @@ export const needsLibrary = ({ profile, facts }: Source): boolean =>
   facts.colourSpace === "lab" ||
   (profile !== null && profile.rgb === null && profile.grey === null);
 
-/** The factor by which a JPEG is shrunk on loading. */
-export function shrinkFor({ jpeg }: Source, scale: number): 1 | 2 | 4 | 8 {
-  if (!jpeg) return 1;
-  return scale <= 1 / 16 ? 8 : scale <= 1 / 8 ? 4 : scale <= 1 / 4 ? 2 : 1;
-}
-
 export async function decodeSamples(
   source: Source,
   part: DecodedPart,
@@ -143,7 +135,7 @@ export async function decodeSamples(
   const deep = (facts.bits ?? 8) > 8 && facts.colourSpace !== "cmyk";
   const converts =
     needsLibrary(source) && !(taken.keeps && source.profile?.channels === 3 && facts.colourSpace !== "lab");
-  const shrink = shrinkFor(source, part.scale);
+  const shown = whole(toStored(part.region, stored, facts.orientation), stored);
   let image = sharp(source.bytes, {
     failOn,
     limitInputPixels: MAX_PIXELS,
@@ -151,18 +143,8 @@ export async function decodeSamples(
     ignoreIcc: !converts,
     page: source.page,
   });
-  let shown: Rect = { x: 0, y: 0, ...stored };
-  if (shrink > 1) {
-    image = image.resize(
-      Math.max(1, Math.floor(stored.width / shrink)),
-      Math.max(1, Math.floor(stored.height / shrink)),
-      { fit: "fill" },
-    );
-  } else {
-    shown = whole(toStored(part.region, stored, facts.orientation), stored);
-    if (shown.width < stored.width || shown.height < stored.height)
-      image = image.extract({ left: shown.x, top: shown.y, width: shown.width, height: shown.height });
-  }
+  if (shown.width < stored.width || shown.height < stored.height)
+    image = image.extract({ left: shown.x, top: shown.y, width: shown.width, height: shown.height });
   const grey = !converts && facts.colourSpace === "gray";
   const space = converts ? "srgb" : grey ? (deep ? "grey16" : "b-w") : deep ? "rgb16" : "srgb";
   const { data, info } = await image
@@ -287,6 +269,16 @@ function whole(rect: Rect, inside: Size): Rect {
 /** Standard deviation (8-bit codes) below which a tile shows nothing. */
 const BLANK = 4;
 
+/** Standard deviation. */
+function spreadOf(values: Float64Array): number {
+  let [sum, squares] = [0, 0];
+  for (const v of values) {
+    sum += v;
+    squares += v * v;
+  }
+  return Math.sqrt(Math.max(0, squares / values.length - (sum / values.length) ** 2));
+}
+
 /**
  * A screen covers a whole picture, so one tile is judged: the middle one, or another where that is blank.
  * Null where it shows none.
@@ -301,21 +293,15 @@ export function dotScreenIn({ data, width, height, channels }: Samples): number 
     for (let y = 0, i = 0; y < TILE; y += 1)
       for (let x = 0; x < TILE; x += 1, i += 1)
         tile[i] = data[((top + y) * width + left + x) * channels + middle];
-    const mean = tile.reduce((sum, v) => sum + v, 0) / tile.length;
-    const spread = Math.sqrt(tile.reduce((sum, v) => sum + (v - mean) ** 2, 0) / tile.length);
-    if (spread > BLANK * (data instanceof Uint16Array ? 257 : 1)) return dotScreenPeriod(tile);
+    if (spreadOf(tile) > BLANK * (data instanceof Uint16Array ? 257 : 1)) return dotScreenPeriod(tile);
   }
   return null;
 }
 
 /**
- * A decoder that shrinks a JPEG while loading does not notice that the last rows are missing
- * (measured: a file that lacks its last 3 % decodes without a warning), and one that is asked for a part may
- * stop before
- * the end. So a strip down the middle to the last row is read at full size too, beside the real decode: 0.2
- * s for 24 megapixels.
- * Where the real decode shrinks, the strip is also the only place to see a dot screen; its period in px is
- * the answer.
+ * A decoder that is asked for a part may stop before the end and not notice that the last rows are missing. So a strip
+ * down the middle to the last row is read too, beside the real decode: 0.2 s for 24 megapixels. It may be the only
+ * place to see a dot screen; its period in px is the answer.
  */
 export async function checkTail(
   source: Source,
@@ -324,9 +310,7 @@ export async function checkTail(
 ): Promise<number | null> {
   const { jpeg, png, bytes, facts } = source;
   if (png || source.bmp || source.foreign) return null;
-  const all = region.width >= facts.width && region.height >= facts.height;
-  if (all && shrinkFor(source, scale) === 1) return null;
-  if (!jpeg && all) return null;
+  if (region.width >= facts.width && region.height >= facts.height) return null;
   const stored =
     jpeg?.frame ?? (swapsSides(facts.orientation) ? { width: facts.height, height: facts.width } : facts);
   const width = Math.min(TILE, stored.width);

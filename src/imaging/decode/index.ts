@@ -4,6 +4,5 @@ export {
   type DecodedPart,
   decodeSamples,
   dotScreenIn,
-  shrinkFor,
   strictly,
 } from "./decode";

@@ -8,8 +8,8 @@ import type { ConversionReport } from "@/core/pixels/colour";
 import type { Planned } from "@/core/pixels/develop";
 import type { Facts } from "@/core/proof";
 
-/** Output rows that neighbouring bands share, so that sharpening sees across their edge. */
-const OVERLAP = 16;
+/** Output rows that neighbouring bands share where sharpening has to see across their edge. */
+export const OVERLAP = 16;
 /** Samples that a kernel reaches beyond the part, in output pixels: the widest kernel and a little. */
 const REACH = 4;
 
@@ -24,14 +24,14 @@ export interface Band {
   own: Rect;
 }
 
-export function bandsOf(geometry: Geometry, photo: Facts, count: number): Band[] {
+export function bandsOf(geometry: Geometry, photo: Facts, count: number, overlap: number): Band[] {
   const { crop, place } = geometry;
   const columns = swapsSides(turnOrientation(photo.orientation, geometry.turn ?? 0));
   const total = columns ? place.width : place.height;
   const ratio = (columns ? crop.width : crop.height) / total;
   return Array.from({ length: count }, (_, k) => {
     const [from, to] = [Math.round((k * total) / count), Math.round(((k + 1) * total) / count)];
-    const [a, b] = [Math.max(0, from - OVERLAP), Math.min(total, to + OVERLAP)];
+    const [a, b] = [Math.max(0, from - overlap), Math.min(total, to + overlap)];
     const cut: Rect = columns
       ? { ...crop, x: crop.x + a * ratio, width: (b - a) * ratio }
       : { ...crop, y: crop.y + a * ratio, height: (b - a) * ratio };

@@ -10,19 +10,11 @@ import { type Developed, type Development, develop, handsOn, type Samples } from
 import type { Expansion } from "@/core/pixels/light";
 import type { Sharpening } from "@/core/pixels/resample";
 import type { Facts } from "@/core/proof";
-import {
-  checkTail,
-  type Decoded,
-  type DecodedPart,
-  decodeSamples,
-  dotScreenIn,
-  shrinkFor,
-  strictly,
-} from "../decode";
+import { checkTail, type Decoded, type DecodedPart, decodeSamples, dotScreenIn, strictly } from "../decode";
 import { colourIn, type Destination } from "../headers";
 import type { Source } from "../source";
 import { developAside, THREADS, warmUp } from "../workers";
-import { bandsOf, joined, neededFor } from "./bands";
+import { bandsOf, joined, neededFor, OVERLAP } from "./bands";
 import type { Prepared } from "./prepared";
 import { surrounded } from "./surround";
 
@@ -78,11 +70,12 @@ export async function preparePicture(
   return surrounded(prepared, geometry, ground, plan.border ? colourIn(plan.border, space) : ground);
 }
 
+const overlapOf = ({ sharpen }: PicturePlan): number => (sharpen ? OVERLAP : 0);
+
 /** How many bands a picture is decoded in, so that no more than `band` bytes of samples are held. */
-function bandsFor(source: Source, plan: PicturePlan, { region, scale }: DecodedPart, band: number): number {
-  const shrunk = shrinkFor(source, scale) > 1;
+function bandsFor(source: Source, plan: PicturePlan, { region }: DecodedPart, band: number): number {
   const withGain = plan.to.light !== undefined && source.gainMap !== null;
-  if (withGain || plan.geometry.angle || shrunk) return 1;
+  if (withGain || plan.geometry.angle) return 1;
   const deep = (source.facts.bits ?? 8) > 8 ? 2 : 1;
   const bytes = region.width * region.height * (source.facts.alpha ? 4 : 3) * deep;
   return Math.min(64, Math.ceil(bytes / band));
@@ -99,7 +92,7 @@ interface DevelopTask {
 async function inBands(task: DevelopTask, count: number): Promise<Prepared> {
   const { source, plan, part } = task;
   if (count <= 1) return developed(task);
-  const bands = bandsOf(plan.geometry, source.facts, count);
+  const bands = bandsOf(plan.geometry, source.facts, count, overlapOf(plan));
   const pieces: Prepared[] = [];
   for (const { geometry, region } of bands)
     pieces.push(await developed({ ...task, plan: { ...plan, geometry }, part: { ...part, region } }));
@@ -131,9 +124,12 @@ const servesTogether = ({ geometry, expand }: PicturePlan, { data }: Samples): b
   geometry.place.width < geometry.crop.width &&
   geometry.place.height < geometry.crop.height;
 
-/** A band of the same samples for each thread. */
+/** Bands of a picture that threads share: while one is worked on, the next is handed over. */
+const TURNS = 2;
+
+/** Bands of the same samples for all threads. */
 async function together(source: Source, plan: PicturePlan, decoded: Decoded): Promise<Developed> {
-  const bands = bandsOf(plan.geometry, source.facts, THREADS);
+  const bands = bandsOf(plan.geometry, source.facts, THREADS * TURNS, overlapOf(plan));
   const pieces = await Promise.all(
     bands.map(({ geometry, region }) =>
       alone(source, { ...plan, geometry }, rowsOf(decoded, storedRect(region, source.facts))),

@@ -9,6 +9,7 @@ export {
   findInkAside,
   jpegAside,
   packAside,
+  shareThreads,
   THREADS,
   warmUp,
 } from "./pool";

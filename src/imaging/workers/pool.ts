@@ -19,12 +19,17 @@ const threads = path === null ? null : new Threads(path, THREADS);
  * Coding has a thread of its own: a picture is prepared once, its files take some hundredths of a second each, and what
  * somebody has clicked on does not wait for the judging of other trials.
  */
-const coding = path === null ? null : new Threads(path, 1);
+let coding = path === null ? null : new Threads(path, 1);
 
 /** Starts the threads while others still decode, so that they are there when they are needed. */
 export const warmUp = (): void => {
   threads?.warmUp();
   coding?.warmUp();
+};
+
+/** For processes in which nobody clicks: coding needs no thread of its own, whose start costs as much as a file. */
+export const shareThreads = (): void => {
+  coding = threads;
 };
 
 /** Throws an InkError where nothing looks like ink. */

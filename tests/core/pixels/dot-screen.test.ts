@@ -6,7 +6,10 @@ import { describe, expect, it } from "vitest";
 import { resolveBrief } from "@/core/brief";
 import { planGeometry } from "@/core/geometry";
 import { beatsWith, dotScreenPeriod, dotScreenWords, TILE, wholeScales } from "@/core/pixels/develop";
+import { spectrum } from "@/core/pixels/develop/spectrum";
+import { SPECTRUM_WASM } from "@/core/pixels/develop/spectrum-wasm";
 import { findDisagreements, overrule } from "@/core/plan/disagreements";
+import { compile } from "../../../scripts/wasm.mjs";
 import { fit } from "../../support/fit";
 import { pixels } from "../../support/photos";
 
@@ -34,6 +37,35 @@ function dots(width: number, height: number, period: number, degrees: number, no
   }
   return out;
 }
+
+describe("the spectrum", () => {
+  it("is compiled from the text that stands beside it", async () =>
+    expect(await compile("spectrum")).toBe(SPECTRUM_WASM));
+
+  it("is that of the discrete Fourier transform as it is defined", () => {
+    const values = Float64Array.from({ length: TILE * TILE }, (_, i) => Math.sin(i * i * 0.37) * 100);
+    const powers = spectrum(values);
+    for (const [u, v] of [
+      [0, 0],
+      [1, 0],
+      [0, 1],
+      [37, 90],
+      [-37, 90],
+      [127, 128],
+      [-100, 3],
+    ]) {
+      let [re, im] = [0, 0];
+      for (let y = 0, i = 0; y < TILE; y += 1)
+        for (let x = 0; x < TILE; x += 1, i += 1) {
+          const angle = (-2 * Math.PI * (u * x + v * y)) / TILE;
+          re += values[i] * Math.cos(angle);
+          im += values[i] * Math.sin(angle);
+        }
+      const power = re * re + im * im;
+      expect(powers[v * TILE + ((u + TILE) % TILE)] / power).toBeCloseTo(1, 6);
+    }
+  });
+});
 
 describe("dot screens", () => {
   it.each([

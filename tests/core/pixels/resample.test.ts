@@ -182,6 +182,32 @@ describe("resampling", () => {
     );
   });
 
+  it("is within an eighth of a code in integers what it is in floats: any size, wide colours, deep shadows", () => {
+    const sizes = fc.record({
+      w: fc.integer({ min: 1, max: 70 }),
+      h: fc.integer({ min: 1, max: 40 }),
+      ow: fc.integer({ min: 1, max: 40 }),
+      oh: fc.integer({ min: 1, max: 30 }),
+      kernel: fc.constantFrom<KernelName>(...KERNELS),
+      most: fc.constantFrom(12, 255),
+    });
+    fc.assert(
+      fc.property(sizes, ({ w, h, ow, oh, kernel, most }) => {
+        const photo = filled(w, h, 3, (x, y, c) =>
+          Math.round((Math.sin(x * 12.9 + y * 78.2 + c) * 0.5 + 0.5) * most),
+        );
+        const of = (bits: 8 | 16) =>
+          develop(photo, {
+            ...plan(w, h, { width: Math.min(w, ow), height: Math.min(h, oh) }, { kernel, bits }),
+            from: SPACES["display-p3"],
+          }).data;
+        const [bytes, exact] = [of(8), of(16)];
+        for (let i = 0; i < bytes.length; i += 1)
+          expect(Math.abs(bytes[i] - exact[i] / 257)).toBeLessThan(0.625);
+      }),
+    );
+  });
+
   it("averages light, not code values: a checkerboard of single pixels becomes sRGB 188", () => {
     // IEC 61966-2-1: half of the light is code 188; the mean of the codes would be 128.
     const board = filled(256, 256, 3, (x, y) => ((x + y) % 2 ? 255 : 0));

@@ -41,6 +41,7 @@ import {
   LANES,
   type RowReader,
   resample,
+  resampleBytes,
   type Sharpening,
   sampleTurned,
   sharpen,
@@ -98,8 +99,8 @@ export interface Developed extends Planned {
   conversion: ConversionReport | null;
 }
 
-/** Samples of the report on colours; more do not change its first two digits. */
-const REPORTED = 20_000;
+/** About so many pixels are in the report on colours; more do not change its first two digits. */
+const REPORTED = 5_000;
 /** Up to this many pixels a straightened picture is sampled twice as densely and then reduced. */
 const DENSE_PIXELS = 8_000_000;
 
@@ -165,9 +166,16 @@ class Developing {
       near(crop.x, Math.round(crop.x)) &&
       near(crop.y, Math.round(crop.y));
     const encoded = !still && grows && plan.angle === 0;
+    const rest = () => ({ kernel: still ? null : kernel, conversion: this.report() });
+    const data = encoded ? null : this.straightToBytes(crop, size, kernel);
+    if (data) {
+      const { orientation } = plan;
+      const upright = { ...uprightSize(size, orientation), channels: 3 };
+      return { data: orientPixels(data, size, 3, orientation), ...upright, ...rest() };
+    }
     const image =
       plan.angle === 0 ? this.straight(crop, size, kernel, encoded) : this.turned(crop, size, kernel);
-    if (!encoded) this.convert(image);
+    if (!encoded) this.convert(image.data);
     else if (plan.sharpen || this.expand) this.decode(image);
     if (this.expand) expandLights(image, this.luminance(), (plan.to as RgbSpace).white ?? 1, this.expand);
     if (plan.sharpen) sharpen(image, this.luminance(), plan.sharpen, plan.ppi);
@@ -182,7 +190,7 @@ class Developing {
       // Sources of more than 8 bits have steps in between that a coarser scale would turn into bands.
       dither: plan.bits === 8 && samples.data instanceof Uint16Array,
     });
-    return { ...done, kernel: still ? null : kernel, conversion: this.report() };
+    return { ...done, ...rest() };
   }
 
   handsOn(): boolean {
@@ -224,6 +232,26 @@ class Developing {
     return resample(encoded ? this.readEncoded() : this.linearRows(), samples.width, x, y, {
       clamp: ringless,
     });
+  }
+
+  /** The usual case in one go: RGB of 8 bits into RGB of 8 bits. Null where anything else is wanted. */
+  private straightToBytes(crop: Rect, size: Size, kernel: KernelName): Uint8Array | null {
+    const { samples, plan } = this;
+    const rows = this.linearRows();
+    if (typeof rows === "function" || plan.angle !== 0 || plan.sharpen || this.expand || plan.to === "gray")
+      return null;
+    const x = axis(samples.width, crop.x, crop.width, size.width, kernel);
+    const y = axis(samples.height, crop.y, crop.height, size.height, kernel);
+    const taken = Math.ceil(REPORTED / size.height);
+    return resampleBytes(
+      rows,
+      { width: samples.width, x, y },
+      {
+        matrix: this.matrix ?? IDENTITY,
+        tables: this.encoders(),
+        look: (row) => this.remember(row, taken),
+      },
+    );
   }
 
   /**
@@ -272,7 +300,8 @@ class Developing {
 
   private linearRows(): RowReader | ByteRows {
     const { data, channels } = this.samples;
-    return channels === 3 && data instanceof Uint8Array && !this.compress
+    // Where more than 8 bits are wanted of 8, no step of the way may be coarser than those.
+    return channels === 3 && data instanceof Uint8Array && !this.compress && this.plan.bits === 8
       ? { data, tables: this.tables }
       : this.readLinear;
   }
@@ -299,7 +328,7 @@ class Developing {
         const a = row[i + ALPHA];
         if (a > 0) for (let c = 0; c < this.colours; c += 1) row[i + c] /= a;
       }
-      this.convert({ data: row, width: row.length / LANES, height: 1 });
+      this.convert(row, Math.ceil(REPORTED / this.samples.height), false);
       for (let i = 0; i < row.length; i += LANES) {
         for (let c = 0; c < this.colours; c += 1)
           row[i + c] = encodeWith(encoders[c], row[i + c]) * row[i + ALPHA];
@@ -311,9 +340,8 @@ class Developing {
    * Linear light of the source's space to that of the destination. Grey destinations carry the luminance in
    * every channel.
    */
-  private convert(image: FloatImage): void {
-    const { data } = image;
-    this.remember(image);
+  private convert(data: Float32Array, reported = REPORTED, premultiplied = true): void {
+    this.remember(data, reported, premultiplied);
     if (this.colours !== 3) return;
     const m = this.matrix;
     if (this.plan.to === "gray") {
@@ -357,16 +385,12 @@ class Developing {
     return weights.map((weight) => weight / sum);
   }
 
-  private remember({ data, width, height }: FloatImage): void {
-    if (
-      this.colours !== 3 ||
-      (this.matrix === null && this.plan.to !== "gray") ||
-      this.reported.length >= REPORTED * 3
-    )
-      return;
-    const step = Math.max(1, Math.floor((width * height) / (height === 1 ? 64 : REPORTED))) * LANES;
-    for (let i = 0; i < data.length && this.reported.length < REPORTED * 3; i += step) {
-      const a = this.alpha && height > 1 ? data[i + ALPHA] : 1;
+  /** About so many of the pixels, for the report. */
+  private remember(data: Float32Array, most: number, premultiplied = true): void {
+    if (this.colours !== 3 || (this.matrix === null && this.plan.to !== "gray")) return;
+    const step = Math.max(1, Math.floor(data.length / LANES / most)) * LANES;
+    for (let i = 0; i < data.length; i += step) {
+      const a = this.alpha && premultiplied ? data[i + ALPHA] : 1;
       if (a > 0.5) this.reported.push(data[i] / a, data[i + 1] / a, data[i + 2] / a);
     }
   }
@@ -378,6 +402,7 @@ class Developing {
   }
 }
 
+const IDENTITY: Matrix = [1, 0, 0, 0, 1, 0, 0, 0, 1];
 /** The lane of a pixel's alpha. */
 const ALPHA = LANES - 1;
 const near = (a: number, b: number) => Math.abs(a - b) < 1e-6;

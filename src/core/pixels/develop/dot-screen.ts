@@ -1,53 +1,11 @@
 /**
  * Dot screens of printed art: a strong, regular pattern at one period in two directions. Scaled like a photo
  * it beats
- * with the new pixels (moiré). Found in the spectrum of a square tile (Cooley and Tukey, 1965, for the
- * transform).
+ * with the new pixels (moiré). Found in the spectrum of a square tile.
  */
 
 import { trimNumber } from "../../units";
-
-/** Side of a tile in px; a power of two. */
-export const TILE = 256;
-
-const HALF_TURN = Float64Array.from({ length: TILE }, (_, k) => (-2 * Math.PI * k) / TILE);
-const COS = HALF_TURN.map(Math.cos);
-const SIN = HALF_TURN.map(Math.sin);
-
-/** In place: the discrete Fourier transform of TILE complex values from `at` on, `step` apart. */
-function transform(re: Float64Array, im: Float64Array, at: number, step: number): void {
-  const n = TILE;
-  for (let i = 1, j = 0; i < n; i += 1) {
-    let bit = n >> 1;
-    for (; j & bit; bit >>= 1) j ^= bit;
-    j ^= bit;
-    if (i < j) {
-      const a = at + i * step;
-      const b = at + j * step;
-      const [r, m] = [re[a], im[a]];
-      re[a] = re[b];
-      im[a] = im[b];
-      re[b] = r;
-      im[b] = m;
-    }
-  }
-  for (let size = 2; size <= n; size *= 2) {
-    for (let start = 0; start < n; start += size) {
-      for (let k = 0; k < size / 2; k += 1) {
-        const wr = COS[k * (TILE / size)];
-        const wi = SIN[k * (TILE / size)];
-        const a = at + (start + k) * step;
-        const b = a + (size / 2) * step;
-        const tr = re[b] * wr - im[b] * wi;
-        const ti = re[b] * wi + im[b] * wr;
-        re[b] = re[a] - tr;
-        im[b] = im[a] - ti;
-        re[a] += tr;
-        im[a] += ti;
-      }
-    }
-  }
-}
+import { spectrum, TILE } from "./spectrum";
 
 interface Peak {
   u: number;
@@ -65,65 +23,102 @@ const STANDS_OUT = 400;
 /** Share of all fine contrast that the two strongest peaks hold. */
 const SHARE = 0.2;
 
+const HALF = TILE / 2;
+/** The strongest peaks, among which a screen's two are looked for. */
+const LOOKED_AT = 12;
+
+/** Power at a frequency; rows beyond the half mirror those within. */
+const powerAt = (powers: Float64Array, u: number, v: number): number =>
+  v < 0 || v > HALF
+    ? powers[Math.min(Math.abs(v), TILE - v) * TILE + ((TILE - u) & (TILE - 1))]
+    : powers[v * TILE + ((u + TILE) & (TILE - 1))];
+
+/** Calls back for each frequency that is no coarse structure and mirrors no other. */
+function eachFine(powers: Float64Array, each: (u: number, v: number, power: number) => void): void {
+  for (let v = 0; v < HALF; v += 1) {
+    for (let u = v === 0 ? 0 : 1 - HALF; u < HALF; u += 1) {
+      const square = u * u + v * v;
+      if (square < COARSE * COARSE || square > HALF * HALF) continue;
+      each(u, v, powers[v * TILE + ((u + TILE) & (TILE - 1))]);
+    }
+  }
+}
+
+/** All fine power, and its strongest peaks, the strongest first. */
+function strongest(powers: Float64Array): { fine: number; peaks: Peak[] } {
+  let fine = 0;
+  const peaks: Peak[] = [];
+  eachFine(powers, (u, v, power) => {
+    fine += power;
+    if (peaks.length === LOOKED_AT && power <= peaks[LOOKED_AT - 1].power) return;
+    for (const [x, y] of BESIDE) if (powerAt(powers, u + x, v + y) > power) return;
+    const after = peaks.findIndex((peak) => peak.power < power);
+    peaks.splice(after < 0 ? peaks.length : after, 0, { u, v, power });
+    peaks.length = Math.min(peaks.length, LOOKED_AT);
+  });
+  return { fine, peaks };
+}
+
+const BESIDE = [
+  [-1, 0],
+  [1, 0],
+  [0, -1],
+  [0, 1],
+];
+
+const distance = ({ u, v }: Pick<Peak, "u" | "v">): number => Math.sqrt(u * u + v * v);
+
+/** The power in the middle of all at a peak's distance. */
+function usual(powers: Float64Array, peak: Peak): number {
+  const at = Math.floor(distance(peak));
+  const ring: number[] = [];
+  eachFine(powers, (u, v, power) => {
+    if (Math.floor(distance({ u, v })) === at) ring.push(power);
+  });
+  return ring.sort((a, b) => a - b)[Math.floor(ring.length / 2)];
+}
+
+/** Power of a peak with what lies close to it. */
+function around(powers: Float64Array, { u, v }: Peak): number {
+  let sum = 0;
+  for (let dv = -2; dv <= 2; dv += 1)
+    for (let du = -2; du <= 2; du += 1) sum += powerAt(powers, u + du, v + dv);
+  return sum;
+}
+
 /**
  * The period of a dot screen in px; null where there is none. `grey` holds TILE × TILE values, row after row.
  * Stripes alone (ruled paper, fabric in one direction) do not count: they have one direction only.
  */
 export function dotScreenPeriod(grey: ArrayLike<number>): number | null {
-  const re = new Float64Array(TILE * TILE);
-  const im = new Float64Array(TILE * TILE);
+  const powers = spectrum(windowed(grey));
+  const { fine, peaks } = strongest(powers);
+  const [first, ...others] = peaks;
+  if (!first || fine === 0) return null;
+  const second = others.find((p) => acrossFrom(first, p) && p.power > first.power * 0.15);
+  if (!second) return null;
+  const stands = (p: Peak) => p.power > (usual(powers, p) + fine * 1e-9) * STANDS_OUT;
+  if (around(powers, first) + around(powers, second) < fine * SHARE) return null;
+  return stands(first) && stands(second) ? TILE / ((distance(first) + distance(second)) / 2) : null;
+}
+
+/** Without its mean, in a soft window, so that the edges of the tile are no pattern of their own (Hann). */
+function windowed(grey: ArrayLike<number>): Float64Array {
+  const values = new Float64Array(TILE * TILE);
   let mean = 0;
-  for (let i = 0; i < re.length; i += 1) mean += grey[i] / re.length;
-  // A soft window, so that the edges of the tile are no pattern of their own (Hann).
+  for (let i = 0; i < values.length; i += 1) mean += grey[i] / values.length;
   const hann = Float64Array.from(
     { length: TILE },
     (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * (i + 0.5)) / TILE),
   );
   for (let y = 0, i = 0; y < TILE; y += 1)
-    for (let x = 0; x < TILE; x += 1, i += 1) re[i] = (grey[i] - mean) * hann[x] * hann[y];
-  for (let y = 0; y < TILE; y += 1) transform(re, im, y * TILE, 1);
-  for (let x = 0; x < TILE; x += 1) transform(re, im, x, TILE);
-  const half = TILE / 2;
-  const rings: number[][] = Array.from({ length: half + 1 }, () => []);
-  const peaks: Peak[] = [];
-  let fine = 0;
-  const power = (u: number, v: number) => {
-    const i = ((v + TILE) % TILE) * TILE + ((u + TILE) % TILE);
-    return re[i] * re[i] + im[i] * im[i];
-  };
-  for (let v = 0; v < half; v += 1) {
-    for (let u = -half + 1; u < half; u += 1) {
-      const r = Math.hypot(u, v);
-      if (r < COARSE || r > half || (v === 0 && u < 0)) continue;
-      const p = power(u, v);
-      fine += p;
-      rings[Math.floor(r)].push(p);
-      if (p >= Math.max(power(u - 1, v), power(u + 1, v), power(u, v - 1), power(u, v + 1)))
-        peaks.push({ u, v, power: p });
-    }
-  }
-  peaks.sort((a, b) => b.power - a.power);
-  const [first] = peaks;
-  if (!first || fine === 0) return null;
-  const usual = (p: Peak) => {
-    const ring = rings[Math.floor(Math.hypot(p.u, p.v))].sort((a, b) => a - b);
-    return ring[Math.floor(ring.length / 2)] + fine * 1e-9;
-  };
-  const second = peaks.slice(1, 12).find((p) => acrossFrom(first, p) && p.power > first.power * 0.15);
-  if (!second) return null;
-  const around = (p: Peak) => {
-    let sum = 0;
-    for (let dv = -2; dv <= 2; dv += 1) for (let du = -2; du <= 2; du += 1) sum += power(p.u + du, p.v + dv);
-    return sum;
-  };
-  const strong = [first, second].every((p) => p.power > usual(p) * STANDS_OUT);
-  if (!strong || around(first) + around(second) < fine * SHARE) return null;
-  return TILE / ((Math.hypot(first.u, first.v) + Math.hypot(second.u, second.v)) / 2);
+    for (let x = 0; x < TILE; x += 1, i += 1) values[i] = (grey[i] - mean) * hann[x] * hann[y];
+  return values;
 }
 
 /** Of about the same period, and at 50 to 90 degrees to it. */
 function acrossFrom(a: Peak, b: Peak): boolean {
-  const [ra, rb] = [Math.hypot(a.u, a.v), Math.hypot(b.u, b.v)];
+  const [ra, rb] = [distance(a), distance(b)];
   const cos = Math.abs(a.u * b.u + a.v * b.v) / (ra * rb);
   return Math.abs(ra / rb - 1) < 0.15 && cos < 0.65;
 }

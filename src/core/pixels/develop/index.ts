@@ -1,4 +1,5 @@
 export { type Developed, type Development, develop, handsOn } from "./develop";
-export { beatsWith, dotScreenPeriod, dotScreenWords, TILE, wholeScales } from "./dot-screen";
+export { beatsWith, dotScreenPeriod, dotScreenWords, wholeScales } from "./dot-screen";
 export type { Planned } from "./finish";
 export type { Samples } from "./samples";
+export { TILE } from "./spectrum";

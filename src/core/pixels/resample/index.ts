@@ -1,5 +1,6 @@
+export { type ByteRows, resampleBytes } from "./from-bytes";
 export { DEFAULT_ENLARGING, DEFAULT_REDUCING, kernelNames } from "./kernels";
-export { type ByteRows, type FloatImage, LANES, type RowReader, resample } from "./resample";
+export { type FloatImage, LANES, type RowReader, resample } from "./resample";
 export { sampleTurned } from "./rotate";
 export { seenAt } from "./seen-at";
 export { type Sharpening, sharpen } from "./sharpen";

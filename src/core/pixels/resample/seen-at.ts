@@ -1,8 +1,9 @@
 /** A finished picture as it is seen at another size: reduced in linear light, enlarged smoothly as viewers do. */
 import type { KernelName, Size } from "../../photo";
 import { encodeWith, encodingTable, linearTable, type RgbSpace, SPACES } from "../colour";
+import type { ByteRows } from "./from-bytes";
 import { DEFAULT_REDUCING } from "./kernels";
-import { type ByteRows, type FloatImage, LANES, type RowReader, resample } from "./resample";
+import { type FloatImage, LANES, type RowReader, resample } from "./resample";
 import { axis } from "./weights";
 
 /** Code values, interleaved, upright: 1 grey, 2 grey and alpha, 3 RGB, 4 RGB and alpha. */

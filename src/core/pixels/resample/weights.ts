@@ -61,3 +61,30 @@ export function axis(size: number, start: number, length: number, out: number, n
   }
   return { starts, taps, weights, from, to, near, size, enlarges: ratio < 1 };
 }
+
+/** What a weight of 1 is in 16-bit integers: a kernel's largest may lie a little above it. */
+export const SHORT_ONE = 16_384;
+
+/**
+ * The weights of an axis in 16-bit integers, which add up to {@link SHORT_ONE}; taps filled up with zeros to a
+ * multiple of `step`.
+ */
+export function shortWeights(
+  { weights, taps, starts }: Axis,
+  step: number,
+): { taps: number; weights: Int16Array } {
+  const filled = Math.ceil(taps / step) * step;
+  const out = new Int16Array(starts.length * filled);
+  for (let o = 0; o < starts.length; o += 1) {
+    let [sum, largest] = [0, 0];
+    for (let t = 0; t < taps; t += 1) {
+      const weight = Math.round(weights[o * taps + t] * SHORT_ONE);
+      out[o * filled + t] = weight;
+      sum += weight;
+      if (weight > out[o * filled + largest]) largest = t;
+    }
+    // What rounding leaves over goes where it weighs least, so that even fields stay even.
+    out[o * filled + largest] += SHORT_ONE - sum;
+  }
+  return { taps: filled, weights: out };
+}

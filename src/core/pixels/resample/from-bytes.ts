@@ -1,0 +1,127 @@
+/**
+ * Resampling of 8-bit RGB in integers: linear light of 14 to 15 bits, which is about a tenth of a code in the
+ * deepest shadow of 8 bits, and room for what kernels ring above white.
+ */
+import { Bench } from "./rows";
+import { type Axis, SHORT_ONE, shortWeights } from "./weights";
+
+/** RGB of 8 bits, read through one table of 256 floats (0 to 1) a channel. */
+export interface ByteRows {
+  data: Uint8Array;
+  tables: readonly Float32Array[];
+}
+
+/** Between two axes, from rows of `width` pixels. */
+export interface Span {
+  width: number;
+  x: Axis;
+  y: Axis;
+}
+
+/** From linear light to code values of 8 bits. */
+export interface ByteCodes {
+  /** Three by three, row after row. */
+  matrix: readonly number[];
+  /** One a channel, as the colour module makes them: one entry behind the last step, and one to spare. */
+  tables: readonly Float32Array[];
+  /** Is shown each finished row in linear light, four floats a pixel, before the matrix. */
+  look: (row: Float32Array) => void;
+}
+
+/** Linear light 1. */
+const WHITE = 24_576;
+/** Samples that are handled at a time; rows have room for as many behind their last. */
+const AT_ONCE = 8;
+/** Floats of one pixel. */
+const LANES = 4;
+
+/** A picture of x.starts.length × y.starts.length pixels: interleaved RGB of 8 bits. */
+export function resampleBytes(
+  source: ByteRows,
+  span: Span,
+  { matrix: m, tables, look }: ByteCodes,
+): Uint8Array {
+  const count = span.x.starts.length;
+  const data = new Uint8Array(count * 3 * span.y.starts.length);
+  const [table] = tables;
+  const bench = benchFor(span, table.byteLength * 3 + count * 3);
+  const columns = bench.put(Float32Array.of(m[0], m[3], m[6], 0, m[1], m[4], m[7], 0, m[2], m[5], m[8], 0));
+  const one = tables.every((other) => other === table);
+  const [codes] = (one ? [table] : tables).map((each) => bench.put(each));
+  const apart = one ? 0 : (table.byteLength + 15) & ~15;
+  const row = bench.take(count * 3);
+  eachRow(bench, source, span, (at, o) => {
+    look(bench.floats(at, count * LANES));
+    bench.rows.encode8(at, row, count, columns, codes, apart, table.length - 2);
+    data.set(bench.bytes(row, count * 3), o * count * 3);
+  });
+  return data;
+}
+
+/** The same in linear light, four floats a pixel. */
+export function resampleToFloats(source: ByteRows, span: Span): Float32Array {
+  const stride = span.x.starts.length * LANES;
+  const data = new Float32Array(stride * span.y.starts.length);
+  const bench = benchFor(span, 0);
+  eachRow(bench, source, span, (at, o) => data.set(bench.floats(at, stride), o * stride));
+  return data;
+}
+
+const rowOf = (count: number): number => (count + AT_ONCE) * 2;
+
+const benchFor = ({ width, x, y }: Span, more: number): Bench =>
+  new Bench(
+    width * 3 +
+      rowOf(width) * 3 +
+      x.starts.length * (4 + 2 * (x.taps + AT_ONCE)) +
+      (rowOf(x.starts.length) * 3 + 64) * (y.taps + 2) +
+      (x.starts.length + AT_ONCE) * LANES * 4 +
+      more +
+      16_384,
+  );
+
+/** One output row after the other, each in linear light at an address. */
+function eachRow(
+  bench: Bench,
+  { data, tables }: ByteRows,
+  { width, x, y }: Span,
+  done: (at: number, row: number) => void,
+): void {
+  const { rows } = bench;
+  const count = x.starts.length;
+  const [across, down] = [shortWeights(x, AT_ONCE), shortWeights(y, 2)];
+  const [starts, weights] = [bench.put(x.starts), bench.put(across.weights)];
+  const codes = bench.put(linearCodes(tables));
+  const input = bench.take(width * 3);
+  const inputRow = bench.bytes(input, width * 3);
+  const [plane, outPlane] = [rowOf(width), rowOf(count)];
+  const planes = bench.take(plane * 3);
+  const held = Array.from({ length: down.taps }, () => bench.take(outPlane * 3));
+  const out = bench.take((count + AT_ONCE) * LANES * 4);
+  const [by, list] = [bench.take(down.taps * 2), bench.take(down.taps * 4)];
+  const byRow = new Int16Array(bench.memory.buffer, by, down.taps);
+  const listed = new Int32Array(bench.memory.buffer, list, down.taps);
+  let next = y.from;
+  for (let o = 0; o < y.starts.length; o += 1) {
+    const first = y.starts[o];
+    next = Math.max(next, first);
+    for (; next < first + y.taps; next += 1) {
+      inputRow.set(data.subarray(next * width * 3, (next + 1) * width * 3));
+      rows.linear8(input, planes, plane, codes, width);
+      rows.across8(planes, plane, held[next % down.taps], outPlane, starts, weights, across.taps, count);
+    }
+    // A row too many, where there is one, weighs nothing.
+    for (let t = 0; t < down.taps; t += 1) listed[t] = held[(first + t) % down.taps];
+    byRow.set(down.weights.subarray(o * down.taps, (o + 1) * down.taps));
+    rows.down8(list, outPlane, by, down.taps, out, count, 1 / (SHORT_ONE * WHITE));
+    done(out, o);
+  }
+}
+
+function linearCodes(tables: readonly Float32Array[]): Uint16Array {
+  const out = new Uint16Array(256 * 3);
+  tables.forEach((table, c) => {
+    for (let code = 0; code < 256; code += 1) out[c * 256 + code] = Math.round(table[code] * WHITE);
+  });
+  return out;
+}
