@@ -12,6 +12,11 @@ const TOO_NEAR = 0.06;
 export const lowest = (list: At[]) => list.sort((a, b) => a.quality - b.quality)[0] ?? null;
 export const highest = (list: At[]) => list.sort((a, b) => b.quality - a.quality)[0] ?? null;
 
+/** How much steeper or flatter than expected a curve may turn out. */
+const USUAL_TILT = [0.3, 3] as const;
+/** The same where what is expected was measured on a part of the picture. */
+export const SURE_TILT = [0.85, 1.2] as const;
+
 /**
  * The expected curve moved through the nearest point; tilted through the two nearest, on both sides where
  * there are such.
@@ -20,6 +25,7 @@ export function predictLog(
   expect: (quality: number) => number,
   points: readonly At[],
   quality: number,
+  [flattest, steepest]: readonly [number, number] = USUAL_TILT,
 ): number {
   const below = highest(points.filter((p) => p.quality <= quality));
   const above = lowest(points.filter((p) => p.quality > quality));
@@ -37,5 +43,5 @@ export function predictLog(
   const next = below ? highest(others) : lowest(others);
   const span = next ? expect(near.quality) - expect(next.quality) : 0;
   const tilt = next && Math.abs(span) > TOO_NEAR ? (near.log - next.log) / span : 1;
-  return near.log + Math.min(3, Math.max(0.3, tilt)) * (expect(quality) - expect(near.quality));
+  return near.log + Math.min(steepest, Math.max(flattest, tilt)) * (expect(quality) - expect(near.quality));
 }

@@ -1,4 +1,4 @@
-import { predictLog } from "./along";
+import { predictLog, SURE_TILT } from "./along";
 
 /**
  * Finds, along one arm of settings whose size grows with quality, the two neighbours around a wanted size. Works on the
@@ -24,6 +24,8 @@ export interface ArmTask {
   overhead: number;
   /** ln(bytes without overhead) that is expected at a quality. */
   expect: (quality: number) => number;
+  /** Makes what is expected at a quality surer, before it is tried. */
+  sharpen?: (quality: number) => Promise<void>;
   encode: (quality: number) => Promise<number>;
   /** Encodes that may be made. */
   budget: number;
@@ -43,6 +45,9 @@ export interface ArmResult {
 /** From the third trial on, so much lower is aimed in ln(bytes) where all were above. */
 const FURTHER = 0.02;
 
+/** Guesses that are made surer before one is tried. */
+const GUESSES = 8;
+
 export async function solveArm(task: ArmTask): Promise<ArmResult> {
   const { step = 1, aimed = 0.988 } = task;
   const points: Point[] = [...(task.known ?? [])];
@@ -52,6 +57,7 @@ export async function solveArm(task: ArmTask): Promise<ArmResult> {
       task.expect,
       points.map((point) => ({ quality: point.quality, log: payload(point.bytes) })),
       quality,
+      task.sharpen && SURE_TILT,
     );
   const bracket = () => {
     const under = points.filter((p) => p.bytes <= task.goal).sort((a, b) => b.quality - a.quality)[0] ?? null;
@@ -67,10 +73,25 @@ export async function solveArm(task: ArmTask): Promise<ArmResult> {
     if (from > to + step / 4) break;
     // Where the curve is flatter than it is expected to be, misses above come nearer in ever smaller steps.
     const further = under ? 0 : FURTHER * Math.max(0, made - 1);
-    const quality = highestWithin({ from, to, step }, (q) => predict(q) <= wanted - further);
+    const guess = () => highestWithin({ from, to, step }, (q) => predict(q) <= wanted - further);
+    const quality = task.sharpen ? await sharpened(guess, task.sharpen) : guess();
+    // Where it is sure that even the next step is too much, nothing is gained by trying it.
+    if (task.sharpen && under && predict(quality) > payload(task.goal)) break;
     points.push({ quality, bytes: await task.encode(quality) });
   }
   return { ...bracket(), points, predict };
+}
+
+/** Guesses until what is expected there was made sure; mostly the second stands. */
+async function sharpened(guess: () => number, sharpen: (quality: number) => Promise<void>): Promise<number> {
+  let quality = guess();
+  for (let n = 0; n < GUESSES; n += 1) {
+    await sharpen(quality);
+    const next = guess();
+    if (next === quality) break;
+    quality = next;
+  }
+  return quality;
 }
 
 /** The highest quality of those from `from` to `to` that still `fits`; `from` where none does. */

@@ -7,11 +7,11 @@ import type { OutputFormat } from "../brief";
 import { CLEAN } from "../difference";
 import { type Geometry, pixelsOf, resized, type Viewing, viewGeometry } from "../geometry";
 import { bestShare, foretell, usualShare, type Views } from "./best-share";
-import type { LossyFormat } from "./family";
-import { payloadOf } from "./line";
+import { familiesOf, type LossyFormat } from "./family";
+import { Line } from "./line";
 import { asPages, search } from "./one-format";
 import { settle } from "./settle";
-import type { FitTask, Found, Goal, Picture } from "./types";
+import { type FitTask, type Found, type Goal, type Picture, payloadOf } from "./types";
 
 /** A file whose pixels were chosen together with its quality. */
 export interface AsSeen {
@@ -34,6 +34,8 @@ const LIKELY: Record<LossyFormat, number> = { jpeg: 0.3, webp: 0.25, avif: 0.18 
 const HOPELESS = 0.2;
 /** Foretold so far above clean, a picture may turn out clean after all. */
 const MAYBE = 1.12;
+/** Foretold so far above clean on its own sample, a picture does not turn out clean. */
+const SURELY_SEEN = 1.25;
 /** Tries between all pixels and those of the view. */
 const BETWEEN = 2;
 /** A clean file of less than this share of the ceiling may have more pixels. */
@@ -148,6 +150,7 @@ class Choosing {
   private async cleanAt(geometry: Geometry): Promise<AsSeen | null> {
     const { task, format, goal } = this;
     const picture = await task.picture(geometry, format);
+    if (await this.surelySeen(picture)) return null;
     const result = await search({ picture, format, goal, brief: task.brief, free: true, last: false });
     this.encodes += result.encodes;
     if (result.outcome !== "met") return null;
@@ -155,6 +158,18 @@ class Choosing {
     if (difference > CLEAN) return null;
     const { found, told } = result;
     return { found, geometry, difference, encodes: this.encodes, padTo: null, told, cleanFrom: null };
+  }
+
+  /** Whether the sample of a large picture says that no file of the target's bytes is clean, before one is made. */
+  private async surelySeen(picture: Picture): Promise<boolean> {
+    const { task, format, lossy, target } = this;
+    const sample = await (format === "pdf" ? asPages(picture) : picture).sample();
+    if (!sample) return false;
+    const [family] = familiesOf(lossy, task.brief, picture.pixels, picture.flat);
+    const line = new Line(family, sample);
+    const payload = (payloadOf(target, picture.overhead, lossy) * sample.pixels) / picture.pixels;
+    await line.towards(payload);
+    return line.differenceFor(payload) > CLEAN * SURELY_SEEN;
   }
 
   /** At the view size and below: what differs least there. */

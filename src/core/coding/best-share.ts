@@ -2,8 +2,8 @@
 import type { ResolvedBrief } from "../brief";
 import { CLEAN } from "../difference";
 import { type Family, familiesOf, type LossyFormat } from "./family";
-import { Line, payloadOf } from "./line";
-import { type Picture, settingKey } from "./types";
+import { Line } from "./line";
+import { type Picture, payloadOf, settingKey } from "./types";
 
 export interface Views {
   brief: ResolvedBrief;

@@ -6,6 +6,7 @@ import { CLEAN } from "../difference";
 import { type ArmResult, solveArm } from "./arm";
 import { cleanJpeg } from "./jpeg-clean";
 import { FULL_CHROMA, priorLog } from "./prior";
+import { sampleCurve } from "./sample-curve";
 import {
   ANNEX_K,
   type Chroma,
@@ -162,18 +163,28 @@ class JpegSearch {
     const { overhead, pixels } = this.picture;
     if (pixels > OWN_CODER_PIXELS) return null;
     const setting = (n: number): Part => ({ ...at, thrift: round(USUAL_THRIFT * THRIFT_STEP ** n) });
+    const from = Math.log(Math.max(1, usual - overhead));
+    const curve = await sampleCurve({
+      picture: this.picture,
+      setting: (n) => this.setting(setting(n)),
+      usual: (n) => from + n * THRIFT_GAIN,
+    });
+    await curve?.sharpen(0);
+    const grows = usual <= target;
     const { under } = await solveArm({
       goal: target,
       enough: target * FULL,
       aimed: AIMED,
-      lowest: usual > target ? THRIFTS.least : 1,
-      highest: usual > target ? -1 : THRIFTS.most,
+      lowest: grows ? 1 : THRIFTS.least,
+      highest: grows ? THRIFTS.most : -1,
       overhead,
-      expect: (n) => Math.log(Math.max(1, usual - overhead)) + n * THRIFT_GAIN,
+      expect: curve?.expect ?? ((n) => from + n * THRIFT_GAIN),
+      sharpen: curve?.sharpen,
+      known: [{ quality: 0, bytes: usual }],
       encode: async (n) => (await this.encode(setting(n))).bytes,
       budget,
     });
-    return under && this.find(setting(under.quality));
+    return under && under.quality !== 0 ? this.find(setting(under.quality)) : null;
   }
 
   /** On the sample of a large picture: only which differs less is asked. */
@@ -213,9 +224,17 @@ class JpegSearch {
     return under && under.bytes >= min ? this.find({ ...at, quality: under.quality }) : null;
   }
 
-  private arm(at: Omit<Part, "quality">, goal: number, enough: number, most: number): Promise<ArmResult> {
+  private async arm(
+    at: Omit<Part, "quality">,
+    goal: number,
+    enough: number,
+    most: number,
+  ): Promise<ArmResult> {
     const { lowest, highest, picture } = this;
     const level = Math.log(picture.pixels) + (at.chroma === "4:4:4" ? FULL_CHROMA : 0);
+    const usual = (quality: number) => priorLog(quality) + level + this.seenOf(at.chroma);
+    const setting = (quality: number) => this.setting({ ...at, quality });
+    const curve = at.effort === "plain" ? null : await sampleCurve({ picture, setting, usual });
     return solveArm({
       goal,
       enough,
@@ -225,7 +244,8 @@ class JpegSearch {
       // The library's whole numbers where its plain files are asked.
       step: at.effort === "plain" ? 1 : this.step,
       overhead: picture.overhead,
-      expect: (quality) => priorLog(quality) + level + this.seenOf(at.chroma),
+      expect: curve?.expect ?? usual,
+      sharpen: curve?.sharpen,
       encode: async (quality) => (await this.encode({ ...at, quality })).bytes,
       budget: Math.min(most, MAX_ENCODES - this.made.length),
       known: this.made
@@ -247,8 +267,12 @@ class JpegSearch {
     return Math.log(Math.max(1, seen.bytes - overhead) / pixels) - priorLog(seen.setting.quality) - full;
   }
 
+  private setting(part: Part): JpegSetting {
+    return { format: "jpeg", table: this.table, effort: "careful", ...part };
+  }
+
   private async encode(part: Part): Promise<Jpeg> {
-    const setting: JpegSetting = { format: "jpeg", table: this.table, effort: "careful", ...part };
+    const setting = this.setting(part);
     const made = { setting, bytes: await this.picture.encode(setting) };
     this.made.push(made);
     return made;

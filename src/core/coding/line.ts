@@ -2,7 +2,7 @@
 import { type At, predictLog } from "./along";
 import { highestWithin } from "./arm";
 import type { Family } from "./family";
-import type { Picture } from "./types";
+import { type Picture, payloadOf } from "./types";
 
 /** Foretold, or measured where that quality was made. */
 export interface Foretold {
@@ -11,13 +11,6 @@ export interface Foretold {
   payload: number;
   difference: number;
 }
-
-/** About the bytes that every file of a format has whatever is in it. */
-const HEAD: Record<string, number> = { jpeg: 420, pdf: 420, webp: 30, avif: 300 };
-
-/** Bytes of the picture alone. */
-export const payloadOf = (bytes: number, overhead: number, format: string): number =>
-  Math.max(1, bytes - overhead - (HEAD[format] ?? 0));
 
 /** A payload this near to the asked one foretells it well enough. */
 const NEAR_LOG = 0.08;

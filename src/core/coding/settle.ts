@@ -3,8 +3,8 @@ import { type At, predictLog } from "./along";
 import { highestWithin } from "./arm";
 import { lineAt, sampleOf, type Views } from "./best-share";
 import { familiesOf, type LossySetting } from "./family";
-import { type Line, payloadOf } from "./line";
-import type { Found, Goal, Picture } from "./types";
+import type { Line } from "./line";
+import { type Found, type Goal, type Picture, payloadOf } from "./types";
 
 export interface SettleTask extends Views {
   /** What is coded: the view, or a picture of a share of its sides. */

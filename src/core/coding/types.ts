@@ -171,6 +171,13 @@ export interface SearchResult<S extends Setting = Setting> {
   told: string[];
 }
 
+/** About the bytes that every file of a format has whatever is in it. */
+const HEAD: Record<string, number> = { jpeg: 420, pdf: 420, webp: 30, avif: 300 };
+
+/** Bytes of the picture alone. */
+export const payloadOf = (bytes: number, overhead: number, format: string): number =>
+  Math.max(1, bytes - overhead - (HEAD[format] ?? 0));
+
 /** No search makes more encodes than this for one picture and format. */
 export const MAX_ENCODES = 14;
 /** A file at or above this share of the ceiling is near enough. */

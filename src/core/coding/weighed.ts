@@ -6,7 +6,16 @@ import { type Geometry, pixelsOf } from "../geometry";
 import { formatBytes, trimNumber } from "../units";
 import { cleanAlong } from "./clean-along";
 import { asPages } from "./one-format";
-import type { FitTask, Fitted, Goal, Picture, SearchResult, Setting, Weighed } from "./types";
+import {
+  type FitTask,
+  type Fitted,
+  type Goal,
+  LARGE_PIXELS,
+  type Picture,
+  type SearchResult,
+  type Setting,
+  type Weighed,
+} from "./types";
 
 interface Met {
   format: OutputFormat;
@@ -43,7 +52,8 @@ export async function weighed(task: FitTask, goal: Goal, met: Met): Promise<Fitt
   if (clean?.found && clean.found.bytes <= goal.max! && clean.found.bytes >= (goal.min ?? 0))
     best = { ...best, ...clean.found };
   if (forced && best.difference > CLEAN) {
-    const from = clean?.found ? `; from ${formatBytes(clean.found.bytes)} on nothing would be seen` : "";
+    const about = clean?.about ? "about " : "";
+    const from = clean?.from ? `; from ${about}${formatBytes(clean.from)} on nothing would be seen` : "";
     best.told = [
       ...best.told,
       `visible loss (difference ${trimNumber(best.difference, 2)}), because the ceiling of ` +
@@ -59,7 +69,7 @@ export async function weighed(task: FitTask, goal: Goal, met: Met): Promise<Fitt
     encodes,
     told: best.told,
     difference: best.difference,
-    cleanFrom: best.difference > CLEAN ? (clean?.found?.bytes ?? null) : null,
+    cleanFrom: best.difference > CLEAN ? (clean?.from ?? null) : null,
     gaveUp: noRoom(task, met.geometry),
   };
 }
@@ -88,26 +98,35 @@ async function seenOf(task: FitTask, goal: Goal, met: Met): Promise<number | nul
 
 interface Best {
   setting: Setting;
+  bytes: number;
   geometry: Geometry;
   difference: number;
 }
 
 interface CleanFile {
+  /** A file that was really made. */
   found: Weighed | null;
+  /** Its bytes, or about those of the file that a sample foretells; null where none is clean. */
+  from: number | null;
+  about: boolean;
   encodes: number;
 }
 
 /** The smallest file of this geometry without visible loss. */
-async function smallestClean(task: FitTask, { geometry, setting }: Best): Promise<CleanFile> {
-  const picture = await task.picture(geometry, setting.format);
+async function smallestClean(task: FitTask, { geometry, setting, bytes }: Best): Promise<CleanFile> {
+  const whole = await task.picture(geometry, setting.format);
   const page = setting.format === "pdf";
-  const trials = page
-    ? await cleanAlong(asPages(picture), { ...setting, format: "jpeg" })
-    : await cleanAlong(picture, setting);
-  const made = trials.map((trial) =>
-    page ? { ...trial, setting: { ...trial.setting, format: "pdf" } as Setting } : trial,
-  );
-  const found =
-    made.filter((trial) => trial.difference <= CLEAN).sort((a, b) => a.bytes - b.bytes)[0] ?? null;
-  return { found, encodes: made.length };
+  const picture = page ? asPages(whole) : whole;
+  const own: Setting = setting.format === "pdf" ? { ...setting, format: "jpeg" } : setting;
+  const sample = picture.pixels > LARGE_PIXELS ? await picture.sample() : null;
+  const made = await cleanAlong(sample ?? picture, own);
+  const [least] = made.filter((trial) => trial.difference <= CLEAN).sort((a, b) => a.bytes - b.bytes);
+  if (!least) return { found: null, from: null, about: false, encodes: sample ? 0 : made.length };
+  // Of so many pixels each file takes a second and more: what a sample foretells is enough to be told.
+  if (sample) {
+    const from = Math.round((least.bytes * bytes) / (await sample.encode(own)));
+    return { found: null, from, about: true, encodes: 0 };
+  }
+  const found = page ? { ...least, setting: { ...least.setting, format: "pdf" } as Setting } : least;
+  return { found, from: least.bytes, about: false, encodes: made.length };
 }

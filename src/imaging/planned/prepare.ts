@@ -6,7 +6,7 @@
 import { setImmediate } from "node:timers/promises";
 import { type Geometry, keepsPixels } from "@/core/geometry";
 import { type Frame, type Rect, swapsSides, toStored, turnOrientation } from "@/core/photo";
-import { type Developed, type Development, develop, handsOn, type Samples } from "@/core/pixels/develop";
+import { type Developed, type Development, develop, handsOn } from "@/core/pixels/develop";
 import type { Expansion } from "@/core/pixels/light";
 import type { Sharpening } from "@/core/pixels/resample";
 import type { Facts } from "@/core/proof";
@@ -105,7 +105,7 @@ async function developed({ source, plan, part, failOn }: DevelopTask): Promise<P
   const taken = { takenAs: frame.takenAs ?? null, keeps: to.keeps, bright: to.light !== undefined };
   const decoded = await decodeSamples(source, part, taken, failOn);
   const { samples, density, peak } = decoded;
-  const developing = servesTogether(plan, samples)
+  const developing = servesTogether(source, plan, decoded)
     ? together(source, plan, decoded)
     : alone(source, plan, decoded);
   // Looked for here while the threads are at work; they are given theirs first.
@@ -116,13 +116,14 @@ async function developed({ source, plan, part, failOn }: DevelopTask): Promise<P
 }
 
 /** Only what a reduction by a kernel needs lies near; what looks at all of a picture is not cut. */
-const servesTogether = ({ geometry, expand }: PicturePlan, { data }: Samples): boolean =>
+const servesTogether = (source: Source, plan: PicturePlan, decoded: Decoded): boolean =>
   THREADS > 1 &&
-  data.length >= TOGETHER &&
-  !geometry.angle &&
-  !expand &&
-  geometry.place.width < geometry.crop.width &&
-  geometry.place.height < geometry.crop.height;
+  decoded.samples.data.length >= TOGETHER &&
+  !plan.geometry.angle &&
+  !plan.expand &&
+  plan.geometry.place.width <= plan.geometry.crop.width &&
+  plan.geometry.place.height <= plan.geometry.crop.height &&
+  !handsOn(decoded.samples, developmentOf(source, plan, decoded));
 
 /** Bands of a picture that threads share: while one is worked on, the next is handed over. */
 const TURNS = 2;
@@ -160,10 +161,19 @@ function rowsOf(decoded: Decoded, { y, height }: Rect): Decoded {
 }
 
 async function alone(source: Source, plan: PicturePlan, decoded: Decoded): Promise<Developed> {
-  const { facts } = source;
+  const { samples } = decoded;
+  const development = developmentOf(source, plan, decoded);
+  // Samples that are only handed on are not sent to a thread and back.
+  return handsOn(samples, development) ? develop(samples, development) : developAside(samples, development);
+}
+
+function developmentOf(
+  { facts }: Source,
+  plan: PicturePlan,
+  { samples: _, space, ...rest }: Decoded,
+): Development {
   const { geometry, to } = plan;
-  const { samples, space, ...rest } = decoded;
-  const development: Development = {
+  return {
     ...rest,
     from: space,
     to: to.space,
@@ -180,8 +190,6 @@ async function alone(source: Source, plan: PicturePlan, decoded: Decoded): Promi
     under: plan.opaque ? colourIn(plan.background, to.space) : null,
     plain: keepsPixels(geometry, facts) && !plan.sharpen,
   };
-  // Samples that are only handed on are not sent to a thread and back.
-  return handsOn(samples, development) ? develop(samples, development) : developAside(samples, development);
 }
 
 const turnedFacts = ({ width, height }: { width: number; height: number }, { turn }: Geometry) =>

@@ -53,6 +53,46 @@ const model = fc.record({
 });
 const anyQuality = { quality: null, lowest: 10 };
 
+/** A large picture, and a sample of a ninetieth that is by a tenth thriftier; sizes rise in jumps, as on whole steps. */
+function sampled(m: Model, jump: number): { picture: Picture; made: Setting[] } {
+  const { picture, made } = encoder({ ...m, pixels: 24_000_000 });
+  const jumping = (share: number, of: Picture): Picture => ({
+    ...of,
+    encode: async (s) => {
+      if (s.format !== "jpeg") throw new Error("not asked");
+      const bytes = await of.encode({ ...s, quality: Math.floor(s.quality / jump) * jump });
+      const thrift = ((s.thrift ?? 0.12) / 0.12) ** -0.07;
+      return Math.round((bytes - of.overhead) * thrift * share) + of.overhead;
+    },
+  });
+  const sample = { ...jumping(1 / 100, encoder(m).picture), pixels: 24_000_000 / 90 };
+  return { picture: { ...jumping(1, picture), sample: async () => sample }, made };
+}
+
+describe("the search for a JPEG setting of a large picture", () => {
+  it("tries few whole files, since a sample shows how they grow, and comes as near as they can", async () => {
+    const large = model.map((m) => ({ ...m, at75: 1_000_000 + m.at75 * 10 }));
+    const jumps = fc.constantFrom(0.05, 0.2, 0.35);
+    const share = fc.double({ min: 0.4, max: 3, noNaN: true });
+    await fc.assert(
+      fc.asyncProperty(large, jumps, share, async (m, jump, part) => {
+        const { picture, made } = sampled(m, jump);
+        const max = Math.round(m.at75 * part);
+        const result = await searchJpeg(picture, { min: null, max, aim: "best" }, anyQuality);
+        if (result.outcome !== "met" || result.found.setting.format !== "jpeg") return;
+        const { quality, chroma } = result.found.setting;
+        expect(result.found.bytes).toBeLessThanOrEqual(max);
+        // Beyond this quality both chromas are made.
+        if (quality >= 94 || chroma === "4:4:4") return;
+        expect(made.length).toBeLessThanOrEqual(5);
+        const above = { ...result.found.setting, quality: quality + jump, thrift: undefined };
+        const full = result.found.bytes >= max * 0.99 || (await picture.encode(above)) > max;
+        expect(full, `${result.found.bytes} of ${max}`).toBe(true);
+      }),
+    );
+  });
+});
+
 describe("the search for a JPEG setting", () => {
   it("ends inside the range or says that it cannot, in at most 14 encodes and without making one twice", async () => {
     await fc.assert(
