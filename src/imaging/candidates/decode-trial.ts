@@ -19,7 +19,8 @@ export async function decodeTrial(
     const file = readBmp(encoded);
     return { data: decodeBmp(file), width: file.width, height: file.height, channels: 3 };
   }
-  const deep = like.data instanceof Uint16Array;
+  const jpeg = setting.format === "jpeg" || setting.format === "pdf";
+  const deep = like.data instanceof Uint16Array && !jpeg;
   const grey = like.channels < 3;
   const { data, info } = await sharp(encoded, { limitInputPixels: false, ignoreIcc: !cmyk })
     .toColourspace(grey ? (deep ? "grey16" : "b-w") : deep ? "rgb16" : "srgb")

@@ -1,6 +1,7 @@
 /** What follows from a planned picture being planned: its key, its colours, its headers. */
 import { createHash } from "node:crypto";
 import { CAN, heldBy, type OutputFormat } from "@/core/brief";
+import { OWN_CODER_PIXELS } from "@/core/coding";
 import { type Geometry, pixelsOf } from "@/core/geometry";
 import { lightSettingsOf, type Rect } from "@/core/photo";
 import type { RgbSpace } from "@/core/pixels/colour";
@@ -42,7 +43,7 @@ export function plannedPicture(
     geometry,
     frame,
     to,
-    bits: held.bits === 8 && held.light === "sdr" ? 8 : 16,
+    bits: held.bits === 8 && held.light === "sdr" && !codesDeep(photo, geometry, format, to) ? 8 : 16,
     background: held.background,
     border: held.border?.colour,
     opaque: !CAN[format].transparency || held.space === "cmyk",
@@ -63,6 +64,18 @@ export function plannedPicture(
     space: to.space === "gray" ? undefined : to.space,
   };
 }
+
+/** Our JPEG coder takes what lies between two codes of 8 bits as it is: noise that hides bands would cost bits. */
+const codesDeep = (
+  { source: { facts } }: PlannedPhoto,
+  geometry: Geometry,
+  format: OutputFormat,
+  { name }: PicturePlan["to"],
+): boolean =>
+  (format === "jpeg" || format === "pdf") &&
+  (facts.bits ?? 8) > 8 &&
+  name !== "cmyk" &&
+  pixelsOf(geometry) <= OWN_CODER_PIXELS;
 
 const round = ({ x, y, width, height }: Rect) => [x, y, width, height].map((v) => v.toFixed(3));
 
