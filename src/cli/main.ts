@@ -47,4 +47,9 @@ async function main(argv: readonly string[]): Promise<number> {
   }
 }
 
+// Who reads no further (`| head`) wants no more words.
+process.stdout.on("error", (error: NodeJS.ErrnoException) => {
+  if (error.code !== "EPIPE") throw error;
+  process.exit();
+});
 process.exitCode = await main(process.argv.slice(2));

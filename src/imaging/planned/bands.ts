@@ -97,7 +97,9 @@ export function joined<T extends Piece>(
   const [first] = pieces;
   const { width, height } = place;
   const length = width * height * first.channels;
-  const data = first.data instanceof Uint16Array ? new Uint16Array(length) : new Uint8Array(length);
+  // Threads that code and judge it see the same memory.
+  const memory = new SharedArrayBuffer(length * first.data.BYTES_PER_ELEMENT);
+  const data = first.data instanceof Uint16Array ? new Uint16Array(memory) : new Uint8Array(memory);
   const whole: T = { ...first, width, height, data, conversion: conversionOf(pieces) };
   bands.forEach(({ at, own }, k) => paste({ to: whole, from: pieces[k], at, part: own }));
   return whole;

@@ -5,14 +5,16 @@ type Samples = Uint8Array | Uint16Array;
 const known = new WeakMap<Samples, { id: string; data: Samples }>();
 let count = 0;
 
-/** A shared copy, made once for each array, and a name that no other array of this process has. */
+/** Its samples where threads share them already, else a copy that is made once, and a name that no other has. */
 export function shared(data: Samples): { id: string; data: Samples } {
   const before = known.get(data);
   if (before) return before;
-  const made = { id: `samples ${(count += 1)}`, data: copied(data) };
+  const made = { id: `samples ${(count += 1)}`, data: isShared(data) ? data : copied(data) };
   known.set(data, made);
   return made;
 }
+
+const isShared = ({ buffer }: Samples): boolean => buffer instanceof SharedArrayBuffer;
 
 function copied(data: Samples): Samples {
   const memory = new SharedArrayBuffer(data.byteLength);
