@@ -16,6 +16,8 @@ const { measure, ...corpora } = await load(`
   export { TWELFTH } from "../../tests/core/brief/reader/corpus-twelfth";
   export { THIRTEENTH } from "../../tests/core/brief/reader/corpus-thirteenth";
   export { FOURTEENTH } from "../../tests/core/brief/reader/corpus-fourteenth";
+  export { FIFTEENTH } from "../../tests/core/brief/reader/corpus-fifteenth";
+  export { SIXTEENTH } from "../../tests/core/brief/reader/corpus-sixteenth";
   export { SIXTH } from "../../tests/core/brief/reader/corpus-sixth";
 `);
 const all = Object.values(corpora).flat();

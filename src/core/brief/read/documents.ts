@@ -13,7 +13,7 @@ const EACH = /\beach( (file|document|upload|image|picture|photo|scan|of them))?\
 const SUBJECT =
   /^(?:(?:the|your|a|an|for|every|each|our|applicant's)\s)*(portrait|photo|photograph|picture|signature|badge|slip|card|cover|banner|logo|thumbnail|avatar|plate|poster|header|icon|map|figure|headshot|certificate|licence|postcard)\b(?: \w+)?(?: (?:must|should|has|have|is|shall|needs|will|may|weighs|measures|comes|goes)\b| [:,(]|$)|^(?:the )?(?:dimensions?|size|sizes|format|resolution|width|height|weight) (?:of|for) (?:(?:the|your) )?(photo|photograph|picture|signature|portrait|slip|badge|card|cover|banner|logo|thumbnail)\b/;
 const ASKS = /^(need|needs|send|upload|submit|supply|provide|attach|require|requires|want|enclose)$/;
-const LEAD = /^(us|one|two|three|four|five|six|for|the|your|a|an|of|as|our|this|in|case|to|be|on|\d+)$/;
+const LEAD = /^(us|their|one|two|three|four|five|six|for|the|your|a|an|of|as|our|this|in|case|to|be|on|\d+)$/;
 
 /** The words that such a sentence can begin with. */
 const OPENS = new Set(
@@ -242,7 +242,9 @@ function withoutNumber(body: readonly Token[]): readonly Token[] {
  * rule. It only counts where another item rules the same things.
  */
 function itemName(body: readonly Token[]): { heading: Heading; alone: boolean } | null {
-  let from = 0;
+  // "Send us the plan as a PDF".
+  const asks = ASKS.test(body[0]?.text ?? "") && LEAD.test(body[1]?.text ?? "");
+  let from = asks || body[0]?.text === "and" ? 1 : 0;
   while (from < body.length && LEAD.test(body[from].text)) from += 1;
   let to = from;
   while (to < body.length && goesOn(body, to)) to += 1;
@@ -260,7 +262,7 @@ function itemName(body: readonly Token[]): { heading: Heading; alone: boolean } 
 function formattedName({ label, body }: Statement): { heading: Heading; alone: boolean } | null {
   if (label.length) return null;
   const as = body
-    .slice(0, 4)
+    .slice(0, MOST_SPOKEN)
     .findIndex(({ text }, i) => /^(in|as)$/.test(text) && FORMAT.test(body[i + 1]?.text ?? ""));
   const name = body.slice(0, Math.max(0, as));
   const telling =

@@ -24,7 +24,8 @@ const SCREEN =
 /** The size of what pictures are looked at on, not of the pictures. */
 const SHOWN_ON =
   /\b(shown|displayed|projected|viewed|seen|looked at|presented)( \w+){0,3}? (on|by|with|through|via)( \S+){0,6}? (screens?|displays?|monitors?|projectors?|panels?|televisions?|beamers?)\b/;
-const SHOWN_AT = /\b(shown|displayed|seen|viewed|appears?) at$/;
+const SHOWN_AT =
+  /\b(shown|displayed|seen|viewed|appears?|sees?( \w+){0,3}|views?( \w+){0,3}|shows?( \w+){0,3}) at$/;
 const FITS =
   /\b(fits? (within|inside|into)|fitted (within|into)|either way up|both ways up|upright or (wide|across)|wide or upright|any orientation|either orientation|whichever way|turned either way|portrait or landscape|landscape or portrait)\b/;
 const INSIDE = /\b(fit|fits|fitting|inside|box)\b/;
@@ -161,7 +162,8 @@ function pixelPair({ quantity, around, statement, tokens, out }: Place): void {
   const text = `${words(statement.label)} ${around.wide}`;
   const screen = SCREEN.test(text);
   const fits = `${text} ${screen ? statement.next : ""}`;
-  if (/\b(room|seats|metres|table|camera|sensor|grid|plot|field)\b/.test(text)) return;
+  if (/\b(metres|camera|sensor|grid)\b/.test(text)) return;
+  if (quantity.kind === "bare" && /\b(room|seats|table|plot|field)\b/.test(text)) return;
   if (quantity.form === "pairs") {
     const other = sided(quantity, statement, around, 2);
     if (!other || other.width < size.width || other.height < size.height) return;

@@ -71,8 +71,11 @@ export function cutStatements(tokens: readonly Token[]): Statement[] {
     if (out.length >= MOST_STATEMENTS) break;
     if (group.table) out.push(...tableStatements(group.lines, paragraph));
     else {
-      for (const block of paragraphs(group.lines)) {
-        sentences(block, paragraph, out);
+      const blocks = paragraphs(group.lines);
+      // Lines such as "Teaser 600 × 400 px, JPEG" below each other are items.
+      const shaped = blocks.filter((block) => isShaped(block, 0)).length > 1;
+      for (const block of blocks) {
+        sentences(block, paragraph, out, shaped && isShaped(block, 0));
         paragraph += 1;
         if (out.length >= MOST_STATEMENTS) break;
       }
@@ -330,7 +333,8 @@ function sentences(tokens: readonly Token[], paragraph: number, out: Statement[]
       item = true;
       close(false);
       item = !/^(both|all)$/.test(tokens[i + 1].text);
-    } else if (token.text === "?") close(true);
+    } else if (token.text === "/" && labelsNext(tokens, i)) close(false);
+    else if (token.text === "?") close(true);
     else if (token.text === ".") {
       // "Section A. Applicant's photo": what it is numbered by is no sentence.
       if (opensLine && NUMBERING.test(words(body))) {
@@ -353,6 +357,11 @@ const SAYS =
 /** "Photograph up to 60 KB, signature up to 20 KB": the comma ends what is said of the first. */
 function namesNext(tokens: readonly Token[], at: number, body: readonly Token[]): boolean {
   const [next, after] = [tokens[at + 1], tokens[at + 2]];
+  // "Both JPEG, photograph 50 KB, signature 25 KB".
+  const formatted =
+    /^(both|all) /.test(words(body.slice(0, 3))) && body.some(({ text }) => FORMAT.test(text));
+  if (formatted && isName(next?.text ?? "") && after?.kind === "number") return true;
+  if (saysFormat(body, 0) && saysFormat(tokens, next?.text === "and" ? at + 2 : at + 1)) return true;
   if (!body.some((token) => token.kind === "number")) return false;
   if (
     next?.text === "all" &&
@@ -367,6 +376,28 @@ function namesNext(tokens: readonly Token[], at: number, body: readonly Token[])
   return (
     isName(next?.text ?? "") && after !== undefined && (after.kind === "number" || SAYS.test(after.text))
   );
+}
+
+/** "the plan as a PDF", "photos of the site as JPEG": a name, and how it comes. */
+function saysFormat(tokens: readonly Token[], from: number): boolean {
+  const as = tokens.slice(from, from + MOST_NAME + 2).findIndex(({ text }) => text === "as");
+  const name = tokens.slice(from, from + Math.max(0, as));
+  const [one, two] = [tokens[from + as + 1], tokens[from + as + 2]];
+  const format = /^an?$/.test(one?.text ?? "") ? two : one;
+  return (
+    name.length > 0 &&
+    name.every(({ kind }) => kind === "word") &&
+    FORMAT.test(format?.text ?? "") &&
+    !speaksOfRule(words(name)) &&
+    (isName(words(name)) || name.some(({ text }) => /^(the|a|an|your|our)$/.test(text)))
+  );
+}
+
+/** "Item: Photo / Format: JPEG": a stroke with a label behind it parts two rules. */
+function labelsNext(tokens: readonly Token[], at: number): boolean {
+  const next = tokens.slice(at + 1, at + 4);
+  const colon = next.findIndex(({ text }) => text === ":");
+  return colon > 0 && !next[0].glued && next.slice(0, colon).every(({ kind }) => kind === "word");
 }
 
 /** "mood picture 2400 × 1600": one to three words that are no rule, and a size. */

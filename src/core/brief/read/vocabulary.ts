@@ -17,7 +17,7 @@ export const NO_NAME =
 
 /** What sounds like a rule in names of documents: "proof of address", "colour photograph", "print file (winners only)". */
 const NO_RULE =
-  /\bproof of \w+|\b(?:field|lecture|delivery|case) notes?\b|\bprofile (?=photo|picture|image|shot)|\bsize charts?\b|\bprinted (?=photo|picture|cop)|\bpassport(?: - | )sized?\b|\bcolou?r(?= (?:photo|photograph|picture|image|scan|copy)\b)|(?<=^(?:entry|print|web|proof|master|preview|press|cover|screen|archive|working|final) )files?(?= ?\(|$)/g;
+  /\b(?:front|back|rear|reverse) sides?\b|\bproof of \w+|\b(?:field|lecture|delivery|case) notes?\b|\bprofile (?=photo|picture|image|shot)|\bsize charts?\b|\bprinted (?=photo|picture|cop)|\bpassport(?: - | )sized?\b|\bcolou?r(?= (?:photo|photograph|picture|image|scan|copy)\b)|(?<=^(?:entry|print|web|proof|master|preview|press|cover|screen|archive|working|final) )files?(?= ?\(|$)/g;
 
 /** Whether a name is about a rule. */
 export const speaksOfRule = (text: string): boolean => RULE.test(text.replace(NO_RULE, " "));

@@ -182,6 +182,8 @@ function around({
   if (start === quantity.from && start > reach && body[start - 1].text === ",") {
     start -= 1;
     while (start > reach && !CUTS.has(body[start - 1].text)) start -= 1;
+    // "Not older than six months, 4.5 cm high": what is said of time compares nothing else.
+    if (OF_TIME.test(line.cut(start, quantity.from))) start = quantity.from;
   }
   const far = Math.min(next, quantity.to + 14);
   let end = quantity.to;
@@ -224,6 +226,8 @@ function around({
     ...extent(line, quantity, start, standing.byPost),
   };
 }
+
+const OF_TIME = /\b(older|younger|newer|months?|years?|weeks?|days?|hours?)\b/;
 
 const size = (quantity: Quantity) =>
   quantity.form === "pair" &&
@@ -325,7 +329,9 @@ function roleOf({
   if (
     !flipped &&
     !rejectedAfter &&
-    /\b(are|is|will|get|gets|may|can|count|counts)\b/.test(tail.split(" , ")[0]) &&
+    /\b(are|is|will|get|gets|may|can|count|counts|makes?|causes?|slows?|takes?)\b/.test(
+      tail.split(" , ")[0],
+    ) &&
     !MUST.test(ahead)
   )
     return unclear;

@@ -4,6 +4,7 @@ import { MAX_WORDING, readWording } from "@/core/brief/read";
 import { BADGE } from "./corpus";
 import { EIGHTH } from "./corpus-eighth";
 import { ELEVENTH } from "./corpus-eleventh";
+import { FIFTEENTH } from "./corpus-fifteenth";
 import { FIFTH } from "./corpus-fifth";
 import { FIRST } from "./corpus-first";
 import { FOURTEENTH } from "./corpus-fourteenth";
@@ -11,6 +12,7 @@ import { FOURTH } from "./corpus-fourth";
 import { NINTH } from "./corpus-ninth";
 import { SECOND } from "./corpus-second";
 import { SEVENTH } from "./corpus-seventh";
+import { SIXTEENTH } from "./corpus-sixteenth";
 import { SIXTH } from "./corpus-sixth";
 import { TENTH } from "./corpus-tenth";
 import { THIRD } from "./corpus-third";
@@ -33,6 +35,8 @@ const CORPUS = [
   ...TWELFTH,
   ...THIRTEENTH,
   ...FOURTEENTH,
+  ...FIFTEENTH,
+  ...SIXTEENTH,
 ];
 
 describe("the reader on the corpus", () => {
