@@ -18,6 +18,7 @@ const { measure, ...corpora } = await load(`
   export { FOURTEENTH } from "../../tests/core/brief/reader/corpus-fourteenth";
   export { FIFTEENTH } from "../../tests/core/brief/reader/corpus-fifteenth";
   export { SIXTEENTH } from "../../tests/core/brief/reader/corpus-sixteenth";
+  export { SEVENTEENTH } from "../../tests/core/brief/reader/corpus-seventeenth";
   export { SIXTH } from "../../tests/core/brief/reader/corpus-sixth";
 `);
 const all = Object.values(corpora).flat();

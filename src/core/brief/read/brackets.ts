@@ -32,6 +32,9 @@ const isRuling = ({ kind, text }: Token, next: Token | undefined): boolean =>
 
 /** Where a name begins that ends before `end`; null where there is none. */
 function nameBefore(tokens: readonly Token[], end: number): number | null {
+  // "Photo .jpg (max 100 KB)".
+  if (end > 2 && FORMAT.test(tokens[end - 1].text) && tokens[end - 2].text === ".")
+    return nameBefore(tokens, end - 2);
   let from = end;
   const known = () => isName(words(tokens.slice(from, end)));
   // "A photo of the front": an article behind "of" belongs to the name.
@@ -43,7 +46,7 @@ function nameBefore(tokens: readonly Token[], end: number): number | null {
     /^(scan|copy|photo|photograph|picture|proof)$/.test(tokens[at - 1]?.text ?? "");
   while (from > 0 && end - from < MOST_WORDS && tokens[from - 1].kind === "word" && !begins(from - 1))
     from -= 1;
-  const opened = from > 0 && ARTICLE.test(tokens[from - 1].text);
+  const opened = from > 0 && (ARTICLE.test(tokens[from - 1].text) || tokens[from - 1].text === ",");
   while (from < end && (OPENS.test(tokens[from].text) || ARTICLE.test(tokens[from].text))) from += 1;
   const text = words(tokens.slice(from, end));
   // "Logo as PNG (…)" is one, "PNG (…)" is none.

@@ -248,8 +248,9 @@ function itemName(body: readonly Token[]): { heading: Heading; alone: boolean } 
   while (from < body.length && LEAD.test(body[from].text)) from += 1;
   let to = from;
   while (to < body.length && goesOn(body, to)) to += 1;
-  // "Signature of 140 × 60 pixels".
-  const name = body.slice(from, body[to - 1]?.text === "of" ? to - 1 : to);
+  // "Signature of 140 × 60 px", "Photo .jpg (max 100 KB)".
+  const beyond = to > from + 1 && (body[to - 1].text === "of" || FORMAT.test(body[to - 1].text));
+  const name = body.slice(from, beyond ? to - 1 : to);
   if (!name.length || to === body.length) return null;
   if (NO_NAME.test(name[0].text) && name[1]?.text !== "of") return null;
   const text = words(name);

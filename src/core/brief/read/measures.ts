@@ -34,7 +34,7 @@ const ON_PAPER =
 const NOT_STORED =
   /\b(disk|memory|ram|storage|quota|download|bandwidth|space|backup|speed|network|camera|phone|computer|browser|install)\b/;
 const TOGETHER =
-  /\b(in all|altogether|together|in total|total|combined(?! into)|overall|sum|taken together|(whole|entire|complete|full) (message|mail|e mail|e - mail|email)|(one|the|a) (zip|archive)( file| archive)?|per (message|mail|email|e - mail)|(message|mail|email|e - mail|mailbox|inbox)( size)? (limit|takes|accepts|size|holds|allows)|(message|mail|email|e - mail) with (all )?(its |the )?attachments|size of (a|the|any|each|every) (message|mail|e mail|email|e - mail)|(mail|message|email|e - mail) with (more|over|above)|(message|messages|mails|emails|e - mails) (of|over|above|larger|bigger|up|must|may))\b/;
+  /\b(in all|altogether|together|in total|total|combined(?! into)|overall|in sum|sum of|the sum|taken together|(whole|entire|complete|full) (message|mail|e mail|e - mail|email)|(one|the|a) (zip|archive)( file| archive)?|per (message|mail|email|e - mail)|(message|mail|email|e - mail|mailbox|inbox)( size)? (limit|takes|accepts|size|holds|allows)|(message|mail|email|e - mail) with (all )?(its |the )?attachments|size of (a|the|any|each|every) (message|mail|e mail|email|e - mail)|(mail|message|email|e - mail) with (more|over|above)|(message|messages|mails|emails|e - mails) (of|over|above|larger|bigger|up|must|may))\b/;
 const APIECE =
   /\b(no attachments?|each|every|per (file|photo|picture|image|attachment|upload|item)|apiece|single|individual|individually|any one|one (file|photo|picture|attachment))\b/;
 const MAIL = /\b(message|messages|mail|mails|email|emails|mailbox|inbox|e - mail|e - mails)\b/;
@@ -336,6 +336,7 @@ const TOTAL_STATES = /\b(in all|altogether|in total|limit|takes|accepts|holds|al
 function paper({ quantity, around, tokens, out, statement }: Place): void {
   const text = `${words(statement.label)} ${words(statement.owner ?? [])} ${words(statement.body)}`;
   const near = `${around.pre} ${around.post}`;
+  if (/\b(kg|kilos?|kilograms?|tonnes?)\b/.test(text)) return;
   if (OTHER_THING.test(`${near} ${words(statement.body.slice(quantity.from, quantity.to))}`)) return;
   if (
     around.role !== "exact" ||

@@ -223,7 +223,8 @@ export function readPhrases(statement: Statement, quantities: readonly Quantity[
   const phrase = new Line(all);
   const spaces = new Set<string>();
   for (const { clause, pattern, value, ownNegation } of RULES) {
-    const match = pattern.exec(phrase.text);
+    const match =
+      pattern.exec(phrase.text) ?? (clause === "paper" ? behind(pattern, phrase, statement) : null);
     if (!match) continue;
     const before = leadingPart(phrase.text.slice(0, match.index).trim()).split(" ").slice(-6).join(" ");
     const after = ownPart(phrase.text.slice(match.index + match[0].length).trimStart())
@@ -246,6 +247,14 @@ export function readPhrases(statement: Statement, quantities: readonly Quantity[
   readBorder(statement, out);
   readInk(phrase, out);
   readHexBackground(all, out);
+}
+
+/** "Handout: A4, PDF": what stands behind a label begins anew. */
+function behind(pattern: RegExp, phrase: Line, { label }: Statement): RegExpExecArray | null {
+  const from = label.length ? words(label).length + 1 : 0;
+  const match = from ? pattern.exec(phrase.text.slice(from)) : null;
+  if (match) match.index += from;
+  return match;
 }
 
 /** "Market Square" is a place. */

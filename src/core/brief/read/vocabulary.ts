@@ -2,7 +2,7 @@
 
 /** What a receiver may ask for. */
 export const NOUNS =
-  /\b(portrait|portraits|signature|signatures|autograph|badge|badges|slip|slips|card|cards|mark|permit|pass|passport|licence|license|certificate|certificates|cover|covers|banner|banners|logo|logos|thumbnail|thumbnails|avatar|plate|plates|poster|posters|header|headers|icon|icons|letter|letters|sheet|sheets|map|maps|figure|figures|drawing|drawings|artwork|artworks|screenshot|screenshots|screen|website|web page|web pages|webpage|newsletter|gallery|slide|slides|leaflet|flyer|brochure|postcard|postcards|label|labels|receipt|receipts|statement|diploma|cards|id|headshot|mugshot|fingerprint|thumbprint|record|records|specimen|specimens|print|prints|mailbox|form|proof of \w+|front cover|back cover|title page|catalogue|profile|impression|impressions|invoice|invoices|transcript|transcripts|ticket|tickets|selfie|selfies|floor plan|site plan|elevation|teaser|teasers|slideshow|testimonial|degree|marksheet|contract|contracts|id proof|address proof)\b/;
+  /\b(portrait|portraits|signature|signatures|autograph|badge|badges|slip|slips|card|cards|mark|permit|pass|passport|licence|license|certificate|certificates|cover|covers|banner|banners|logo|logos|thumbnail|thumbnails|avatar|plate|plates|poster|posters|header|headers|icon|icons|letter|letters|sheet|sheets|map|maps|figure|figures|drawing|drawings|artwork|artworks|screenshot|screenshots|screen|website|web page|web pages|webpage|newsletter|gallery|slide|slides|leaflet|flyer|brochure|postcard|postcards|label|labels|receipt|receipts|statement|diploma|cards|id|headshot|mugshot|fingerprint|thumbprint|record|records|specimen|specimens|print|prints|mailbox|form|proof of \w+|front cover|back cover|title page|catalogue|profile|impression|impressions|invoice|invoices|transcript|transcripts|ticket|tickets|selfie|selfies|floor plan|site plan|elevation|teaser|teasers|slideshow|testimonial|degree|marksheet|contract|contracts|id proof|address proof|resume|cv|curriculum vitae)\b|\brésumés?(?!\p{L})/u;
 export const GENERIC = /\b(photo|photos|photograph|photographs|picture|pictures|image|images|scan|scans)\b/;
 /** Words that name a rule, not a document. */
 export const RULE =
@@ -17,7 +17,7 @@ export const NO_NAME =
 
 /** What sounds like a rule in names of documents: "proof of address", "colour photograph", "print file (winners only)". */
 const NO_RULE =
-  /\b(?:front|back|rear|reverse) sides?\b|\bproof of \w+|\b(?:field|lecture|delivery|case) notes?\b|\bprofile (?=photo|picture|image|shot)|\bsize charts?\b|\bprinted (?=photo|picture|cop)|\bpassport(?: - | )sized?\b|\bcolou?r(?= (?:photo|photograph|picture|image|scan|copy)\b)|(?<=^(?:entry|print|web|proof|master|preview|press|cover|screen|archive|working|final) )files?(?= ?\(|$)/g;
+  /\b(?:front|back|rear|reverse) sides?\b|\bside (?:views?|elevations?)\b|\bproof of \w+|\b(?:field|lecture|delivery|case) notes?\b|\bprofile (?=photo|picture|image|shot)|\bsize charts?\b|\bprinted (?=photo|picture|cop)|\bpassport(?: - | )sized?\b|\bcolou?r(?= (?:photo|photograph|picture|image|scan|copy)\b)|(?<=^(?:entry|print|web|proof|master|preview|press|cover|screen|archive|working|final) )files?(?= ?\(|$)/g;
 
 /** Whether a name is about a rule. */
 export const speaksOfRule = (text: string): boolean => RULE.test(text.replace(NO_RULE, " "));

@@ -5,6 +5,7 @@ import { Line, words } from "./line";
 import type { Quantity } from "./quantities";
 import { SIGNAL } from "./signals";
 import type { Statement } from "./statements";
+import type { Token } from "./tokens";
 
 export type Role = "exact" | "min" | "max" | "unclear";
 
@@ -68,7 +69,7 @@ const COMPARISON = new RegExp(
 const PERMITS =
   /\b(needn't|need not|(don't|doesn't|do not|does not|not) (have to|need to)|no need to|not necessary|not necessarily|free to|welcome to)\b/;
 export const WISH =
-  /\b(prefer|prefers|preferred|preferably|preference|recommend|recommends|recommended|(?<!letters? of )recommendation|ideal|ideally|if (at all )?possible|where possible|when possible|whenever possible|if you can|suggest|suggests|suggested|desirable|desired|would be (nice|best|good|great|better)|best|advise|advised|advisable|optimal|optimally|as far as possible|we would like|we'd like|better still)\b/;
+  /\b(prefer|prefers|preferred|preferably|preference|recommend|recommends|recommended|(?<!letters? of )recommendation|ideal|ideally|if (at all )?possible|where possible|when possible|whenever possible|if you can|suggest|suggests|suggested|desirable|desired|would be (nice|best|good|great|better)|best(?! (?:shots?|pictures?|photos?|photographs?|images?|work|works|ones?))|advise|advised|advisable|optimal|optimally|as far as possible|we would like|we'd like|better still)\b/;
 const DEMAND =
   /\b(must|required|mandatory|has to|have to|need to|needs to|shall|obligatory|compulsory|accepted|allowed)\b/;
 
@@ -190,7 +191,7 @@ function around({
   while (
     end < far &&
     !CUTS.has(body[end].text) &&
-    (body[end].text !== "and" || UPWARDS.has(body[end + 1]?.text))
+    (body[end].text !== "and" || (UPWARDS.has(body[end + 1]?.text) && !compares(body[end + 2])))
   )
     end += 1;
   let behind = line.cut(quantity.to, end);
@@ -226,6 +227,9 @@ function around({
     ...extent(line, quantity, start, standing.byPost),
   };
 }
+
+/** "And less than 300 KB" begins another rule. */
+const compares = (token: Token | undefined): boolean => token?.text === "than" || token?.kind === "number";
 
 const OF_TIME = /\b(older|younger|newer|months?|years?|weeks?|days?|hours?)\b/;
 
@@ -321,7 +325,7 @@ function roleOf({
     if (rejectedAfter && NOT_REJECTED.test(tail)) return unclear;
     return HAS_NEGATION.test(lastWords(ahead)) || rejectedAfter || refusing ? unclear : as(kind);
   }
-  if (!COMPARED.test(pre.slice(at))) return unclear;
+  if (!COMPARED.test(pre.slice(at)) || /\b(slow|slowly|load|loads)\b/.test(ahead)) return unclear;
   if (said.refused && NOT_REJECTED.test(tail)) return unclear;
   const flipped = negated !== rejectedAfter;
   if (!flipped && ALLOWS.test(ahead)) return unclear;

@@ -11,6 +11,7 @@ import { FOURTEENTH } from "./corpus-fourteenth";
 import { FOURTH } from "./corpus-fourth";
 import { NINTH } from "./corpus-ninth";
 import { SECOND } from "./corpus-second";
+import { SEVENTEENTH } from "./corpus-seventeenth";
 import { SEVENTH } from "./corpus-seventh";
 import { SIXTEENTH } from "./corpus-sixteenth";
 import { SIXTH } from "./corpus-sixth";
@@ -37,6 +38,7 @@ const CORPUS = [
   ...FOURTEENTH,
   ...FIFTEENTH,
   ...SIXTEENTH,
+  ...SEVENTEENTH,
 ];
 
 describe("the reader on the corpus", () => {
