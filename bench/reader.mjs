@@ -19,6 +19,7 @@ const { measure, ...corpora } = await load(`
   export { FIFTEENTH } from "../../tests/core/brief/reader/corpus-fifteenth";
   export { SIXTEENTH } from "../../tests/core/brief/reader/corpus-sixteenth";
   export { SEVENTEENTH } from "../../tests/core/brief/reader/corpus-seventeenth";
+  export { EIGHTEENTH } from "../../tests/core/brief/reader/corpus-eighteenth";
   export { SIXTH } from "../../tests/core/brief/reader/corpus-sixth";
 `);
 const all = Object.values(corpora).flat();

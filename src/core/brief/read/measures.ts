@@ -258,8 +258,14 @@ function bareNumber({ quantity, around, statement, out }: Place): void {
     body.slice(quantity.to, quantity.to + 4).some((t) => t.value === 100);
   if (rule && hundred) return quality(quantity, around, body.slice(around.from, quantity.to), out);
   const all = [...label, ...body.slice(Math.max(0, quantity.from - 8), quantity.to)];
-  if (rule && ofJpeg(statement, quantity))
-    return quality(quantity, around, body.slice(around.from, around.to), out);
+  if (rule && ofJpeg(statement, quantity)) {
+    // "Quality 75 to 85": the second figure was read with the first.
+    if (joins(body[quantity.from - 1]) && body[quantity.from - 2]?.kind === "number") return;
+    const upper = joins(body[quantity.to]) ? body[quantity.to + 1] : undefined;
+    if (upper?.value == null) return quality(quantity, around, body.slice(around.from, around.to), out);
+    const range: Quantity = { ...quantity, form: "range", values: [quantity.values[0], upper.value] };
+    return quality(range, around, body.slice(around.from, around.to + 2), out);
+  }
   if (rule)
     return out.doubt(
       all.slice(
@@ -280,10 +286,13 @@ function bareNumber({ quantity, around, statement, out }: Place): void {
   }
 }
 
+const joins = (token: Token | undefined): boolean => /^(to|-|till|until)$/.test(token?.text ?? "");
+
 /** JPEG's own scale goes to 100; numbers up to 30 may be of another program's. */
 const LEAST_QUALITY = 31;
 const ofJpeg = ({ label, body }: Statement, { values }: Quantity): boolean =>
-  /\bjpe?g\b/.test(`${words(label)} ${words(body)}`) && values.every((value) => value >= LEAST_QUALITY);
+  /\b(jpe?g|webp|avif)\b/.test(`${words(label)} ${words(body)}`) &&
+  values.every((value) => value >= LEAST_QUALITY);
 
 function bytes({ quantity, around, tokens, out, statement }: Place): void {
   const near = `${around.pre} ${around.post}`;

@@ -188,7 +188,7 @@ const RULES: readonly Rule[] = [
   // ISO 216, trimmed sizes. A sheet to sign on is not the size of the picture.
   rule(
     "paper",
-    /^(din |iso )?(a[0-6])$|\b(?:print|prints|printed|printing|enlarged|format|size|page size|paper size)( (?:size|at|in|on|to|is|as|format|:))* (din |iso )?(a[0-6])\b|, (din |iso )?(a[0-6]) (?:,|at \d)|, (din |iso )?(a[0-6])$|(?:^|[,(] |\b(?:in|as|at|format|size) )(din |iso )?(a[0-6]) (?:landscape|portrait|upright)\b|(?:^|[,(] |\b(?:in|as|at) )(din |iso )?(a[0-6])(?= [,)]|$)|^(din |iso )?(a[0-6]) (?:size|,|at \d)|\b(?:scan|scans|scanned|pages?) (?:on|of) (din |iso )?(a[0-6])\b|\b(din |iso )?(a[0-6]) (?:pages?|sheets?|scans?)\b|\b(din |iso )?(a[0-6]) (?:,|at) \d+ (?:dpi|ppi)\b|\b(?:pages?|paper|sheets?|scans?) (?:must|should|has to|have to|shall|is to) be (din |iso )?(a[0-6])\b/,
+    /^(din |iso )?(a[0-6])$|\b(?:print|prints|printed|printing|enlarged|format|size|page size|paper size)( (?:size|at|in|on|to|is|as|format|:))* (din |iso )?(a[0-6])\b|, (din |iso )?(a[0-6]) (?:,|at \d)|, (din |iso )?(a[0-6])$|(?:^|[,(] |\b(?:in|as|at|format|size) )(din |iso )?(a[0-6]) (?:landscape|portrait|upright)\b|(?:^|[,(-] |\b(?:in|as|at) )(din |iso )?(a[0-6])(?= [,)-]|$)|^(din |iso )?(a[0-6]) (?:size|,|at \d)|\b(?:scan|scans|scanned|pages?) (?:on|of) (din |iso )?(a[0-6])\b|\b(din |iso )?(a[0-6]) (?:pages?|sheets?|scans?)\b|\b(din |iso )?(a[0-6]) (?:,|at) \d+ (?:dpi|ppi)\b|\b(?:pages?|paper|sheets?|scans?) (?:must|should|has to|have to|shall|is to) be (din |iso )?(a[0-6])\b/,
     (m, near) => {
       const sheet = SHEETS[m.find((part) => part !== undefined && /^a[0-6]$/.test(part))!];
       return /\ba[0-6] (landscape|across|sideways)\b/.test(near)

@@ -69,7 +69,7 @@ const COMPARISON = new RegExp(
 const PERMITS =
   /\b(needn't|need not|(don't|doesn't|do not|does not|not) (have to|need to)|no need to|not necessary|not necessarily|free to|welcome to)\b/;
 export const WISH =
-  /\b(prefer|prefers|preferred|preferably|preference|recommend|recommends|recommended|(?<!letters? of )recommendation|ideal|ideally|if (at all )?possible|where possible|when possible|whenever possible|if you can|suggest|suggests|suggested|desirable|desired|would be (nice|best|good|great|better)|best(?! (?:shots?|pictures?|photos?|photographs?|images?|work|works|ones?))|advise|advised|advisable|optimal|optimally|as far as possible|we would like|we'd like|better still)\b/;
+  /\b(prefer|prefers|preferred|preferably|preference|recommend|recommends|recommended|(?<!letters? of )recommendation|ideal|ideally|if (at all )?possible|where possible|when possible|whenever possible|if you can|suggest|suggests|suggested|desirable|desired|would be (nice|best|good|great|better)|best(?! (?:quality|shots?|pictures?|photos?|photographs?|images?|work|works|ones?))|advise|advised|advisable|optimal|optimally|as far as possible|we would like|we'd like|better still)\b/;
 const DEMAND =
   /\b(must|required|mandatory|has to|have to|need to|needs to|shall|obligatory|compulsory|accepted|allowed)\b/;
 
@@ -208,10 +208,22 @@ function around({
     `${last === 0 ? labelWords : ""} ${line.cut(Math.max(last, quantity.from - 40), quantity.from)} # ` +
     `${line.cut(quantity.to, Math.min(next, quantity.to + 40))}`;
   const tail = line.cut(quantity.to, Math.min(body.length, quantity.to + 60));
+  const own = line.cut(quantity.to, next);
+  const refusedIf = said.refused && REFUSED_IF.test(line.cut(0, quantity.from));
   const ranged = quantity.form === "range" || quantity.form === "pairs";
   let standing = ranged
     ? rangeRole(pre, behind)
-    : roleOf({ pre, behind, wide, tail, before, more: quantities[i + 1] !== undefined, said });
+    : roleOf({
+        pre,
+        behind,
+        wide,
+        tail,
+        own,
+        refusedIf,
+        before,
+        more: quantities[i + 1] !== undefined,
+        said,
+      });
   // "Minimum 5 × 7 in (1500 × 2100 px)": the brackets repeat the rule in other units.
   const twin =
     opened && standing.role === "exact" && size(quantity)
@@ -230,6 +242,9 @@ function around({
 
 /** "And less than 300 KB" begins another rule. */
 const compares = (token: Token | undefined): boolean => token?.text === "than" || token?.kind === "number";
+
+const REFUSED_IF =
+  /\b(rejected|refused|returned|turned down|sent back|discarded|not accepted|not taken) (if|when|where|in case)\b/;
 
 const OF_TIME = /\b(older|younger|newer|months?|years?|weeks?|days?|hours?)\b/;
 
@@ -259,6 +274,8 @@ function roleOf({
   behind,
   wide,
   tail,
+  own,
+  refusedIf,
   before,
   more,
   said,
@@ -267,6 +284,10 @@ function roleOf({
   behind: string;
   wide: string;
   tail: string;
+  /** What stands before the next quantity. */
+  own: string;
+  /** "It is rejected if it is smaller than …, or if it exceeds …": the condition is what is refused. */
+  refusedIf: boolean;
   before: Around | null;
   more: boolean;
   said: Said;
@@ -278,7 +299,7 @@ function roleOf({
   if (/^(on average|instead|usually|or so|approx\w*|roughly)\b/.test(behind)) return unclear;
   const post = behind.replace(SUBJECT_BEHIND, "");
   if (said.permits && PERMITS.test(pre)) return unclear;
-  if (CONDITION.test(pre) && !WISH.test(pre)) return unclear;
+  if (CONDITION.test(pre) && !WISH.test(pre) && !refusedIf) return unclear;
   const places = !COMPARISON.test(pre)
     ? null
     : {
@@ -289,7 +310,7 @@ function roleOf({
         exact: lastMatch(EXACT, pre),
       };
   const [[kind, at]] = places ? Object.entries(places).sort((a, b) => b[1] - a[1]) : [["none", -1] as const];
-  const rejectedAfter = said.refused && !more && REJECTS.test(tail);
+  const rejectedAfter = said.refused && (REJECTS.test(own) || (!more && REJECTS.test(tail)));
   if (at < 0) {
     // "not more than 900 px in width and 600 px in height".
     if (
@@ -312,8 +333,11 @@ function roleOf({
     /\b(reject|rejects|refuse|refuses|return|bounce|bounces|discard|discards|delete|deletes|decline|declines|turn away|turns away|send back|sends back|fail|fails)\b/.test(
       ahead,
     ) ||
-    (/^(and|or|nor)\b/.test(pre) && before?.refusing === true);
+    refusedIf ||
+    // "Wider ones will be refused, so will heavier ones".
+    (/^(and|or|nor|so (will|are|is|do|does))\b/.test(pre) && before?.refusing === true);
   const leaning =
+    !refusedIf &&
     /^(or|nor)\b/.test(pre) &&
     before !== null &&
     (before.role === "min" || before.role === "max") &&
@@ -339,7 +363,12 @@ function roleOf({
     !MUST.test(ahead)
   )
     return unclear;
-  return { role: (kind === "above") === flipped ? "max" : "min", negated, refusing, byPost: false };
+  return {
+    role: (kind === "above") === flipped ? "max" : "min",
+    negated,
+    refusing: refusing || rejectedAfter,
+    byPost: false,
+  };
 }
 
 const lastWords = (text: string) => text.split(" ").slice(-4).join(" ");

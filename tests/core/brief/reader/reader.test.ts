@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import { parseBrief } from "@/core/brief";
 import { MAX_WORDING, readWording } from "@/core/brief/read";
 import { BADGE } from "./corpus";
+import { EIGHTEENTH } from "./corpus-eighteenth";
 import { EIGHTH } from "./corpus-eighth";
 import { ELEVENTH } from "./corpus-eleventh";
 import { FIFTEENTH } from "./corpus-fifteenth";
@@ -39,6 +40,7 @@ const CORPUS = [
   ...FIFTEENTH,
   ...SIXTEENTH,
   ...SEVENTEENTH,
+  ...EIGHTEENTH,
 ];
 
 describe("the reader on the corpus", () => {
