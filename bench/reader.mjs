@@ -20,6 +20,7 @@ const { measure, ...corpora } = await load(`
   export { SIXTEENTH } from "../../tests/core/brief/reader/corpus-sixteenth";
   export { SEVENTEENTH } from "../../tests/core/brief/reader/corpus-seventeenth";
   export { EIGHTEENTH } from "../../tests/core/brief/reader/corpus-eighteenth";
+  export { NINETEENTH } from "../../tests/core/brief/reader/corpus-nineteenth";
   export { SIXTH } from "../../tests/core/brief/reader/corpus-sixth";
 `);
 const all = Object.values(corpora).flat();

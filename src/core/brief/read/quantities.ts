@@ -252,7 +252,9 @@ function withUnitsFromBehind(tokens: readonly Token[], found: Quantity[]): Quant
       continue;
     const between = tokens.slice(quantity.to, next.from).map((token) => token.text);
     const unit = /[^\d.]*$/.exec(next.texts[0])![0];
-    if (!quantity.values.length || !ONWARDS.test(between.join(" "))) continue;
+    // "Quality 80, max 350 KB": a quality has no unit.
+    if (!quantity.values.length || before(tokens, quantity.from, ["quality"])) continue;
+    if (!ONWARDS.test(between.join(" "))) continue;
     const factor = next.values[0] / Number.parseFloat(next.texts[0]);
     found[i] = {
       ...quantity,

@@ -334,7 +334,10 @@ function sentences(tokens: readonly Token[], paragraph: number, out: Statement[]
       close(false);
       item = !/^(both|all)$/.test(tokens[i + 1].text);
     } else if (token.text === "/" && labelsNext(tokens, i)) close(false);
-    else if (token.text === "?") close(true);
+    else if (token.text === "and" && rulesNext(tokens, i, body)) {
+      close(false);
+      item = true;
+    } else if (token.text === "?") close(true);
     else if (token.text === ".") {
       // "Section A. Applicant's photo": what it is numbered by is no sentence.
       if (opensLine && NUMBERING.test(words(body))) {
@@ -378,12 +381,21 @@ function namesNext(tokens: readonly Token[], at: number, body: readonly Token[])
   );
 }
 
+/** "Photograph size must be between … and signature size must be between …": each is a sentence of its own. */
+function rulesNext(tokens: readonly Token[], at: number, body: readonly Token[]): boolean {
+  const says = (from: readonly Token[]) =>
+    isName(from[0]?.text ?? "") && from.slice(1, 4).some(({ text }) => /^(must|should|shall|is)$/.test(text));
+  return body.some(({ kind }) => kind === "number") && says(body) && says(tokens.slice(at + 1, at + 5));
+}
+
 /** "the plan as a PDF", "photos of the site as JPEG": a name, and how it comes. */
 function saysFormat(tokens: readonly Token[], from: number): boolean {
   const as = tokens.slice(from, from + MOST_NAME + 2).findIndex(({ text }) => text === "as");
   const name = tokens.slice(from, from + Math.max(0, as));
   const [one, two] = [tokens[from + as + 1], tokens[from + as + 2]];
-  const format = /^an?$/.test(one?.text ?? "") ? two : one;
+  // "As a multi-page PDF".
+  const few = tokens.slice(from + as + 2, from + as + 6).find(({ text }) => FORMAT.test(text));
+  const format = /^an?$/.test(one?.text ?? "") ? (few ?? two) : one;
   return (
     name.length > 0 &&
     name.every(({ kind }) => kind === "word") &&

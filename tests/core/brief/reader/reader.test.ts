@@ -10,6 +10,7 @@ import { FIFTH } from "./corpus-fifth";
 import { FIRST } from "./corpus-first";
 import { FOURTEENTH } from "./corpus-fourteenth";
 import { FOURTH } from "./corpus-fourth";
+import { NINETEENTH } from "./corpus-nineteenth";
 import { NINTH } from "./corpus-ninth";
 import { SECOND } from "./corpus-second";
 import { SEVENTEENTH } from "./corpus-seventeenth";
@@ -41,6 +42,7 @@ const CORPUS = [
   ...SIXTEENTH,
   ...SEVENTEENTH,
   ...EIGHTEENTH,
+  ...NINETEENTH,
 ];
 
 describe("the reader on the corpus", () => {
