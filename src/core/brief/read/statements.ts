@@ -5,9 +5,10 @@
 
 import { bracketed } from "./brackets";
 import { words } from "./line";
+import { isShaped, labelsNext, MOST_NAME, namesNext, rulesNext } from "./parting";
 import { signalsOf } from "./signals";
 import type { Token } from "./tokens";
-import { FORMAT, isName, NO_NAME, RULE, speaksOfRule } from "./vocabulary";
+import { FORMAT, isName, RULE, speaksOfRule } from "./vocabulary";
 
 export interface Statement {
   /** What stands before the colon, or the heading of the table's column and row. */
@@ -354,77 +355,6 @@ function sentences(tokens: readonly Token[], paragraph: number, out: Statement[]
 }
 
 const NUMBERING = /^(section|part|annex|step|chapter|item) (\d{1,2}|[a-z])$/;
-const SAYS =
-  /^(as|in|with|up|upto|max|min|maximum|minimum|at|between|from|under|over|less|more|not|no|of|should|must|shall)$/;
-
-/** "Photograph up to 60 KB, signature up to 20 KB": the comma ends what is said of the first. */
-function namesNext(tokens: readonly Token[], at: number, body: readonly Token[]): boolean {
-  const [next, after] = [tokens[at + 1], tokens[at + 2]];
-  // "Both JPEG, photograph 50 KB, signature 25 KB".
-  const formatted =
-    /^(both|all) /.test(words(body.slice(0, 3))) && body.some(({ text }) => FORMAT.test(text));
-  if (formatted && isName(next?.text ?? "") && after?.kind === "number") return true;
-  if (saysFormat(body, 0) && saysFormat(tokens, next?.text === "and" ? at + 2 : at + 1)) return true;
-  if (!body.some((token) => token.kind === "number")) return false;
-  if (
-    next?.text === "all" &&
-    after &&
-    (after.kind === "number" || SAYS.test(after.text) || FORMAT.test(after.text))
-  )
-    return true;
-  const colon = body.findLastIndex((token) => token.text === ":");
-  if (isShaped(body, colon + 1) && (next?.text === "both" || isShaped(tokens, at + 1))) return true;
-  if (!isName(body[0]?.text ?? "")) return false;
-  if (next?.text === "both") return true;
-  return (
-    isName(next?.text ?? "") && after !== undefined && (after.kind === "number" || SAYS.test(after.text))
-  );
-}
-
-/** "Photograph size must be between … and signature size must be between …": each is a sentence of its own. */
-function rulesNext(tokens: readonly Token[], at: number, body: readonly Token[]): boolean {
-  const says = (from: readonly Token[]) =>
-    isName(from[0]?.text ?? "") && from.slice(1, 4).some(({ text }) => /^(must|should|shall|is)$/.test(text));
-  return body.some(({ kind }) => kind === "number") && says(body) && says(tokens.slice(at + 1, at + 5));
-}
-
-/** "the plan as a PDF", "photos of the site as JPEG": a name, and how it comes. */
-function saysFormat(tokens: readonly Token[], from: number): boolean {
-  const as = tokens.slice(from, from + MOST_NAME + 2).findIndex(({ text }) => text === "as");
-  const name = tokens.slice(from, from + Math.max(0, as));
-  const [one, two] = [tokens[from + as + 1], tokens[from + as + 2]];
-  // "As a multi-page PDF".
-  const few = tokens.slice(from + as + 2, from + as + 6).find(({ text }) => FORMAT.test(text));
-  const format = /^an?$/.test(one?.text ?? "") ? (few ?? two) : one;
-  return (
-    name.length > 0 &&
-    name.every(({ kind }) => kind === "word") &&
-    FORMAT.test(format?.text ?? "") &&
-    !speaksOfRule(words(name)) &&
-    (isName(words(name)) || name.some(({ text }) => /^(the|a|an|your|our)$/.test(text)))
-  );
-}
-
-/** "Item: Photo / Format: JPEG": a stroke with a label behind it parts two rules. */
-function labelsNext(tokens: readonly Token[], at: number): boolean {
-  const next = tokens.slice(at + 1, at + 4);
-  const colon = next.findIndex(({ text }) => text === ":");
-  return colon > 0 && !next[0].glued && next.slice(0, colon).every(({ kind }) => kind === "word");
-}
-
-/** "mood picture 2400 × 1600": one to three words that are no rule, and a size. */
-function isShaped(tokens: readonly Token[], from: number): boolean {
-  const to = tokens.slice(from, from + 4).findIndex((token) => token.kind === "number");
-  const name = tokens.slice(from, from + to);
-  return (
-    to > 0 &&
-    tokens[from + to + 1]?.text === "×" &&
-    name.every(({ kind, text }) => kind === "word" && !SAYS.test(text) && !NO_NAME.test(text)) &&
-    !speaksOfRule(words(name)) &&
-    !FORMAT.test(words(name))
-  );
-}
-
 function endsSentence(tokens: readonly Token[], at: number): boolean {
   const [last, next] = [tokens[at - 1], tokens[at + 1]];
   if (!next) return true;
@@ -441,9 +371,6 @@ function labelled(tokens: Token[], opensLine: boolean): { label: Token[]; body: 
   const end = labelEnd(tokens) || (opensLine ? nameEnd(tokens) : 0);
   return end > 0 ? { label: tokens.slice(0, end), body: tokens.slice(end + 1) } : { label: [], body: tokens };
 }
-
-/** Words in front of a dash or a colon that name a document may be so many. */
-const MOST_NAME = 6;
 
 /** Index of the dash in "Signature – 4 × 2 cm", or of the colon in "ID card, front: …"; 0 where there is none. */
 function nameEnd(tokens: readonly Token[]): number {
