@@ -269,7 +269,7 @@ test("500 rows: the grid draws only what is in sight and stays quick", async ({ 
 });
 
 test("the demo is put back from the interface", async ({ page }) => {
-  test.setTimeout(240_000);
+  test.setTimeout(360_000);
   await openDesk(page);
   await page.getByRole("button", { name: "Put the demo back" }).click();
   await expect(page.getByRole("button", { name: /^Permit portraits/ })).toBeVisible({ timeout: 200_000 });

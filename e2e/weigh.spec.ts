@@ -43,15 +43,15 @@ async function weighDemo(page: Page, name: string): Promise<void> {
 test("the lettering: worst spot, flicker, map, a point in the allowed band, for the batch, and the files", async ({
   page,
 }) => {
-  test.setTimeout(400_000);
+  test.setTimeout(540_000);
   await openDesk(page);
   const back = page.getByRole("button", { name: "Put the demo back" });
   await back.click();
   // An earlier demo is put away first: its batch must not be taken for the new one.
   await expect(back).toBeDisabled();
-  await expect(back).toBeEnabled({ timeout: 150_000 });
+  await expect(back).toBeEnabled({ timeout: 280_000 });
   await expect(page.getByRole("button", { name: /^Trap night.*11 photos/ })).toBeVisible({
-    timeout: 150_000,
+    timeout: 280_000,
   });
   await weighDemo(page, "specimen-label.png");
   await laddered(page);
