@@ -272,7 +272,7 @@ test("the demo is put back from the interface", async ({ page }) => {
   test.setTimeout(360_000);
   await openDesk(page);
   await page.getByRole("button", { name: "Put the demo back" }).click();
-  await expect(page.getByRole("button", { name: /^Permit portraits/ })).toBeVisible({ timeout: 200_000 });
+  await expect(page.getByRole("button", { name: /^Permit portraits/ })).toBeVisible({ timeout: 300_000 });
   await expect(page.getByRole("button", { name: /^Trap night, 14 May 11 photos/ })).toBeVisible({
     timeout: 60_000,
   });
