@@ -5,55 +5,15 @@ import { describe, expect, it } from "vitest";
 import { KERNELS, type KernelName } from "@/core/photo";
 import { SPACES, SRGB_CURVE, toLinear } from "@/core/pixels/colour";
 import { srgbFromLinear } from "@/core/pixels/colour/curve";
-import { type Development, develop, type Samples } from "@/core/pixels/develop";
+import { develop } from "@/core/pixels/develop";
 import { isPixelArt } from "@/core/pixels/develop/art";
 import { axis, type FloatImage, LANES, resample, sampleTurned, sharpen } from "@/core/pixels/resample";
 import { kernels } from "@/core/pixels/resample/kernels";
 import { ROWS_WASM } from "@/core/pixels/resample/rows-wasm";
 import { sharpenRadius } from "@/core/pixels/resample/sharpen";
 import { compile } from "../../../scripts/wasm.mjs";
+import { filled, plan, samples } from "../../support/develop";
 import { pixels } from "../../support/photos";
-
-const plan = (
-  width: number,
-  height: number,
-  out: { width: number; height: number },
-  change: Partial<Development> = {},
-): Development => ({
-  from: SPACES.srgb,
-  to: SPACES.srgb,
-  orientation: 1,
-  photo: { width, height },
-  shown: { x: 0, y: 0, width, height },
-  density: [1, 1],
-  crop: { x: 0, y: 0, width, height },
-  angle: 0,
-  size: out,
-  kernel: null,
-  sharpen: null,
-  ppi: null,
-  bits: 8,
-  under: null,
-  plain: false,
-  ...change,
-});
-const samples = (data: Samples["data"], width: number, height: number): Samples => ({
-  data,
-  width,
-  height,
-  channels: data.length / (width * height),
-});
-const filled = (
-  width: number,
-  height: number,
-  channels: number,
-  at: (x: number, y: number, c: number) => number,
-) => {
-  const data = new Uint8Array(width * height * channels);
-  for (let y = 0, i = 0; y < height; y += 1)
-    for (let x = 0; x < width; x += 1) for (let c = 0; c < channels; c += 1, i += 1) data[i] = at(x, y, c);
-  return samples(data, width, height);
-};
 
 describe("kernels", () => {
   it("have the values of their formulas", () => {

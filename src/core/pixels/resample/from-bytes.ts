@@ -2,7 +2,7 @@
  * Resampling of 8-bit RGB in integers: linear light of 14 to 15 bits, which is about a tenth of a code in the
  * deepest shadow of 8 bits, and room for what kernels ring above white.
  */
-import { Bench } from "./rows";
+import { Bench, LANES } from "./rows";
 import { type Axis, SHORT_ONE, shortWeights } from "./weights";
 
 /** RGB of 8 bits, read through one table of 256 floats (0 to 1) a channel. */
@@ -32,8 +32,6 @@ export interface ByteCodes {
 const WHITE = 24_576;
 /** Samples that are handled at a time; rows have room for as many behind their last. */
 const AT_ONCE = 8;
-/** Floats of one pixel. */
-const LANES = 4;
 
 /** A picture of x.starts.length × y.starts.length pixels: interleaved RGB of 8 bits. */
 export function resampleBytes(

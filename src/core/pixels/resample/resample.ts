@@ -5,11 +5,8 @@
  * browsers. RGB of 8 bits, the usual case, has a way of its own (from-bytes.ts).
  */
 import { type ByteRows, resampleToFloats } from "./from-bytes";
-import { Bench } from "./rows";
+import { Bench, LANES } from "./rows";
 import type { Axis } from "./weights";
-
-/** Floats of one pixel. */
-export const LANES = 4;
 
 /** `LANES` floats a pixel, row after row. */
 export interface FloatImage {

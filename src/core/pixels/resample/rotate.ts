@@ -1,6 +1,7 @@
 /** Sampling along turned axes: straightening. */
 import { kernels } from "./kernels";
-import { type FloatImage, LANES } from "./resample";
+import type { FloatImage } from "./resample";
+import { LANES } from "./rows";
 
 export interface Turned {
   /**

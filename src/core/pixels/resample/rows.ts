@@ -1,6 +1,9 @@
 /** The inner loops of resampling (assembly/rows.ts), and the memory in which they work. Addresses are in bytes. */
 import { ROWS_WASM } from "./rows-wasm";
 
+/** Floats of one pixel. */
+export const LANES = 4;
+
 interface Rows {
   linear8(source: number, out: number, plane: number, tables: number, count: number): void;
   across8(

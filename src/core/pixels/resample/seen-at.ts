@@ -3,7 +3,8 @@ import type { KernelName, Size } from "../../photo";
 import { encodeWith, encodingTable, linearTable, type RgbSpace, SPACES } from "../colour";
 import type { ByteRows } from "./from-bytes";
 import { DEFAULT_REDUCING } from "./kernels";
-import { type FloatImage, LANES, type RowReader, resample } from "./resample";
+import { type FloatImage, type RowReader, resample } from "./resample";
+import { LANES } from "./rows";
 import { axis } from "./weights";
 
 /** Code values, interleaved, upright: 1 grey, 2 grey and alpha, 3 RGB, 4 RGB and alpha. */

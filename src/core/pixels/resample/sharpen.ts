@@ -3,7 +3,8 @@
  * what the
  * neighbours show plus a little, so that no edge gets a bright or dark seam and nothing is clipped.
  */
-import { type FloatImage, LANES } from "./resample";
+import type { FloatImage } from "./resample";
+import { LANES } from "./rows";
 
 export interface Sharpening {
   for: "screen" | "print";
