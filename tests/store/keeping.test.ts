@@ -201,6 +201,21 @@ describe("what is kept", () => {
     await everythingThere();
   });
 
+  it("leaves nothing behind that cannot be found, where a collector ends between two files", async () => {
+    const id = await createBatch(store.db, { workspaceId: workspace, name: "two", revisionId: null });
+    for (const seed of [4100, 4101]) await bring(store, id, await jpegPhoto(35, 27, seed));
+    await store.db.transaction((tx) => removeBatch(tx, workspace, id));
+    // What each lies as, then the first is taken away.
+    await expect(collect(endingAt(3))).rejects.toThrow(Ended);
+    await setTimeout(20);
+    const left = await checkStore(store, 0);
+    expect(left.strays).toHaveLength(1);
+    expect(await removeStrays(store, left)).toBe(1);
+    const after = await checkStore(store, 0);
+    expect([after.strays, after.missing]).toEqual([[], []]);
+    await everythingThere();
+  });
+
   it("does not hold up uploads while it is collected, and is not collected while it is young", async () => {
     const kept = await keepFile(store, [Buffer.from("young")]);
     await collectFiles(store, { grace: "0 seconds", young: "1 minute", pauseMs: 0 });

@@ -1,9 +1,9 @@
 /** How much space is used, what can be freed, and whether rows and bytes agree. */
 import { readdir, stat } from "node:fs/promises";
 import { setTimeout } from "node:timers/promises";
-import { eq, inArray, sql } from "drizzle-orm";
+import { and, eq, inArray, sql } from "drizzle-orm";
 import { files } from "../schema";
-import type { Store } from "../store";
+import type { Executor, Store } from "../store";
 import { trimTrials } from "./trials";
 
 /** Files touched later than this are never collected: a job may be about to refer to them. */
@@ -222,24 +222,34 @@ export async function checkStore(store: Store, young = 60_000): Promise<StoreChe
 /** Takes strays away: files that a stop in the middle left behind. How many went. */
 export async function removeStrays(store: Store, check: StoreCheck): Promise<number> {
   let removed = 0;
-  for (const { sha256, bytes } of check.strays) {
-    const seen = await store.db.transaction(async (tx) => {
-      // Whoever stores these bytes at this moment has the row already, or waits for this one.
-      const rows = await tx
-        .insert(files)
-        .values({ sha256, bytes })
-        .onConflictDoNothing()
-        .returning({ sha256: files.sha256 });
-      if (!rows.length) return null;
-      const identity = await store.files.identity(sha256);
-      await tx.delete(files).where(eq(files.sha256, sha256));
-      return identity;
+  for (const { sha256, bytes } of check.strays)
+    removed += await store.db.transaction(async (tx) => {
+      if (!(await holdStray(tx, sha256, bytes))) return 0;
+      await store.files.discard(sha256, await store.files.identity(sha256));
+      await tx.delete(files).where(and(eq(files.sha256, sha256), eq(files.gone, false)));
+      return 1;
     });
-    if (seen === null) continue;
-    await store.files.discard(sha256, seen);
-    removed += 1;
-  }
   return removed;
+}
+
+/**
+ * Holds the row of bytes that should not be there, so that whoever stores them waits: one made for that where
+ * none names them, or the one that says they are gone (a collector ended before it had unlinked them). False
+ * where somebody has stored them meanwhile.
+ */
+async function holdStray(tx: Executor, sha256: string, bytes: number): Promise<boolean> {
+  const made = await tx
+    .insert(files)
+    .values({ sha256, bytes })
+    .onConflictDoNothing()
+    .returning({ sha256: files.sha256 });
+  if (made.length) return true;
+  const held = await tx
+    .select({ sha256: files.sha256 })
+    .from(files)
+    .where(and(eq(files.sha256, sha256), files.gone))
+    .for("update");
+  return held.length > 0;
 }
 
 async function listFiles(store: Store): Promise<{ name: string; path: string }[]> {
