@@ -1,5 +1,6 @@
 // Bundles what runs outside Next into .build/ with esbuild. Packages stay outside the bundles,
 // but for a few.
+import { createRequire } from "node:module";
 import { fileURLToPath } from "node:url";
 import { build } from "esbuild";
 
@@ -50,12 +51,13 @@ const onDemand = {
 };
 
 /** Packages of many small files that every process and thread reads at its start: taken in, they are one. */
-const TAKEN_IN = /^(zod|lru-cache)$/;
+const TAKEN_IN = /^(zod|lru-cache|saxes|xmlchars\/.*)$/;
+const { resolve } = createRequire(import.meta.url);
 const takenIn = {
   name: "taken-in",
   setup(bundler) {
-    bundler.onResolve({ filter: TAKEN_IN }, ({ path }) => ({
-      path: fileURLToPath(import.meta.resolve(path)),
+    bundler.onResolve({ filter: TAKEN_IN }, ({ kind, path }) => ({
+      path: kind === "require-call" ? resolve(path) : fileURLToPath(import.meta.resolve(path)),
     }));
   },
 };

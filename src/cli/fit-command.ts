@@ -65,6 +65,7 @@ async function fitWhole(
       brief,
       out: call.out,
       plan,
+      judging: call.json ? "whole" : "none",
       done: (count) => progress.at(count + (shares ? sources.length : 0)),
     });
     if (plan.limit && !plan.error) await (await import("./messages")).checkTotal(results, brief, plan.limit);

@@ -8,6 +8,7 @@ import { freeName, outputName } from "@/core/plan/names";
 import { type Check, publicFacts } from "@/core/proof";
 import type { FitAnswer } from "@/imaging";
 import { fitPhoto } from "@/imaging";
+import type { Judging } from "@/imaging/candidates";
 import { type Made, prove } from "@/imaging/proved";
 import { readSource, type Source, sentence } from "@/imaging/source";
 import { writeNewFile } from "@/imaging/written";
@@ -65,22 +66,26 @@ export async function fitAll({
   brief,
   out,
   plan,
+  judging,
   done,
 }: {
   paths: readonly SourcePath[];
   brief: Brief;
   out: string;
   plan: TotalPlan;
+  /** What nobody reads is not looked at beyond what the choice of a file needs. */
+  judging: Judging;
   done: (count: number) => void;
 }): Promise<FitResult[]> {
   const taken = new Set<string>();
   const results: FitResult[] = [];
-  const started = paths.slice(0, AT_ONCE).map((path, i) => work(path, i, brief, plan));
+  const begin = (i: number) => work(paths[i], i, { brief, plan, judging });
+  const started = paths.slice(0, AT_ONCE).map((_, i) => begin(i));
   for (const [i, path] of paths.entries()) {
     const worked = await started[i];
     // Its bytes are let go as soon as it is written.
     delete started[i];
-    if (i + AT_ONCE < paths.length) started[i + AT_ONCE] = work(paths[i + AT_ONCE], i + AT_ONCE, brief, plan);
+    if (i + AT_ONCE < paths.length) started[i + AT_ONCE] = begin(i + AT_ONCE);
     results.push(await handOver(worked, { path, n: i + 1, brief, out, taken }));
     done(i + 1);
   }
@@ -94,7 +99,13 @@ const roundedDifference = (difference: number | null) =>
 /** Photos that are worked on at a time. */
 const AT_ONCE = 2;
 
-async function work(path: SourcePath, i: number, brief: Brief, plan: TotalPlan): Promise<Worked> {
+interface Job {
+  brief: Brief;
+  plan: TotalPlan;
+  judging: Judging;
+}
+
+async function work(path: SourcePath, i: number, { brief, plan, judging }: Job): Promise<Worked> {
   const result: FitResult = {
     source: path.source,
     output: null,
@@ -120,6 +131,7 @@ async function work(path: SourcePath, i: number, brief: Brief, plan: TotalPlan):
       share: plan.shares.get(i),
       trials: plan.trials.get(i),
       planned: plan.planned ?? undefined,
+      judging,
     });
     plan.trials.delete(i);
     Object.assign(result, {

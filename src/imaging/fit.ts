@@ -75,8 +75,6 @@ async function seen(
   const picture = candidates.at(geometry, setting.format);
   const before = await candidates.judgedBefore(picture, setting);
   if (before) return { difference: before.difference, judge: null };
-  const sampled = judging === "sample" ? await candidates.sampled(picture, setting) : null;
-  if (sampled !== null) return { difference: sampled, judge: null };
   const judge = async (pixels: Pixels) => (await candidates.judge(picture, setting, pixels)).difference;
   return { difference: null, judge };
 }

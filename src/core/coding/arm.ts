@@ -45,6 +45,9 @@ export interface ArmResult {
 /** From the third trial on, so much lower is aimed in ln(bytes) where all were above. */
 const FURTHER = 0.02;
 
+/** The share of the goal that is aimed at where a sample foretells all but a factor, and that is known. */
+const SURELY_AIMED = 0.998;
+
 /** Guesses that are made surer before one is tried. */
 const GUESSES = 8;
 
@@ -64,13 +67,13 @@ export async function solveArm(task: ArmTask): Promise<ArmResult> {
     const over = points.filter((p) => p.bytes > task.goal).sort((a, b) => a.quality - b.quality)[0] ?? null;
     return { under, over };
   };
-  const wanted = payload(task.goal * aimed);
   for (let made = 0; made < task.budget; made += 1) {
     const { under, over } = bracket();
     if (under && under.bytes >= task.enough) break;
     const from = under ? under.quality + step : task.lowest;
     const to = over ? over.quality - step : task.highest;
     if (from > to + step / 4) break;
+    const wanted = payload(task.goal * (task.sharpen && points.length ? SURELY_AIMED : aimed));
     // Where the curve is flatter than it is expected to be, misses above come nearer in ever smaller steps.
     const further = under ? 0 : FURTHER * Math.max(0, made - 1);
     const guess = () => highestWithin({ from, to, step }, (q) => predict(q) <= wanted - further);

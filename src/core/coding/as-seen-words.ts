@@ -18,7 +18,7 @@ export function toldAsSeen(task: FitTask, seen: AsSeen): Extract<Fitted, { ok: t
   const { found, geometry, difference, encodes, cleanFrom, padTo } = seen;
   const gaveUp = pixelsOf(geometry) < pixelsOf(full) ? pixelsTold(task, geometry) : null;
   const told = [...seen.told];
-  if (difference > CLEAN)
+  if (difference !== null && difference > CLEAN)
     told.push(
       `visible loss (difference ${trimNumber(difference, 2)}, seen ${viewWords(brief.view)}), because the ` +
         `ceiling of ${formatBytes(brief.fileSize.max!)} forces it` +

@@ -10,6 +10,7 @@ import { bestShare, foretell, usualShare, type Views } from "./best-share";
 import { familiesOf, type LossyFormat } from "./family";
 import { Line } from "./line";
 import { asPages, search } from "./one-format";
+import { SURELY_SEEN, surelyClean } from "./sampled";
 import { settle } from "./settle";
 import { type FitTask, type Found, type Goal, type Picture, payloadOf } from "./types";
 
@@ -17,8 +18,11 @@ import { type FitTask, type Found, type Goal, type Picture, payloadOf } from "./
 export interface AsSeen {
   found: Found;
   geometry: Geometry;
-  /** As it is looked at: at the view size, or at its own 100 % where it has more pixels and is clean there. */
-  difference: number;
+  /**
+   * As it is looked at: at the view size, or at its own 100 % where it has more pixels and is clean there; null
+   * where a sample has left no doubt that it is clean.
+   */
+  difference: number | null;
   encodes: number;
   /** Bytes that it is filled up to; null where it lies in the range. */
   padTo: number | null;
@@ -34,8 +38,6 @@ const LIKELY: Record<LossyFormat, number> = { jpeg: 0.3, webp: 0.25, avif: 0.18 
 const HOPELESS = 0.2;
 /** Foretold so far above clean, a picture may turn out clean after all. */
 const MAYBE = 1.12;
-/** Foretold so far above clean on its own sample, a picture does not turn out clean. */
-const SURELY_SEEN = 1.25;
 /** Tries between all pixels and those of the view. */
 const BETWEEN = 2;
 /** A clean file of less than this share of the ceiling may have more pixels. */
@@ -154,9 +156,11 @@ class Choosing {
     const result = await search({ picture, format, goal, brief: task.brief, free: true, last: false });
     this.encodes += result.encodes;
     if (result.outcome !== "met") return null;
-    const difference = await picture.difference(result.found.setting);
-    if (difference > CLEAN) return null;
     const { found, told } = result;
+    const difference = (await surelyClean(picture, found.setting))
+      ? null
+      : await picture.difference(found.setting);
+    if (difference !== null && difference > CLEAN) return null;
     return { found, geometry, difference, encodes: this.encodes, padTo: null, told, cleanFrom: null };
   }
 
@@ -169,7 +173,7 @@ class Choosing {
     const line = new Line(family, sample);
     const payload = (payloadOf(target, picture.overhead, lossy) * sample.pixels) / picture.pixels;
     await line.towards(payload);
-    return line.differenceFor(payload) > CLEAN * SURELY_SEEN;
+    return line.differenceFor(payload) > SURELY_SEEN;
   }
 
   /** At the view size and below: what differs least there. */

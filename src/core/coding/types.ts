@@ -188,7 +188,7 @@ export const NEAR = 0.965;
  */
 export const OWN_CODER_PIXELS = 48_000_000;
 
-/** Differences of larger pictures are judged on samples where many photos are looked at. */
+/** What is seen of larger pictures is told from samples where those leave no doubt. */
 export const LARGE_PIXELS = 4_000_000;
 
 export interface FitTask {
@@ -207,6 +207,8 @@ export interface FitTask {
    * fine.
    */
   softCeiling: number | null;
+  /** Nobody is told what is seen of the file: a large picture is not looked at for that alone. */
+  untold?: boolean;
   /**
    * A planned picture of this geometry, ready to be encoded in this format; differences are judged at the view
    * size where that has more pixels, else at its own.

@@ -6,6 +6,7 @@ import { type Geometry, pixelsOf } from "../geometry";
 import { formatBytes, trimNumber } from "../units";
 import { cleanAlong } from "./clean-along";
 import { asPages } from "./one-format";
+import { SURELY_CLEAN, SURELY_SEEN, sampledDifference } from "./sampled";
 import {
   type FitTask,
   type Fitted,
@@ -30,8 +31,8 @@ const LOSSY: ReadonlySet<OutputFormat> = new Set(["jpeg", "webp", "avif", "pdf"]
 
 export async function weighed(task: FitTask, goal: Goal, met: Met): Promise<Fitted> {
   const { found } = met.result;
-  const difference = await seenOf(task, goal, met);
-  if (difference === null || difference <= CLEAN)
+  const seen = await seenOf(task, goal, met);
+  if (seen === null || seen.difference <= CLEAN)
     return {
       ok: true,
       ...found,
@@ -39,11 +40,11 @@ export async function weighed(task: FitTask, goal: Goal, met: Met): Promise<Fitt
       padTo: null,
       encodes: met.encodes,
       told: met.told,
-      difference,
+      difference: seen?.difference ?? null,
       cleanFrom: null,
       gaveUp: noRoom(task, met.geometry),
     };
-  let best = { ...found, geometry: met.geometry, told: met.told, difference };
+  let best = { ...found, geometry: met.geometry, told: met.told, difference: seen.difference };
   let { encodes } = met;
   const forced = mayForce(task, goal, met);
   const clean = forced && best.difference > CLEAN ? await smallestClean(task, best) : null;
@@ -52,12 +53,12 @@ export async function weighed(task: FitTask, goal: Goal, met: Met): Promise<Fitt
   if (clean?.found && clean.found.bytes <= goal.max! && clean.found.bytes >= (goal.min ?? 0))
     best = { ...best, ...clean.found };
   if (forced && best.difference > CLEAN) {
-    const about = clean?.about ? "about " : "";
-    const from = clean?.from ? `; from ${about}${formatBytes(clean.from)} on nothing would be seen` : "";
+    const bytes = clean?.from && `${about(clean)}${formatBytes(clean.from)}`;
+    const from = bytes ? `; from ${bytes} on nothing would be seen` : "";
     best.told = [
       ...best.told,
-      `visible loss (difference ${trimNumber(best.difference, 2)}), because the ceiling of ` +
-        `${formatBytes(goal.max!)} forces it${from}`,
+      `visible loss (difference ${about(seen)}${trimNumber(best.difference, 2)}), because the ` +
+        `ceiling of ${formatBytes(goal.max!)} forces it${from}`,
     ];
   }
   return {
@@ -68,11 +69,13 @@ export async function weighed(task: FitTask, goal: Goal, met: Met): Promise<Fitt
     padTo: null,
     encodes,
     told: best.told,
-    difference: best.difference,
+    difference: seen.about ? null : best.difference,
     cleanFrom: best.difference > CLEAN ? (clean?.from ?? null) : null,
     gaveUp: noRoom(task, met.geometry),
   };
 }
+
+const about = (told: { about: boolean }): string => (told.about ? "about " : "");
 
 /** Pixels were given up to get under a ceiling at all. */
 const noRoom = (task: FitTask, geometry: Geometry): string | null =>
@@ -82,18 +85,24 @@ const noRoom = (task: FitTask, geometry: Geometry): string | null =>
 const mayForce = (task: FitTask, goal: Goal, { format }: Met): boolean =>
   goal.max !== null && task.brief.fileSize.max !== null && goal.aim === "best" && LOSSY.has(format);
 
-/** A sample that differs by less than this much of what is clean leaves no doubt about the whole. */
-const SURELY_CLEAN = 0.6;
+interface Seen {
+  difference: number;
+  /** Told by the sample of a large picture, which leaves no doubt: the whole takes seconds to look at. */
+  about: boolean;
+}
 
 /** The difference, where something is decided by it; null where the choice does not need it. */
-async function seenOf(task: FitTask, goal: Goal, met: Met): Promise<number | null> {
+async function seenOf(task: FitTask, goal: Goal, met: Met): Promise<Seen | null> {
   const { picture, result } = met;
   // Fewer pixels are held against more of them, which no later station does.
   const fewer = pixelsOf(met.geometry) < pixelsOf(task.view);
-  if (!fewer && !mayForce(task, goal, met)) return null;
-  const sample = fewer ? null : await picture.sample();
-  const sampled = (await sample?.difference(result.found.setting)) ?? Infinity;
-  return sampled <= CLEAN * SURELY_CLEAN ? null : picture.difference(result.found.setting);
+  const large = picture.pixels > LARGE_PIXELS;
+  if (!fewer && (!mayForce(task, goal, met) || (large && task.untold))) return null;
+  const { setting } = result.found;
+  const sampled = fewer ? null : await sampledDifference(picture, setting);
+  if (sampled !== null && sampled <= SURELY_CLEAN) return null;
+  if (sampled !== null && large && sampled > SURELY_SEEN) return { difference: sampled, about: true };
+  return { difference: await picture.difference(setting), about: false };
 }
 
 interface Best {

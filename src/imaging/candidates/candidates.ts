@@ -5,8 +5,8 @@
 
 import { setImmediate } from "node:timers/promises";
 import type { OutputFormat } from "@/core/brief";
-import { type Picture as Searched, type Setting, settingKey } from "@/core/coding";
-import type { Geometry } from "@/core/geometry";
+import { LARGE_PIXELS, type Picture as Searched, type Setting, settingKey } from "@/core/coding";
+import { type Geometry, pixelsOf } from "@/core/geometry";
 import type { Rect } from "@/core/photo";
 import { encode, encodeAside } from "../encode";
 import { assemble } from "../headers";
@@ -24,7 +24,7 @@ import { memoryTrials } from "./memory-trials";
 import { Sample } from "./sample";
 import type { PictureLook, TrialStore } from "./trial-store";
 
-export type Judging = "none" | "sample" | "whole";
+export type Judging = "none" | "whole";
 
 /** How candidates are kept, and how they are broken off. */
 export interface CandidatesOptions {
@@ -33,7 +33,7 @@ export interface CandidatesOptions {
   planned?: PlannedCache;
   /** Those of the same photo, where they are worked on again and again. */
   pictures?: PlannedPictures;
-  /** How much is judged beyond what the choice itself needs: nothing, a sample of large pictures, all (if absent). */
+  /** How much is judged beyond what the choice itself needs: nothing, or all (if absent). */
   judging?: Judging;
   /** Aborted when nobody wants the answer any more; what it was aborted with is thrown. */
   signal?: AbortSignal;
@@ -75,6 +75,11 @@ export class Candidates {
     this.signal = signal;
     this.judging = judging;
     this.pictures = pictures ?? new PlannedPictures(photo, planned);
+  }
+
+  /** Nobody reads what is seen of the files. */
+  get untold(): boolean {
+    return this.judging === "none";
   }
 
   /** What is planned for pixels and format; nothing is decoded. */
@@ -153,11 +158,6 @@ export class Candidates {
     return judged;
   }
 
-  /** What is seen in its sample; null where the picture is small enough itself. */
-  async sampled(picture: PlannedPicture, setting: Setting): Promise<number | null> {
-    return (await this.sample(picture))?.searched.difference(setting) ?? null;
-  }
-
   /** The bare encoding of a trial: the last one, one that was kept, or made now. */
   async encoding(picture: PlannedPicture, setting: Setting): Promise<Uint8Array> {
     const key = settingKey(setting);
@@ -186,7 +186,9 @@ export class Candidates {
 
   private async encoded(picture: PlannedPicture, setting: Setting): Promise<Uint8Array> {
     const pixels = await this.pixels(picture);
-    if (this.judging !== "none") await this.judgeOf(picture);
+    // What is likely looked at is analysed beside the coding.
+    const large = pixelsOf(picture.geometry) > LARGE_PIXELS;
+    if (!(this.untold && large)) await this.judgeOf(picture);
     const start = performance.now();
     const encoded = await encodeAside(pixels, setting, picture.cmyk, this.signal);
     this.last = { picture: picture.key, setting: settingKey(setting), encoded };

@@ -17,6 +17,7 @@ export async function searched(candidates: Candidates): Promise<Chosen> {
     view,
     formats: allowedFormats(resolved, source.facts),
     softCeiling: softCeiling(photo),
+    untold: candidates.untold,
     picture: (pixels, format) => candidates.searched(pixels, format),
   });
   return fitted.ok

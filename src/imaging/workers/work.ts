@@ -1,12 +1,12 @@
 /** What threads are asked for, and how it is done: the same on a thread and in place. */
 
-import { LRUCache } from "lru-cache";
 import { JpegCoder, type JpegSamples, type JpegSetting, packJpeg } from "@/core/coding";
 import { type Difference, type Pixels, Reference } from "@/core/difference";
 import type { InkSettings } from "@/core/photo";
 import { type Developed, type Development, develop, type Samples } from "@/core/pixels/develop";
 import { findInk, type InkFound, type RgbPicture } from "@/core/pixels/ink";
 import { seenAt } from "@/core/pixels/resample";
+import { Held } from "./held";
 
 export type Work =
   | { kind: "ink"; picture: RgbPicture; settings: InkSettings }
@@ -20,34 +20,15 @@ export type Work =
 /** A comparison without its map, which nobody asks for across threads. */
 export type Judged = Omit<Difference, "map">;
 
-/** Pixels of the references that a thread holds beside the one met last: several samples, since each is small. */
-const HELD_PIXELS = 2_000_000;
-/**
- * The references met last: what they alone give is not worked out again for every trial. A large one takes
- * 200 MB, so that it is the only one.
- */
-const met = new LRUCache<string, Reference>({ maxSize: HELD_PIXELS });
+/** What alone the pictures met last give is not worked out again for every trial. */
+const references = new Held<Reference>();
+const coders = new Held<JpegCoder>();
 
-/** Bytes of coders that a thread holds: several samples, or one large picture. */
-const HELD_BYTES = 64_000_000;
-const coders = new LRUCache<string, JpegCoder>({ maxSize: HELD_BYTES });
+const coderFor = (id: string, samples: JpegSamples, chroma: JpegSetting["chroma"]): JpegCoder =>
+  coders.get(`${id} ${chroma}`, samples, () => new JpegCoder(samples, chroma));
 
-function coderFor(id: string, samples: JpegSamples, chroma: JpegSetting["chroma"]): JpegCoder {
-  const key = `${id} ${chroma}`;
-  const known = coders.get(key);
-  if (known) return known;
-  const coder = new JpegCoder(samples, chroma);
-  coders.set(key, coder, { size: Math.min(HELD_BYTES, coder.size) });
-  return coder;
-}
-
-function referenceFor(id: string, pixels: Pixels): Reference {
-  const known = met.get(id);
-  if (known) return known;
-  const reference = new Reference(pixels);
-  met.set(id, reference, { size: Math.min(HELD_PIXELS, pixels.width * pixels.height) });
-  return reference;
-}
+const referenceFor = (id: string, pixels: Pixels): Reference =>
+  references.get(id, pixels, () => new Reference(pixels));
 
 /** What comes back from a thread. */
 export type Done = Developed | Judged | InkFound | { analysed: true } | { encoded: Uint8Array | null };

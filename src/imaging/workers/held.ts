@@ -1,0 +1,31 @@
+import { LRUCache } from "lru-cache";
+import type { Size } from "@/core/photo";
+
+/** Pixels of small pictures that are held together. */
+const SMALL_PIXELS = 2_000_000;
+
+/**
+ * What was worked out last about pictures: small ones, and beside them a single large one, which takes hundreds
+ * of megabytes. Trials of a large picture and of its sample take turns.
+ */
+export class Held<T extends object> {
+  private readonly small = new LRUCache<string, T>({ maxSize: SMALL_PIXELS });
+  private large: { key: string; value: T } | null = null;
+
+  /** What is held under the key, or what `make` gives for a picture of this size. */
+  get(key: string, { width, height }: Size, make: () => T): T {
+    if (this.large?.key === key) return this.large.value;
+    const known = this.small.get(key);
+    if (known) return known;
+    const size = width * height;
+    if (size <= SMALL_PIXELS / 2) {
+      const value = make();
+      this.small.set(key, value, { size });
+      return value;
+    }
+    // Let go before the next is made: two would need the memory twice.
+    this.large = null;
+    this.large = { key, value: make() };
+    return this.large.value;
+  }
+}
