@@ -184,7 +184,7 @@ export function down(rows: usize, weights: usize, taps: i32, out: usize, count: 
 
 /**
  * One row from linear light to 8-bit RGB: `count` pixels of four floats, each put through a matrix (three columns of
- * four floats at `matrix`) and through tables of code values from 0 to 1, whose steps are even in the square root of
+ * four floats at `matrix`) and through tables of code values in bytes, whose steps are even in the square root of
  * light: `last` is the place of light 1. They lie `table` bytes apart from `tables` on; 0 where one serves all.
  */
 export function encode8(
@@ -203,8 +203,8 @@ export function encode8(
   const most = f32x4.splat(last);
   const none = f32x4.splat(0);
   const one = f32x4.splat(1);
-  const top = f32x4.splat(255);
-  const half = f32x4.splat(0.5);
+  const whole = f32x4.splat(8_388_608);
+  const bits = i32x4.splat(0x7f_ff_ff);
   for (; image < end; image += PIXEL, out += 3) {
     const light = f32x4.add(
       f32x4.mul(v128.load_splat<u32>(image), fromRed),
@@ -213,21 +213,11 @@ export function encode8(
         f32x4.mul(v128.load_splat<u32>(image, 8), fromBlue),
       ),
     );
-    const at = f32x4.mul(f32x4.sqrt(f32x4.min(f32x4.max(light, none), one)), most);
-    const place = i32x4.trunc_sat_f32x4_s(at);
-    const beyond = f32x4.sub(at, f32x4.convert_i32x4_s(place));
-    const red = tables + ((<usize>i32x4.extract_lane(place, 0)) << 2);
-    const green = tables + table + ((<usize>i32x4.extract_lane(place, 1)) << 2);
-    const blue = tables + 2 * table + ((<usize>i32x4.extract_lane(place, 2)) << 2);
-    // Each entry with the next one.
-    const rg = v128.load_lane<u64>(green, v128.load64_zero(red), 1);
-    const b = v128.load64_zero(blue);
-    const low = v128.shuffle<f32>(rg, b, 0, 2, 4, 6);
-    const high = v128.shuffle<f32>(rg, b, 1, 3, 5, 7);
-    const code = f32x4.add(low, f32x4.mul(beyond, f32x4.sub(high, low)));
-    const codes = i32x4.trunc_sat_f32x4_s(f32x4.add(f32x4.mul(code, top), half));
-    store<u8>(out, i32x4.extract_lane(codes, 0));
-    store<u8>(out, i32x4.extract_lane(codes, 1), 1);
-    store<u8>(out, i32x4.extract_lane(codes, 2), 2);
+    const at = f32x4.mul(f32x4.sqrt(f32x4.pmin(one, f32x4.pmax(none, light))), most);
+    // Beside so large a number the bits of what is added are those of the nearest whole number.
+    const place = v128.and(f32x4.add(at, whole), bits);
+    store<u8>(out, load<u8>(tables + <usize>i32x4.extract_lane(place, 0)));
+    store<u8>(out, load<u8>(tables + table + <usize>i32x4.extract_lane(place, 1)), 1);
+    store<u8>(out, load<u8>(tables + 2 * table + <usize>i32x4.extract_lane(place, 2)), 2);
   }
 }

@@ -157,7 +157,7 @@ class Developing {
     };
     const size = uprightSize(plan.size, plan.orientation);
     const grows = size.width > crop.width + 1e-6 || size.height > crop.height + 1e-6;
-    const kernel =
+    const usual =
       plan.kernel ?? (grows ? (isPixelArt(samples) ? "nearest" : DEFAULT_ENLARGING) : DEFAULT_REDUCING);
     const still =
       plan.angle === 0 &&
@@ -165,6 +165,8 @@ class Developing {
       near(size.height, crop.height) &&
       near(crop.x, Math.round(crop.x)) &&
       near(crop.y, Math.round(crop.y));
+    // A kernel that softens would do so where nothing is resized, too.
+    const kernel = still ? "nearest" : usual;
     const encoded = !still && grows && plan.angle === 0;
     const rest = () => ({ kernel: still ? null : kernel, conversion: this.report() });
     const data = encoded ? null : this.straightToBytes(crop, size, kernel);

@@ -68,7 +68,7 @@ export class Bench {
     return new Float32Array(this.memory.buffer, at, length);
   }
 
-  put(values: Float32Array | Int32Array | Int16Array | Uint16Array): number {
+  put(values: Float32Array | Int32Array | Int16Array | Uint16Array | Uint8Array): number {
     const at = this.take(values.byteLength);
     this.bytes(at, values.byteLength).set(
       new Uint8Array(values.buffer, values.byteOffset, values.byteLength),

@@ -62,6 +62,10 @@ export function axis(size: number, start: number, length: number, out: number, n
   return { starts, taps, weights, from, to, near, size, enlarges: ratio < 1 };
 }
 
+/** Whether every output sample is the input sample at its own place. */
+export const handsOn = ({ size, starts, taps, weights }: Axis): boolean =>
+  starts.length === size && starts.every((first, o) => weights[o * taps + o - first] === 1);
+
 /** What a weight of 1 is in 16-bit integers: a kernel's largest may lie a little above it. */
 export const SHORT_ONE = 16_384;
 
