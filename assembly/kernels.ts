@@ -91,9 +91,9 @@ export function oklab(
     const x = v128.load(r + i);
     const y = v128.load(g + i);
     const z = v128.load(v + i);
-    const p = cubeRoot(f32x4.max(least, mixed(c0, c1, c2, x, y, z)));
-    const q = cubeRoot(f32x4.max(least, mixed(c3, c4, c5, x, y, z)));
-    const s = cubeRoot(f32x4.max(least, mixed(c6, c7, c8, x, y, z)));
+    const p = cubeRoot(f32x4.pmax(least, mixed(c0, c1, c2, x, y, z)));
+    const q = cubeRoot(f32x4.pmax(least, mixed(c3, c4, c5, x, y, z)));
+    const s = cubeRoot(f32x4.pmax(least, mixed(c6, c7, c8, x, y, z)));
     v128.store(l + i, mixed(c9, c10, c11, p, q, s));
     v128.store(a + i, mixed(c12, c13, c14, p, q, s));
     v128.store(b + i, mixed(c15, c16, c17, p, q, s));
@@ -122,7 +122,7 @@ export function spread(mean: usize, square: usize, out: usize, count: usize): vo
   const zero = f32x4.splat(0);
   for (let i: usize = 0; i < end; i += FOUR) {
     const m = v128.load(mean + i);
-    v128.store(out + i, f32x4.max(zero, f32x4.sub(v128.load(square + i), f32x4.mul(m, m))));
+    v128.store(out + i, f32x4.pmax(zero, f32x4.sub(v128.load(square + i), f32x4.mul(m, m))));
   }
 }
 

@@ -107,17 +107,17 @@ function weighted(m: usize, n: usize, x: v128, y: v128, z: v128): v128 {
 /** Lightness from linear light; at `m` stand nine factors to cones, then three to lightness. */
 function lightness(m: usize, r: v128, g: v128, b: v128): v128 {
   const least = f32x4.splat(1e-6);
-  const p = cubeRoot(f32x4.max(least, weighted(m, 0, r, g, b)));
-  const q = cubeRoot(f32x4.max(least, weighted(m, 3, r, g, b)));
-  const s = cubeRoot(f32x4.max(least, weighted(m, 6, r, g, b)));
+  const p = cubeRoot(f32x4.pmax(least, weighted(m, 0, r, g, b)));
+  const q = cubeRoot(f32x4.pmax(least, weighted(m, 3, r, g, b)));
+  const s = cubeRoot(f32x4.pmax(least, weighted(m, 6, r, g, b)));
   return weighted(m, 9, p, q, s);
 }
 
 /** Linear light of four code values (−128 to 127), by a table of four entries a code. */
 function light(table: usize, code: v128): v128 {
-  const clamped = f32x4.min(
+  const clamped = f32x4.pmin(
     f32x4.splat(1020),
-    f32x4.max(f32x4.splat(0), f32x4.mul(f32x4.add(code, f32x4.splat(128)), f32x4.splat(4))),
+    f32x4.pmax(f32x4.splat(0), f32x4.mul(f32x4.add(code, f32x4.splat(128)), f32x4.splat(4))),
   );
   const at = i32x4.shl(i32x4.trunc_sat_f32x4_s(f32x4.add(clamped, f32x4.splat(0.5))), 2);
   let out = v128.load_splat<u32>(table + i32x4.extract_lane(at, 0));
@@ -161,7 +161,7 @@ export function compensate(
     const drawnB = v128.load(u + i);
     const drawnR = v128.load(v + i);
     // Most of a photograph loses next to nothing.
-    const lost = f32x4.max(f32x4.abs(f32x4.sub(ownB, drawnB)), f32x4.abs(f32x4.sub(ownR, drawnR)));
+    const lost = f32x4.pmax(f32x4.abs(f32x4.sub(ownB, drawnB)), f32x4.abs(f32x4.sub(ownR, drawnR)));
     if (!v128.any_true(f32x4.gt(lost, f32x4.splat(HARDLY)))) continue;
     const own = v128.load(y + i);
     const meant = lightnessOf(m, table, own, ownB, ownR);
@@ -173,8 +173,8 @@ export function compensate(
       f32x4.sub(lightnessOf(m, table, f32x4.add(own, step), drawnB, drawnR), seen),
       step,
     );
-    const shift = f32x4.div(missing, f32x4.max(f32x4.splat(0.0005), slope));
-    const moved = f32x4.add(own, f32x4.max(low, f32x4.min(limit, shift)));
-    v128.store(y + i, f32x4.max(f32x4.splat(-128), f32x4.min(f32x4.splat(127), moved)));
+    const shift = f32x4.div(missing, f32x4.pmax(f32x4.splat(0.0005), slope));
+    const moved = f32x4.add(own, f32x4.pmax(low, f32x4.pmin(limit, shift)));
+    v128.store(y + i, f32x4.pmax(f32x4.splat(-128), f32x4.pmin(f32x4.splat(127), moved)));
   }
 }

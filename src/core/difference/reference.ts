@@ -7,19 +7,16 @@ import { formatSize } from "../units";
 import { Engine } from "./engine";
 import { DifferenceError } from "./error";
 import { OklabReader, type Pixels } from "./oklab";
-import { cells, Pool } from "./pool";
+import { cells } from "./pool";
 import { type Activity, activityOf, errorsOf, type Scales, scalesOf } from "./scales";
-import { CELL, type Difference, type DifferenceMap } from "./types";
-import { worstSpot } from "./worst";
+import { Tally } from "./tally";
+import { CELL, type Difference } from "./types";
 
 /** Pixels of a band, and rows beyond it that its windows reach, a multiple of {@link CELL}. */
 const BAND_PIXELS = 2_200_000;
 const MARGIN = 40;
 /** Up to this many pixels the reference's planes are kept for the next trial (about 9 bytes a pixel). */
 const KEPT_PIXELS = 12_000_000;
-
-/** Cells beside a seam that encoders smear over it. */
-const SEAM = 2;
 
 interface Band {
   scales: Scales;
@@ -76,13 +73,7 @@ export class Reference {
     const { width, height } = this.pixels;
     const { engine } = this;
     const reader = new OklabReader(trial);
-    const map: DifferenceMap = {
-      data: new Float32Array(Math.ceil(width / CELL) * Math.ceil(height / CELL)),
-      width: Math.ceil(width / CELL),
-      height: Math.ceil(height / CELL),
-    };
-    const pool = new Pool();
-    const moved = [0, 0, 0];
+    const tally = new Tally(width, height, this.pixels.parts);
     for (const { top, end, from, to } of this.bands()) {
       const before = engine.mark();
       const { scales, activity } = this.band(from, to, under);
@@ -92,31 +83,12 @@ export class Reference {
       const across = scales.quarter[0].width;
       const squares = new Float64Array((across * (to - from)) / CELL);
       cells(engine, errors, activity, squares);
-      const views = [0, 1, 2].map((c) => [engine.view(seen.quarter[c]), engine.view(scales.quarter[c])]);
-      const [first, last] = [(top - from) / CELL, (end - from) / CELL];
-      for (let y = first; y < last; y += 1) {
-        for (let x = 0, i = y * across; x < map.width; x += 1, i += 1) {
-          if (this.besideSeam(x) || this.besideSeam(y + from / CELL)) continue;
-          const difference = Math.sqrt(squares[i]);
-          pool.add(difference);
-          map.data[(y + from / CELL) * map.width + x] = difference;
-          for (let c = 0; c < 3; c += 1) moved[c] += views[c][0][i] - views[c][1][i];
-        }
-      }
+      const views = ({ quarter }: Scales) => quarter.map((plane) => engine.view(plane));
+      const [first, last, row] = [(top - from) / CELL, (end - from) / CELL, from / CELL];
+      tally.add({ squares, across, first, last, row, seen: views(seen), own: views(scales) });
       engine.release(free);
     }
-    const percent = 100 / map.data.length;
-    return {
-      difference: pool.value,
-      worst: worstSpot(map, width, height),
-      shift: { lightness: moved[0] * percent, colour: Math.hypot(moved[1], moved[2]) * percent },
-      map,
-    };
-  }
-
-  private besideSeam(cell: number): boolean {
-    const every = (this.pixels.parts ?? 0) / CELL;
-    return every > 0 && (cell % every < SEAM || cell % every >= every - SEAM);
+    return tally.result;
   }
 
   private get keeps(): boolean {

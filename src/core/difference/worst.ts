@@ -30,16 +30,20 @@ export function worstSpot(map: DifferenceMap, width: number, height: number): Re
 
 /** Means of three by three cells, so that one lone cell does not win over a region. */
 function smoothed({ data, width, height }: DifferenceMap): Float32Array {
-  const out = new Float32Array(data.length);
-  for (let y = 0; y < height; y += 1) {
+  const across = new Float64Array(data.length);
+  for (let at = 0; at < data.length; at += width) {
     for (let x = 0; x < width; x += 1) {
-      let sum = 0;
-      let n = 0;
-      for (let v = Math.max(0, y - 1); v <= Math.min(height - 1, y + 1); v += 1) {
-        for (let u = Math.max(0, x - 1); u <= Math.min(width - 1, x + 1); u += 1, n += 1)
-          sum += data[v * width + u];
-      }
-      out[y * width + x] = sum / n;
+      const [left, right] = [x > 0 ? data[at + x - 1] : 0, x + 1 < width ? data[at + x + 1] : 0];
+      across[at + x] = left + data[at + x] + right;
+    }
+  }
+  const out = new Float32Array(data.length);
+  const taken = (at: number, all: number) => 1 + (at > 0 ? 1 : 0) + (at + 1 < all ? 1 : 0);
+  for (let y = 0; y < height; y += 1) {
+    const rows = taken(y, height);
+    for (let x = 0, i = y * width; x < width; x += 1, i += 1) {
+      const sum = (y > 0 ? across[i - width] : 0) + across[i] + (y + 1 < height ? across[i + width] : 0);
+      out[i] = sum / (rows * taken(x, width));
     }
   }
   return out;
