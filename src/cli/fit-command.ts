@@ -2,7 +2,7 @@
 import { type Brief, parseBrief } from "@/core/brief";
 import { findDisagreements } from "@/core/plan/disagreements";
 import { formatBytes } from "@/core/units";
-import { shareThreads, warmUp } from "@/imaging/workers";
+import { shareThreads } from "@/imaging/workers";
 import { type Call, CallError } from "./args";
 import { loadBrief } from "./briefs";
 import { checkOutputFolder, type FitResult, fitAll } from "./fit";
@@ -13,7 +13,6 @@ import { ALONE } from "./total-plan";
 
 export async function fit(call: Extract<Call, { command: "fit" }>): Promise<number> {
   shareThreads();
-  warmUp();
   const brief = await loadBrief(call.brief);
   const sources = await listSources(call.paths, call.out);
   if (!sources.length) throw new CallError("There are no pictures in the folders that were given.");

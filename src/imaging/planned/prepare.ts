@@ -53,18 +53,20 @@ export async function preparePicture(
   plan: PicturePlan,
   band = BAND_BYTES,
 ): Promise<Prepared> {
-  warmUp();
   const { geometry } = plan;
   const { place, crop } = geometry;
   const scale = Math.min(place.width / crop.width, place.height / crop.height);
   const part: DecodedPart = { region: neededFor(geometry, source.facts), scale };
-  const prepared = await strictly(source, async (failOn) => {
+  const preparing = strictly(source, async (failOn) => {
     const [picture, dotScreen] = await Promise.all([
       inBands({ source, plan, part, failOn }, bandsFor(source, plan, part, band)),
       checkTail(source, part, failOn),
     ]);
     return { ...picture, dotScreen: picture.dotScreen ?? dotScreen };
   });
+  // Threads are started while others decode.
+  warmUp();
+  const prepared = await preparing;
   const { space } = plan.to;
   const ground = colourIn(plan.background, space);
   return surrounded(prepared, geometry, ground, plan.border ? colourIn(plan.border, space) : ground);
