@@ -21,6 +21,7 @@ const { measure, ...corpora } = await load(`
   export { SEVENTEENTH } from "../../tests/core/brief/reader/corpus-seventeenth";
   export { EIGHTEENTH } from "../../tests/core/brief/reader/corpus-eighteenth";
   export { NINETEENTH } from "../../tests/core/brief/reader/corpus-nineteenth";
+  export { TWENTIETH } from "../../tests/core/brief/reader/corpus-twentieth";
   export { SIXTH } from "../../tests/core/brief/reader/corpus-sixth";
 `);
 const all = Object.values(corpora).flat();

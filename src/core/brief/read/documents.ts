@@ -1,6 +1,7 @@
 /** Which document a statement is about: "Portrait: …", "For the warden's badge: …", "Consent slip. …". */
 
 import { words } from "./line";
+import { beginsFile } from "./parting";
 import { SIGNAL } from "./signals";
 import type { Statement } from "./statements";
 import type { Token } from "./tokens";
@@ -126,6 +127,8 @@ function headingOf(
   specific: boolean,
 ): { heading: Heading; alone: boolean } | null {
   const { owner, tabled } = statement;
+  const purpose = purposeName(statement.body);
+  if (purpose) return purpose;
   const label = withoutLead(withoutAside(statement.label));
   const body = withoutNumber(statement.body);
   if (DOES.test(words(label)) || GENERAL.test(words(label))) return null;
@@ -208,7 +211,7 @@ const ORDINAL = /^(st|nd|rd|th)$/;
 
 /** What is said under such a label, or of each, is said of all. */
 const GENERAL =
-  /^(general|in general|generally|common|both|all|for (both|all)|(both|all) (files|documents|uploads|pictures))$/;
+  /^(general|in general|generally|common|both|all|for (both|all)|(both|all) (files|documents|uploads|pictures|images|photos|photographs|scans|items|attachments))$/;
 const FOR_EACH = /^each (at |not |no |must |should |has |to |max|min|under |below |up )/;
 
 /** "Do:", "Don't:" head lists of another kind. */
@@ -257,6 +260,16 @@ function itemName(body: readonly Token[]): { heading: Heading; alone: boolean } 
   if (MANNER.test(name[0].text) && !NOUNS.test(text) && !GENERIC.test(text)) return null;
   // Rules in brackets right behind it leave no doubt that it is a name.
   return speaksOfRule(text) || FORMAT.test(text) ? null : named(name, body[to].text === "(", false);
+}
+
+/** "A TIFF of at least 4000 px for the catalogue": what a file of its own is for. */
+function purposeName(body: readonly Token[]): { heading: Heading; alone: boolean } | null {
+  if (!beginsFile(body, body[0]?.text === "and" ? 1 : 0)) return null;
+  const is = body.findLastIndex(({ text }) => text === "for") + 1;
+  const name = body.slice(is);
+  const article = /^(the|your|our|a|an)$/.test(name[0]?.text ?? "");
+  const plain = is > 2 && article && name.length <= MOST_SPOKEN && name.every(({ kind }) => kind === "word");
+  return plain && !speaksOfRule(words(name)) ? named(name, false, false) : null;
 }
 
 /** "Documents in PDF format, max. 2 MB each." */
@@ -325,6 +338,7 @@ function named(
   let name = "";
   for (const token of kept) name += (token.glued || !name ? "" : " ") + token.raw;
   name = name
+    .replace(/ \((mandatory|compulsory|obligatory|required|optional|voluntary)\)$/i, "")
     .replace(/\s+([)\]])/g, "$1")
     .slice(0, 60)
     .trim();

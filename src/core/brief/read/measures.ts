@@ -2,6 +2,7 @@
 import type { Brief } from "../schema";
 import type { Findings } from "./finding";
 import { headOf } from "./head";
+import { alternative, sizeList } from "./joined-by-or";
 import { words } from "./line";
 import type { Quantity } from "./quantities";
 import type { Statement } from "./statements";
@@ -103,37 +104,6 @@ function readOne(place: Place): void {
   if (quantity.kind === "ppi") return resolution(place);
   if (quantity.kind === "percent") return percent(place);
   if (quantity.kind === "ratio") return shape(place);
-}
-
-/** How many sizes in a row are joined by "or": "1440 × 810 or 960 × 540". */
-function sizeList(
-  body: readonly Token[],
-  quantities: readonly Quantity[],
-  arounds: readonly Around[],
-  at: number,
-): number {
-  let n = 1;
-  const pixelSize = (q: Quantity | undefined) =>
-    q !== undefined && q.form === "pair" && (q.kind === "px" || q.kind === "bare");
-  if (!pixelSize(quantities[at])) return 1;
-  let or = false;
-  for (;;) {
-    const [last, next] = [quantities[at + n - 1], quantities[at + n]];
-    if (!next || !pixelSize(next)) break;
-    const between = words(body.slice(last.to, next.from));
-    if (!/^(or|, or|,|\/)$/.test(between) || arounds[at + n].role === "min" || arounds[at + n].role === "max")
-      break;
-    if (between !== ",") or = true;
-    n += 1;
-  }
-  return or ? n : 1;
-}
-
-/** "300 or 600 dpi": one of two, and nobody says which. */
-function alternative(body: readonly Token[], quantities: readonly Quantity[], at: number): boolean {
-  const joined = (a: Quantity | undefined, b: Quantity | undefined) =>
-    a && b && (b.kind === a.kind || a.kind === "bare") && words(body.slice(a.to, b.from)) === "or";
-  return Boolean(joined(quantities[at], quantities[at + 1]) || joined(quantities[at - 1], quantities[at]));
 }
 
 /** Width and height of a pair, by what its numbers or its label call them. Null where that makes no sense. */
@@ -330,6 +300,8 @@ function bytes({ quantity, around, tokens, out, statement }: Place): void {
       out.repeats.push({ start: tokens[0].start, end: tokens[tokens.length - 1].end });
       return;
     }
+    // "JPEG, 2 MB each": said of each, a bare figure is the room that each has.
+    if (APIECE_RIGHT.test(right)) return out.add("fileSize", { max: low }, tokens, around.wish);
     return out.doubt(tokens, "Is this the most a file may weigh, or the least?");
   }
   out.add("fileSize", { [around.role]: low }, tokens, around.wish);
@@ -428,6 +400,8 @@ function shape({ quantity, around, tokens, out, statement }: Place): void {
   const text = `${words(statement.label)} ${around.wide}`;
   const said = SHAPED.test(text);
   const timely = quantity.texts[1].length === 2;
+  // "4:4:4" is how finely colours are kept.
+  if (statement.body[quantity.to]?.text === ":") return;
   if (
     around.role !== "exact" ||
     (/\b(at|by|until|before|from|after|scale|map|dilute|mix|score|won|lost)$/.test(around.pre) && !said)

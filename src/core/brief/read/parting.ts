@@ -17,6 +17,8 @@ export function namesNext(tokens: readonly Token[], at: number, body: readonly T
   const formatted =
     /^(both|all) /.test(words(body.slice(0, 3))) && body.some(({ text }) => FORMAT.test(text));
   if (formatted && isName(next?.text ?? "") && after?.kind === "number") return true;
+  const colon = body.findLastIndex((token) => token.text === ":");
+  if (beginsFile(body, colon + 1) && next?.text === "and" && beginsFile(tokens, at + 2)) return true;
   if (saysFormat(body, 0) && saysFormat(tokens, next?.text === "and" ? at + 2 : at + 1)) return true;
   if (!body.some((token) => token.kind === "number")) return false;
   if (
@@ -25,7 +27,6 @@ export function namesNext(tokens: readonly Token[], at: number, body: readonly T
     (after.kind === "number" || SAYS.test(after.text) || FORMAT.test(after.text))
   )
     return true;
-  const colon = body.findLastIndex((token) => token.text === ":");
   if (isShaped(body, colon + 1) && (next?.text === "both" || isShaped(tokens, at + 1))) return true;
   if (!isName(body[0]?.text ?? "")) return false;
   if (next?.text === "both") return true;
@@ -33,6 +34,12 @@ export function namesNext(tokens: readonly Token[], at: number, body: readonly T
     isName(next?.text ?? "") && after !== undefined && (after.kind === "number" || SAYS.test(after.text))
   );
 }
+
+/** "… and a JPEG of 1500 px …": a file of its own, named by its format. */
+export const beginsFile = (tokens: readonly Token[], from: number): boolean =>
+  /^(an?|one)$/.test(tokens[from]?.text ?? "") &&
+  FORMAT.test(tokens[from + 1]?.text ?? "") &&
+  !/^(or|and|,|\/)$/.test(tokens[from + 2]?.text ?? "");
 
 /** "Photograph size must be between … and signature size must be between …": each is a sentence of its own. */
 export function rulesNext(tokens: readonly Token[], at: number, body: readonly Token[]): boolean {

@@ -74,7 +74,7 @@ const RULES: readonly Rule[] = [
   rule("colour", /\b(in|as|for) hdr\b|\bhdr (picture|pictures|image|images|photo|photos|only)\b/, () => ({
     light: "hdr",
   })),
-  rule("background", /\b(white|black) background\b/, (m) => PLAIN[m[1]]),
+  rule("background", /\b(white|black) (?:background|ground)\b/, (m) => PLAIN[m[1]]),
   rule(
     "background",
     /\bbackground( colou?r)?( (must be|should be|has to be|shall be|is|in|of|must be plain|plain|pure))? ?:? ?(plain |pure |solid )?(white|black)\b/,

@@ -11,6 +11,7 @@ import { words } from "./line";
 import { readMeasures } from "./measures";
 import { readPhrases } from "./phrases";
 import { findQuantities, unitNamed } from "./quantities";
+import { sameUnits } from "./same-units";
 import { cutStatements, type Statement } from "./statements";
 import { tokenise } from "./tokens";
 import { lookAround, WISH } from "./window";
@@ -153,7 +154,8 @@ function readStatement(statement: Statement): Findings {
   const out = new Findings();
   if (statement.question) return out;
   const quantities = findQuantities(statement.body, unitNamed(statement.label));
-  readMeasures(statement, quantities, quantities.length ? lookAround(statement, quantities) : [], out);
+  const arounds = quantities.length ? lookAround(statement, quantities) : [];
+  readMeasures(statement, sameUnits(statement.body, quantities, arounds), arounds, out);
   readFormats(statement, out);
   readPhrases(statement, quantities, out);
   return out;

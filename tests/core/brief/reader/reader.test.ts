@@ -21,6 +21,7 @@ import { TENTH } from "./corpus-tenth";
 import { THIRD } from "./corpus-third";
 import { THIRTEENTH } from "./corpus-thirteenth";
 import { TWELFTH } from "./corpus-twelfth";
+import { TWENTIETH } from "./corpus-twentieth";
 import { clausesOf, measure } from "./score";
 
 const CORPUS = [
@@ -43,6 +44,7 @@ const CORPUS = [
   ...SEVENTEENTH,
   ...EIGHTEENTH,
   ...NINETEENTH,
+  ...TWENTIETH,
 ];
 
 describe("the reader on the corpus", () => {
