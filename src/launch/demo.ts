@@ -1,6 +1,5 @@
-/** Loads Quillmoor's batches: the generator's pictures, made once and kept, become photos like any others. */
-import { spawn } from "node:child_process";
-import { readFile, stat } from "node:fs/promises";
+/** Loads Quillmoor's batches: the generator's pictures become photos like any others. */
+import { readFile } from "node:fs/promises";
 import { join } from "node:path";
 import { DEMO_BATCHES, DEMO_VERSION } from "@demo/batches";
 import { STARTER_BRIEFS } from "@demo/briefs";
@@ -18,6 +17,7 @@ import {
   putDemoAway,
   putSetting,
 } from "@/store/queries";
+import { demoPictures } from "./demo-pictures";
 
 /** Where the pictures are kept between loads. */
 export const demoFolder = (dataDir: string): string => join(dataDir, "demo", DEMO_VERSION);
@@ -30,26 +30,14 @@ export async function shipBriefs(store: Store): Promise<void> {
     if (!names.has(brief.name)) await createBrief(store.db, workspaceId, brief, { shipped: true });
 }
 
-function generate(root: string, folder: string): Promise<void> {
-  return new Promise((resolve, reject) => {
-    const child = spawn(process.execPath, [join(root, ".build/demo.mjs"), folder], {
-      stdio: ["ignore", "ignore", "inherit"],
-    });
-    child.on("error", reject);
-    child.on("exit", (code) =>
-      code === 0 ? resolve() : reject(new Error(`the demo's generator ended with ${code}`)),
-    );
-  });
-}
-
 /**
  * Makes the demo's batches anew; earlier ones are put away. Answers the pictures that were left out because
  * no maker for them is at hand.
  */
 export async function loadDemo(store: Store, root: string, dataDir: string): Promise<string[]> {
   const folder = demoFolder(dataDir);
-  if (!(await stat(join(folder, "done")).catch(() => null))) await generate(root, folder);
-  const missing = new Set((await readFile(join(folder, "done"), "utf8")).split("\n").filter(Boolean));
+  const pictures = demoPictures(root, folder);
+  const missing: string[] = [];
   const workspaceId = await localWorkspace(store.db);
   await shipBriefs(store);
   const shelf = await listBriefs(store.db, workspaceId);
@@ -59,6 +47,12 @@ export async function loadDemo(store: Store, root: string, dataDir: string): Pro
     DEMO_BATCHES.flatMap((batch) => batch.photos),
   );
   for (const batch of DEMO_BATCHES) {
+    // One batch after the other, as their pictures are made: the first is there after seconds.
+    const made: string[] = [];
+    for (const name of batch.photos) {
+      if (await pictures.there(name)) made.push(name);
+      else missing.push(name);
+    }
     const revision = batch.brief === null ? null : shelf.find((brief) => brief.body.name === batch.brief);
     const id = await createBatch(store.db, {
       workspaceId,
@@ -67,15 +61,16 @@ export async function loadDemo(store: Store, root: string, dataDir: string): Pro
       demo: true,
     });
     const row = await getBatch(store.db, workspaceId, id);
-    for (const name of batch.photos.filter((one) => !missing.has(one))) {
+    for (const name of made) {
       const bytes = await readFile(join(folder, name));
       const { sha256, bytes: size } = await keepBytes(store, bytes);
       const { facts } = await readSource(bytes);
       await store.db.transaction((tx) => addPhoto(tx, row!, { name, sha256, bytes: size, facts }));
       await announce(store.db, id);
     }
+    await announce(store.db, null);
   }
   await putSetting(store.db, "demo", DEMO_VERSION);
   await announce(store.db, null);
-  return [...missing];
+  return [...new Set(missing)];
 }

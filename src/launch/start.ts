@@ -178,8 +178,8 @@ async function main(): Promise<void> {
     say(
       kept
         ? "The demo, the Quillmoor Moth Survey, is being loaded."
-        : "The demo, the Quillmoor Moth Survey, is being made: about a minute, once. It appears on the " +
-            "Desk by itself.",
+        : "The demo, the Quillmoor Moth Survey, is being made, once: its first batch appears on the Desk within " +
+            "a quarter of a minute, the others within two minutes.",
     );
   }
 }
