@@ -26,6 +26,8 @@ export interface FitAnswer {
    * or where `judge` tells it of the written pixels.
    */
   difference: number | null;
+  /** It is told from a sample of a large picture. */
+  differenceAbout: boolean;
   judge: ((pixels: Pixels) => Promise<number>) | null;
   /** Bytes from which on the ceiling would force no visible loss; null where it forces none or that is not known. */
   cleanFrom: number | null;
@@ -48,6 +50,7 @@ const NOTHING = {
   dotScreen: null,
   setting: null,
   difference: null,
+  differenceAbout: false,
   judge: null,
   cleanFrom: null,
   gaveUp: null,

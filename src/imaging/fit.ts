@@ -4,7 +4,7 @@
  */
 
 import { type Brief, clauseNames, clauseWords, WISHES_GIVEN_UP } from "@/core/brief";
-import type { Pixels } from "@/core/difference";
+import { CLEAN, type Pixels } from "@/core/difference";
 import { GeometryError } from "@/core/photo";
 import { cannot, type FitAnswer, unplanned } from "./answer";
 import { Candidates, type Judging } from "./candidates";
@@ -52,7 +52,7 @@ export function told(
   { frame, ink, notes }: PlannedPhoto,
   chosen: Chosen,
   { file, ...written }: Written,
-): Omit<FitAnswer, "difference" | "judge"> {
+): Omit<FitAnswer, "difference" | "differenceAbout" | "judge"> {
   return {
     ...written,
     output: file,
@@ -70,14 +70,21 @@ async function seen(
   candidates: Candidates,
   { setting, geometry, difference }: Written,
   judging: Judging = "whole",
-): Promise<Pick<FitAnswer, "difference" | "judge">> {
-  if (difference !== null || !setting || judging === "none") return { difference, judge: null };
+): Promise<Pick<FitAnswer, "difference" | "differenceAbout" | "judge">> {
+  const sure = { differenceAbout: false, judge: null };
+  if (difference !== null || !setting || judging === "none") return { difference, ...sure };
   const picture = candidates.at(geometry, setting.format);
   const before = await candidates.judgedBefore(picture, setting);
-  if (before) return { difference: before.difference, judge: null };
+  if (before) return { difference: before.difference, ...sure };
+  const sampled = judging === "sample" ? await candidates.sampled(picture, setting) : null;
+  if (sampled !== null && Math.abs(sampled - CLEAN) > DOUBT)
+    return { difference: sampled, differenceAbout: true, judge: null };
   const judge = async (pixels: Pixels) => (await candidates.judge(picture, setting, pixels)).difference;
-  return { difference: null, judge };
+  return { difference: null, differenceAbout: false, judge };
 }
+
+/** A sample that comes so near to what is clean leaves a doubt: then the whole is looked at. */
+const DOUBT = 0.12;
 
 function gaveWay(answer: FitAnswer, first: FitAnswer, briefs: { asked: Brief; left: Brief }): FitAnswer {
   const { asked, left } = briefs;

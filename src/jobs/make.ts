@@ -52,7 +52,11 @@ export async function make(store: Store, id: string): Promise<void> {
     const ready = canonical(item.share ?? null) === canonical(snapshot.share ?? null) ? item.measured : null;
     const kept =
       ready?.outputSha256 && (await store.files.has(ready.outputSha256))
-        ? { sha256: ready.outputSha256, difference: ready.difference ?? null }
+        ? {
+            sha256: ready.outputSha256,
+            difference: ready.difference ?? null,
+            differenceAbout: ready.differenceAbout ?? false,
+          }
         : null;
     done =
       kept && proof
@@ -74,6 +78,7 @@ export async function make(store: Store, id: string): Promise<void> {
 interface MadeFile {
   sha256: string;
   difference: number | null;
+  differenceAbout: boolean;
   judge?: Made["judge"];
 }
 
@@ -90,12 +95,14 @@ async function makeAnew(
     share: share?.kind === "set" ? share : undefined,
     trials: trialStore(store),
     sha256: sourceSha256,
+    judging: "sample",
   });
   if (!answer.output)
     throw Object.assign(new Error(answer.error ?? "It cannot be made."), { name: "GeometryError" });
   return {
     sha256: (await keepBytes(store, answer.output)).sha256,
     difference: answer.difference,
+    differenceAbout: answer.differenceAbout,
     judge: answer.judge,
   };
 }
@@ -122,7 +129,7 @@ async function proved(store: Store, snapshot: Asked, made: MadeFile): Promise<Fi
 
 function finished(
   { brief, before, sourceName, n, folder }: Asked,
-  { sha256, difference }: MadeFile,
+  { sha256, difference, differenceAbout }: MadeFile,
   proof: Proof,
 ): Finished | { error: string } {
   if (!proof.ok) {
@@ -145,6 +152,7 @@ function finished(
     bytes: proof.facts.bytes,
     name: folder ? `${folder}/${name}` : name,
     difference: difference ?? proof.difference,
+    differenceAbout,
     proof,
   };
 }

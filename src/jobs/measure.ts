@@ -151,6 +151,7 @@ async function fitted(
       signal,
       ...requestOf(store, row),
       share: row.share?.kind === "set" ? row.share : undefined,
+      judging: "sample",
     }),
   );
   const { output, judge, error, ...told } = answer;

@@ -29,6 +29,8 @@ export interface Measured {
   setting: Setting | null;
   /** Visible difference from the planned picture; missing in what was measured before that was known. */
   difference?: number | null;
+  /** It is told from a sample. */
+  differenceAbout?: boolean;
   /** Bytes from which on the ceiling would force no visible loss. */
   cleanFrom?: number | null;
   /** Pixels that the brief leaves free were given up; missing in what was measured before that was done. */

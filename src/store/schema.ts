@@ -310,6 +310,8 @@ export const runItems = pgTable(
     outputName: text("output_name"),
     /** Visible difference of the file. */
     difference: doublePrecision("difference"),
+    /** It is told from a sample. */
+    differenceAbout: boolean("difference_about").notNull().default(false),
     finishedAt: timestamp("finished_at", { withTimezone: true }),
     /** Rules that only a person can check, which somebody has ticked: the rule's words, and when. */
     ticks: jsonb("ticks").$type<Record<string, string>>().notNull().default({}),

@@ -90,6 +90,7 @@ export async function runDetail(db: Database, run: Run): Promise<RunDetail> {
       after: proof?.facts ?? null,
       bytes,
       difference: item.difference,
+      differenceAbout: item.differenceAbout,
       checks: proof?.checks ?? [],
       unchanged: proof?.unchanged ?? [],
       dropped: proof?.dropped ?? [],

@@ -157,6 +157,7 @@ function rowView(row: StoredRow, use: InUse | null, item: ItemRow | null): RowVi
     made: madeView(item),
     notes: row.measured?.notes ?? [],
     difference: row.measured?.difference ?? null,
+    differenceAbout: row.measured?.differenceAbout ?? false,
     cleanFrom: row.measured?.cleanFrom ?? null,
     gaveUp: row.measured?.gaveUp ?? null,
     passing: row.measured?.passing === true,

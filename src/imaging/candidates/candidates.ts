@@ -24,7 +24,7 @@ import { memoryTrials } from "./memory-trials";
 import { Sample } from "./sample";
 import type { PictureLook, TrialStore } from "./trial-store";
 
-export type Judging = "none" | "whole";
+export type Judging = "none" | "sample" | "whole";
 
 /** How candidates are kept, and how they are broken off. */
 export interface CandidatesOptions {
@@ -33,7 +33,7 @@ export interface CandidatesOptions {
   planned?: PlannedCache;
   /** Those of the same photo, where they are worked on again and again. */
   pictures?: PlannedPictures;
-  /** How much is judged beyond what the choice itself needs: nothing, or all (if absent). */
+  /** How much is judged beyond what the choice itself needs: nothing, a sample of large pictures, all (if absent). */
   judging?: Judging;
   /** Aborted when nobody wants the answer any more; what it was aborted with is thrown. */
   signal?: AbortSignal;
@@ -158,6 +158,11 @@ export class Candidates {
     return judged;
   }
 
+  /** About what would be seen of it, by its sample; null where the picture is small enough itself. */
+  async sampled(picture: PlannedPicture, setting: Setting): Promise<number | null> {
+    return (await this.sample(picture))?.tells(setting) ?? null;
+  }
+
   /** The bare encoding of a trial: the last one, one that was kept, or made now. */
   async encoding(picture: PlannedPicture, setting: Setting): Promise<Uint8Array> {
     const key = settingKey(setting);
@@ -187,13 +192,19 @@ export class Candidates {
   private async encoded(picture: PlannedPicture, setting: Setting): Promise<Uint8Array> {
     const pixels = await this.pixels(picture);
     // What is likely looked at is analysed beside the coding.
-    const large = pixelsOf(picture.geometry) > LARGE_PIXELS;
-    if (!(this.untold && large)) await this.judgeOf(picture);
+    if (this.looksAtWhole(picture)) await this.judgeOf(picture);
     const start = performance.now();
     const encoded = await encodeAside(pixels, setting, picture.cmyk, this.signal);
     this.last = { picture: picture.key, setting: settingKey(setting), encoded };
     await this.trials.keep(picture.key, setting, encoded, Math.round(performance.now() - start));
     return encoded;
+  }
+
+  private looksAtWhole({ geometry }: PlannedPicture): boolean {
+    const { quality, fileSize } = this.photo.resolved;
+    const fixed = quality !== null && fileSize.max === null && fileSize.min === null;
+    if (fixed) return this.judging === "whole" || (this.judging === "sample" && !Sample.serves(geometry));
+    return !(this.untold && pixelsOf(geometry) > LARGE_PIXELS);
   }
 
   /** What a picture's trials are held against. */

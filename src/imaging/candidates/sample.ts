@@ -15,6 +15,11 @@ import { Judge } from "./judge";
 export const SAMPLED_FROM = 900_000;
 /** Side of a part in px: a multiple of every block size that encoders work in. */
 export const SIDE = 128;
+/**
+ * The whole's difference, of its sample's: measured on 13 photographs in three settings, 1.045 in the mean, 0.99 to
+ * 1.15, since the worst place seldom lies in the sample.
+ */
+const OF_WHOLE = 1.045;
 /** Parts across and down. */
 const ACROSS = 4;
 
@@ -41,6 +46,11 @@ export class Sample {
     const pixels = cut ? sampleOf(whole) : whole;
     this.judge = new Judge(`${picture.key} sample`, pixels, picture.space, cut ? SIDE : undefined);
     this.searched = this.tried(pixels, async (share) => this.reduced(pixels, share));
+  }
+
+  /** About the difference of the whole picture. */
+  async tells(setting: Setting): Promise<number> {
+    return (await this.searched.difference(setting)) * OF_WHOLE;
   }
 
   private reduced(pixels: Planned, share: number): Searched {

@@ -143,6 +143,7 @@ async function begin({
           outputSha256: known.sha256,
           outputName: names[i].path,
           difference: known.difference,
+          differenceAbout: known.differenceAbout,
           finishedAt: sql`now()`,
         }
       : {};
@@ -226,6 +227,7 @@ export interface Finished {
   /** With its folder. */
   name: string;
   difference: number | null;
+  differenceAbout: boolean;
   proof: Omit<typeof proofs.$inferInsert, "runItemId" | "createdAt">;
 }
 
@@ -270,6 +272,7 @@ export async function finishItem(
           outputSha256: done.sha256,
           outputName: name,
           difference: done.difference,
+          differenceAbout: done.differenceAbout,
           finishedAt: sql`clock_timestamp()`,
         })
         .where(eq(runItems.id, itemId));
@@ -305,6 +308,7 @@ export interface ItemRow {
   outputSha256: string | null;
   outputName: string | null;
   difference: number | null;
+  differenceAbout: boolean;
   bytes: number | null;
   gone: boolean | null;
   checks: (typeof proofs.$inferSelect)["checks"] | null;
@@ -329,6 +333,7 @@ const itemColumns = {
   state: runItems.state,
   error: runItems.error,
   difference: runItems.difference,
+  differenceAbout: runItems.differenceAbout,
   gone: files.gone,
   outputSha256: runItems.outputSha256,
   outputName: runItems.outputName,

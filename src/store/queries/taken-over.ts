@@ -13,6 +13,7 @@ export interface MadeBefore {
   itemId: string;
   sha256: string;
   difference: number | null;
+  differenceAbout: boolean;
   snapshot: (typeof runItems.$inferSelect)["snapshot"];
   /** Under the brief as it is now; missing where the proof holds as it is. */
   checks?: Check[];
@@ -26,6 +27,7 @@ export async function madeBefore(db: Executor, batchId: string): Promise<Map<str
       assignmentId: runItems.assignmentId,
       sha256: runItems.outputSha256,
       difference: runItems.difference,
+      differenceAbout: runItems.differenceAbout,
       snapshot: runItems.snapshot,
     })
     .from(runItems)
@@ -86,6 +88,7 @@ export async function stillObeying(
       itemId: runItems.id,
       sha256: runItems.outputSha256,
       difference: runItems.difference,
+      differenceAbout: runItems.differenceAbout,
       snapshot: runItems.snapshot,
       row: assignments.batchPhotoId,
       briefId: briefRevisions.briefId,
@@ -110,7 +113,7 @@ export async function stillObeying(
     const body = bodies.get(row.revisionId!)!;
     if (!known || known.briefId !== briefIds.get(row.revisionId!) || others(known.body) !== others(body))
       continue;
-    const { itemId, sha256, difference, snapshot, facts } = known;
+    const { itemId, sha256, difference, differenceAbout, snapshot, facts } = known;
     // A frame or a setting that was changed since asks for another file.
     if (canonical([snapshot.frame, snapshot.choice ?? null]) !== canonical([row.frame, row.choice ?? null]))
       continue;
@@ -127,7 +130,7 @@ export async function stillObeying(
       ...held,
       ...known.checks.filter((check) => !judged.has(check.clause) && body[check.clause]),
     ];
-    out.set(row.assignmentId!, { itemId, sha256: sha256!, difference, snapshot, checks });
+    out.set(row.assignmentId!, { itemId, sha256: sha256!, difference, differenceAbout, snapshot, checks });
   }
   return out;
 }

@@ -57,6 +57,8 @@ export interface RowView {
   bytes: number | null;
   /** Visible difference from the planned picture; null until it is measured. */
   difference: number | null;
+  /** It is told from a sample of the picture. */
+  differenceAbout: boolean;
   /** Bytes from which on the ceiling would force no visible loss, and no pixels to be given up. */
   cleanFrom: number | null;
   /** Pixels that the brief leaves free were given up: all of them, those at which it is looked at, and why. */
@@ -229,6 +231,8 @@ export interface RunItemView {
   after: Facts | null;
   bytes: number | null;
   difference: number | null;
+  /** It is told from a sample of the picture. */
+  differenceAbout: boolean;
   checks: Check[];
   unchanged: string[];
   dropped: string[];

@@ -18,13 +18,17 @@ interface Props {
 
 /** Visible difference in words, and what was given up to keep it small. */
 export function Harm({ batchId, row, brief }: Props) {
-  const { difference, gaveUp, geometry } = row;
+  const { difference, differenceAbout, gaveUp, geometry } = row;
   const seen = gaveUp && geometry && pixelsOf(geometry) <= pixelsOf(gaveUp.view) ? viewOf(brief) : "at 100 %";
   return (
     <>
       {difference !== null && difference > 0 && (
         <p className="mt-1 text-small">
-          Visible difference <b className="figures">{trimNumber(difference, 2)}</b>
+          Visible difference{" "}
+          <b className="figures">
+            {differenceAbout ? "about " : ""}
+            {trimNumber(difference, 2)}
+          </b>
           <span className="text-second">{harmWords(difference, seen)}</span>
         </p>
       )}

@@ -146,7 +146,7 @@ export function ItemTable({ items, chosen, onChoose, order, orders, onOrder }: P
                     ? "–"
                     : item.difference === 0
                       ? "none"
-                      : trimNumber(item.difference, 2)}
+                      : `${item.differenceAbout ? "about " : ""}${trimNumber(item.difference, 2)}`}
                 </span>
                 <span role="gridcell" className="flex items-center gap-1.5 text-small">
                   {state && <StateMark small state={state} />}

@@ -41,14 +41,17 @@ function mailFigures({ messages, items }: RunDetail, { max, messages: allowed }:
   return { limit: max * allowed, room: fileBytesWithin(max * allowed - beside), bytes };
 }
 
+const differenceWords = (item: RunItemView | null): string =>
+  item?.difference == null ? "–" : `${item.differenceAbout ? "about " : ""}${trimNumber(item.difference, 2)}`;
+
 export function RunDetails({ run }: { run: RunDetail }) {
   const [order, setOrder] = useState<Order>("largest");
   const [chosen, setChosen] = useState<string | null>(null);
   const items = useMemo(() => ordered(run.items, order), [run.items, order]);
   const item = items.find((one) => one.id === chosen) ?? items[0] ?? null;
   const made = run.items.filter((one) => one.state === "done");
-  const worst = made.reduce<number | null>(
-    (most, one) => (one.difference !== null && one.difference > (most ?? -1) ? one.difference : most),
+  const worst = made.reduce<RunItemView | null>(
+    (most, one) => ((one.difference ?? -1) > (most?.difference ?? -1) ? one : most),
     null,
   );
   const again = run.progress.failed + run.progress.cancelled;
@@ -90,7 +93,7 @@ export function RunDetails({ run }: { run: RunDetail }) {
               <Figure title="After" value={formatBytes(run.after)} />
             </WholePanel>
             <Figure title="Made" value={`${run.progress.done} of ${run.progress.total}`} />
-            <Figure title="Largest difference" value={worst === null ? "–" : trimNumber(worst, 2)} />
+            <Figure title="Largest difference" value={differenceWords(worst)} />
             {run.total && (
               <span className="flex items-center gap-1.5">
                 <StateMark small state={run.total.ok ? "meets" : "cannot"} />

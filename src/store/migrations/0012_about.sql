@@ -1,0 +1,1 @@
+ALTER TABLE "run_items" ADD COLUMN "difference_about" boolean DEFAULT false NOT NULL;
