@@ -93,6 +93,7 @@ const row = (change: Partial<RowView>): RowView => ({
   figure: "about",
   bytes: 1,
   difference: null,
+  differenceAbout: false,
   cleanFrom: null,
   gaveUp: null,
   passing: false,

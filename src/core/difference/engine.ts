@@ -73,7 +73,9 @@ export class Engine {
     const at = this.next;
     this.next += (floats * 4 + 15) & ~15;
     const missing = this.next + 256 - this.memory.buffer.byteLength;
-    if (missing > 0) this.memory.grow(Math.ceil(missing / PAGE) + 64);
+    // In long steps, since each takes milliseconds; what is not written to takes no room.
+    const now = this.memory.buffer.byteLength / PAGE;
+    if (missing > 0) this.memory.grow(Math.ceil(Math.max(missing / PAGE + 64, now / 2)));
     return at;
   }
 

@@ -101,6 +101,18 @@ const STEPS = 16_384;
  * root of linear light, where curves are nearly straight down to black.
  */
 export function encodingTable(curve: ToneCurve): Float32Array {
+  const key = JSON.stringify(curve);
+  const known = tables.get(key) ?? tableOf(curve);
+  if (tables.size >= MOST_TABLES) tables.clear();
+  tables.set(key, known);
+  return known;
+}
+
+/** They take a while to build, and most photos need the same few. */
+const tables = new Map<string, Float32Array>();
+const MOST_TABLES = 64;
+
+function tableOf(curve: ToneCurve): Float32Array {
   const out = new Float32Array(STEPS + 2);
   if (sameCurve(curve, SRGB_CURVE)) {
     for (let i = 0; i <= STEPS; i += 1) out[i] = srgbFromLinear((i / STEPS) ** 2);

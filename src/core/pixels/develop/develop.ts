@@ -377,7 +377,7 @@ class Developing {
 
   private encoders(): Float32Array[] {
     const curves = this.plan.to === "gray" ? [SRGB_CURVE, SRGB_CURVE, SRGB_CURVE] : this.plan.to.curves;
-    return curves.map((curve) => encoderOf(curve));
+    return curves.map((curve) => encodingTable(curve));
   }
 
   private luminance(): number[] {
@@ -408,12 +408,3 @@ const IDENTITY: Matrix = [1, 0, 0, 0, 1, 0, 0, 0, 1];
 /** The lane of a pixel's alpha. */
 const ALPHA = LANES - 1;
 const near = (a: number, b: number) => Math.abs(a - b) < 1e-6;
-
-/** Encoding tables take a while to build and are the same for all photos. */
-const encoders = new Map<string, Float32Array>();
-function encoderOf(curve: RgbSpace["curves"][0]): Float32Array {
-  const key = JSON.stringify(curve);
-  let table = encoders.get(key);
-  if (!table) encoders.set(key, (table = encodingTable(curve)));
-  return table;
-}
