@@ -84,7 +84,7 @@ async function seen(
 }
 
 /** A sample that comes so near to what is clean leaves a doubt: then the whole is looked at. */
-const DOUBT = 0.12;
+const DOUBT = 0.05;
 
 function gaveWay(answer: FitAnswer, first: FitAnswer, briefs: { asked: Brief; left: Brief }): FitAnswer {
   const { asked, left } = briefs;

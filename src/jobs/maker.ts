@@ -3,7 +3,7 @@
  * and what it did is done anew.
  */
 import { sentence } from "@/imaging/source";
-import { oneThreadEach } from "@/imaging/workers";
+import { oneThreadEach, shareThreads } from "@/imaging/workers";
 import { loadDemo } from "@/launch";
 import { makeLog, openStore, readEnvironment } from "@/store";
 import { make } from "./make";
@@ -24,7 +24,11 @@ async function demo(): Promise<void> {
     log.warn({ missing }, "pictures of the demo are left out, because no maker of such files is installed");
 }
 
+/** What somebody waits for behind a click has processes of its own. */
+const LOOKED: ReadonlySet<Order["kind"]> = new Set(["weigh", "trial"]);
+
 function work({ kind, id, choice }: Order): Promise<unknown> {
+  if (!LOOKED.has(kind)) shareThreads();
   switch (kind) {
     case "measure":
       return measure(store, id);
