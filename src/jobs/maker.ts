@@ -3,7 +3,7 @@
  * and what it did is done anew.
  */
 import { sentence } from "@/imaging/source";
-import { oneThreadEach, shareThreads } from "@/imaging/workers";
+import { oneThreadEach, shareCores, shareThreads } from "@/imaging/workers";
 import { loadDemo } from "@/launch";
 import { makeLog, openStore, readEnvironment } from "@/store";
 import { make } from "./make";
@@ -27,7 +27,8 @@ async function demo(): Promise<void> {
 /** What somebody waits for behind a click has processes of its own. */
 const LOOKED: ReadonlySet<Order["kind"]> = new Set(["weigh", "trial"]);
 
-function work({ kind, id, choice }: Order): Promise<unknown> {
+function work({ kind, id, choice, beside }: Order): Promise<unknown> {
+  shareCores(beside === true);
   if (!LOOKED.has(kind)) shareThreads();
   switch (kind) {
     case "measure":

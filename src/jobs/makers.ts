@@ -12,6 +12,8 @@ export interface Order {
   attempt: number;
   /** Of a trial. */
   choice?: Choice;
+  /** Another photo is worked on at the same time. */
+  beside?: boolean;
 }
 
 /** `error`: for the queue, which tries again later. */
@@ -57,7 +59,8 @@ export class Makers {
     const free = this.children.find((child) => !child.busy) ?? this.children[0];
     for (let n = 0; ; n += 1) {
       try {
-        const { error } = await free.ask<Answer>(order, LIMITS[order.kind] ?? MOST_MS);
+        const beside = this.children.some((child) => child !== free && child.busy);
+        const { error } = await free.ask<Answer>({ ...order, beside }, LIMITS[order.kind] ?? MOST_MS);
         if (error !== null) throw new Error(error);
         return;
       } catch (error) {

@@ -13,7 +13,7 @@ import type { Facts } from "@/core/proof";
 import { checkTail, type Decoded, type DecodedPart, decodeSamples, dotScreenIn, strictly } from "../decode";
 import { colourIn, type Destination } from "../headers";
 import type { Source } from "../source";
-import { developAside, THREADS, warmUp } from "../workers";
+import { developAside, threadsForOne, warmUp } from "../workers";
 import { bandsOf, joined, neededFor, OVERLAP } from "./bands";
 import type { Prepared } from "./prepared";
 import { surrounded } from "./surround";
@@ -119,7 +119,7 @@ async function developed({ source, plan, part, failOn }: DevelopTask): Promise<P
 
 /** Only what a reduction by a kernel needs lies near; what looks at all of a picture is not cut. */
 const servesTogether = (source: Source, plan: PicturePlan, decoded: Decoded): boolean =>
-  THREADS > 1 &&
+  threadsForOne() > 1 &&
   decoded.samples.data.length >= TOGETHER &&
   !plan.geometry.angle &&
   !plan.expand &&
@@ -132,7 +132,7 @@ const TURNS = 2;
 
 /** Bands of the same samples for all threads. */
 async function together(source: Source, plan: PicturePlan, decoded: Decoded): Promise<Developed> {
-  const bands = bandsOf(plan.geometry, source.facts, THREADS * TURNS, overlapOf(plan));
+  const bands = bandsOf(plan.geometry, source.facts, threadsForOne() * TURNS, overlapOf(plan));
   const pieces = await Promise.all(
     bands.map(({ geometry, region }) =>
       alone(source, { ...plan, geometry }, rowsOf(decoded, storedRect(region, source.facts))),

@@ -9,8 +9,9 @@ export {
   findInkAside,
   jpegAside,
   packAside,
+  shareCores,
   shareThreads,
-  THREADS,
+  threadsForOne,
   warmUp,
 } from "./pool";
 export { shared } from "./shared";

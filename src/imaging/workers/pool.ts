@@ -10,8 +10,15 @@ import { shared } from "./shared";
 import { Threads } from "./threads";
 import { carryOut, type Done, type Judged, type Work } from "./work";
 
-/** How many pictures are worked on at a time. */
-export const THREADS = Math.min(2, availableParallelism());
+/** Threads that pictures are developed and compared on. */
+const THREADS = Math.min(2, availableParallelism());
+let beside = false;
+/** Told that other processes work on photos at this moment, which need the cores as well. */
+export const shareCores = (withOthers: boolean): void => {
+  beside = withOthers;
+};
+/** How many threads work on one picture together. */
+export const threadsForOne = (): number => (beside ? 1 : THREADS);
 
 const path = bundleBeside("work-thread");
 const threads = path === null ? null : new Threads(path, THREADS);
