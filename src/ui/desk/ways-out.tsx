@@ -5,10 +5,10 @@ import { type Brief, resolveBrief } from "@/core/brief";
 import { viewWords } from "@/core/coding";
 import { CLEAN, PLAIN } from "@/core/difference";
 import { pixelsOf } from "@/core/geometry";
-import { formatBytes, formatSize, trimNumber } from "@/core/units";
+import { formatBytes, formatSize } from "@/core/units";
 import type { RowView } from "../api";
 import { useBriefEdit } from "../api";
-import { Button } from "../parts";
+import { Button, differenceWords } from "../parts";
 
 interface Props {
   batchId: string;
@@ -24,11 +24,7 @@ export function Harm({ batchId, row, brief }: Props) {
     <>
       {difference !== null && difference > 0 && (
         <p className="mt-1 text-small">
-          Visible difference{" "}
-          <b className="figures">
-            {differenceAbout ? "about " : ""}
-            {trimNumber(difference, 2)}
-          </b>
+          Visible difference <b className="figures">{differenceWords(difference, differenceAbout)}</b>
           <span className="text-second">{harmWords(difference, seen)}</span>
         </p>
       )}

@@ -1,4 +1,5 @@
 export { Button } from "./button";
+export { differenceWords } from "./difference-words";
 export { Figure } from "./figure";
 export { Gauge } from "./gauge";
 export { Header } from "./header";

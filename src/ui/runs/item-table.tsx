@@ -3,9 +3,9 @@
 /** The files of a run, one a row, in a chosen order. */
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { type KeyboardEvent, useEffect, useRef } from "react";
-import { formatBytes, formatSize, trimNumber } from "@/core/units";
+import { formatBytes, formatSize } from "@/core/units";
 import type { RunItemView } from "../api";
-import { STATE_INK, type State, StateMark } from "../parts";
+import { differenceWords, STATE_INK, type State, StateMark } from "../parts";
 import type { Order } from "./words";
 
 interface Props {
@@ -19,8 +19,8 @@ interface Props {
 
 const ROW = 40;
 const COLUMNS =
-  "grid-cols-[28px_minmax(90px,1fr)_92px_136px_70px_74px] " +
-  "max-[1150px]:grid-cols-[28px_minmax(90px,1fr)_92px_66px_66px_72px]";
+  "grid-cols-[28px_minmax(90px,1fr)_92px_136px_76px_74px] " +
+  "max-[1150px]:grid-cols-[28px_minmax(90px,1fr)_92px_66px_76px_72px]";
 
 function stateOf(item: RunItemView): { state: State | null; words: string } {
   if (item.state === "done")
@@ -141,12 +141,12 @@ export function ItemTable({ items, chosen, onChoose, order, orders, onOrder }: P
                   <b>{item.bytes === null ? "–" : formatBytes(item.bytes)}</b>{" "}
                   <span className="text-second max-[1150px]:hidden">{formatBytes(item.before.bytes)}</span>
                 </span>
-                <span role="gridcell" className="figures text-small">
+                <span role="gridcell" className="figures whitespace-nowrap text-small">
                   {item.difference === null
                     ? "–"
                     : item.difference === 0
                       ? "none"
-                      : `${item.differenceAbout ? "about " : ""}${trimNumber(item.difference, 2)}`}
+                      : differenceWords(item.difference, item.differenceAbout)}
                 </span>
                 <span role="gridcell" className="flex items-center gap-1.5 text-small">
                   {state && <StateMark small state={state} />}

@@ -6,11 +6,11 @@ import { useMemo, useState } from "react";
 import { toast } from "sonner";
 import type { Limit } from "@/core/budget";
 import { base64Bytes, fileBytesWithin } from "@/core/delivery/mail";
-import { formatBytes, trimNumber } from "@/core/units";
+import { formatBytes } from "@/core/units";
 import type { RunDetail, RunItemView } from "../api";
 import { call, useChange, useDesk } from "../api";
 import { HandOver } from "../counter";
-import { Button, Figure, RunGoing, StateMark, TakeAway, WholePanel, when } from "../parts";
+import { Button, differenceWords, Figure, RunGoing, StateMark, TakeAway, WholePanel, when } from "../parts";
 import { AnswerButton } from "../refusal";
 import { ItemPane } from "./item-pane";
 import { ItemTable } from "./item-table";
@@ -40,9 +40,6 @@ function mailFigures({ messages, items }: RunDetail, { max, messages: allowed }:
     bytes - items.reduce((sum, item) => sum + (item.state === "done" ? base64Bytes(item.bytes ?? 0) : 0), 0);
   return { limit: max * allowed, room: fileBytesWithin(max * allowed - beside), bytes };
 }
-
-const differenceWords = (item: RunItemView | null): string =>
-  item?.difference == null ? "–" : `${item.differenceAbout ? "about " : ""}${trimNumber(item.difference, 2)}`;
 
 export function RunDetails({ run }: { run: RunDetail }) {
   const [order, setOrder] = useState<Order>("largest");
@@ -93,7 +90,12 @@ export function RunDetails({ run }: { run: RunDetail }) {
               <Figure title="After" value={formatBytes(run.after)} />
             </WholePanel>
             <Figure title="Made" value={`${run.progress.done} of ${run.progress.total}`} />
-            <Figure title="Largest difference" value={differenceWords(worst)} />
+            <Figure
+              title="Largest difference"
+              value={
+                worst?.difference == null ? "–" : differenceWords(worst.difference, worst.differenceAbout)
+              }
+            />
             {run.total && (
               <span className="flex items-center gap-1.5">
                 <StateMark small state={run.total.ok ? "meets" : "cannot"} />
