@@ -61,8 +61,8 @@ export function BatchRail({
           </li>
         ))}
         {desk?.demoComing && (
-          <li role="status" className="px-2.5 py-2 text-small text-second">
-            The demo is being made; it appears here by itself.
+          <li className="px-2.5 py-2 text-small text-second">
+            <span role="status">The demo is being made; it appears here batch by batch.</span>
           </li>
         )}
       </ul>
