@@ -1,14 +1,11 @@
 "use client";
 
 /** A clause as a chip that opens in place. */
-import dynamic from "next/dynamic";
 import { DropdownMenu, Popover } from "radix-ui";
 import { type ReactNode, useRef, useState } from "react";
 import type { Brief } from "@/core/brief";
+import { ChipForm } from "./chip-form";
 import { CHIPS, type Chip, EDITABLE, isStated, isWished, receiversWords, USUAL } from "./chips";
-
-/** Loaded when the first chip is opened. */
-const ChipForm = dynamic(() => import("./chip-form").then((part) => part.ChipForm), { ssr: false });
 
 interface Props {
   chip: Chip;

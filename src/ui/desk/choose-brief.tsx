@@ -1,14 +1,12 @@
 "use client";
 
 /** Where a batch's brief comes from: a plain purpose, or the shelf. */
-import dynamic from "next/dynamic";
 import { DropdownMenu } from "radix-ui";
 import { type ReactNode, useState } from "react";
 import { STARTERS, type Starter } from "@/core/brief";
 import type { BatchView, DeskView } from "../api";
 import { call, useChange } from "../api";
-
-const StarterForm = dynamic(() => import("./starter-form").then((part) => part.StarterForm), { ssr: false });
+import { StarterForm } from "./starter-form";
 
 interface Props {
   batch: BatchView;

@@ -20,6 +20,7 @@ interface Props {
 export function PasteWording(props: Props) {
   const [open, setOpen] = useState(false);
   const [pasted, setPasted] = useState<Pasted>({ text: "", asRules: "" });
+  const change = (part: Partial<Pasted>) => setPasted((before) => ({ ...before, ...part }));
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger className="press hover:underline">Paste a wording</Popover.Trigger>
@@ -30,12 +31,20 @@ export function PasteWording(props: Props) {
           aria-label="A receiver's wording"
           className="box z-40 max-h-[76vh] w-[440px] overflow-y-auto border-plum p-4"
         >
-          <PastedWording
-            {...props}
-            {...pasted}
-            onChange={(change) => setPasted((before) => ({ ...before, ...change }))}
-            onClose={() => setOpen(false)}
-          />
+          {/* There at once, so that no key is lost while the reader is loaded. */}
+          <label>
+            <span className="mb-1.5 block font-semibold">
+              What the receiver writes: its rules, or why it refused a file
+            </span>
+            <textarea
+              value={pasted.text}
+              onChange={(event) => change({ text: event.target.value })}
+              autoFocus
+              rows={5}
+              className="box w-full resize-y p-2"
+            />
+          </label>
+          <PastedWording {...props} {...pasted} onChange={change} onClose={() => setOpen(false)} />
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>

@@ -1,6 +1,6 @@
 "use client";
 
-/** A pasted wording, read while it is typed. With the reader it is the heaviest part of the Desk: loaded when it is opened. */
+/** A pasted wording, read while it is typed. The reader is the heaviest part of the Desk: it is loaded when a wording is pasted. */
 import { useDeferredValue, useMemo } from "react";
 import type { Brief } from "@/core/brief";
 import { type Reading, readWording, UNNAMED } from "@/core/brief/read";
@@ -52,18 +52,6 @@ export function PastedWording({ batch, chosen, subject, text, asRules, onChange,
   };
   return (
     <>
-      <label>
-        <span className="mb-1.5 block font-semibold">
-          What the receiver writes: its rules, or why it refused a file
-        </span>
-        <textarea
-          value={text}
-          onChange={(event) => onChange({ text: event.target.value })}
-          autoFocus
-          rows={5}
-          className="box w-full resize-y p-2"
-        />
-      </label>
       {error && (
         <p role="alert" className="mt-2 text-not">
           {error}
