@@ -62,7 +62,7 @@ const OWN_PACKAGES: Record<string, readonly RegExp[]> = {
     /^lucide-react$/,
     /^sonner$/,
     /^zod$/,
-    /^next\/(link|navigation)$/,
+    /^next\/(dynamic|link|navigation)$/,
   ],
 };
 const SHARP = new Set(["imaging", "demo"]);
