@@ -52,7 +52,7 @@ describe("what a thread holds", () => {
 
   it("is a large picture's and its sample's at once, and one large picture's only", () => {
     const made: string[] = [];
-    const held = new Held<{ name: string }>();
+    const held = new Held<{ name: string }>(2_000_000);
     const get = (name: string, size: typeof small) => held.get(name, size, () => (made.push(name), { name }));
     for (const [name, size] of [
       ["a", large],
@@ -68,7 +68,7 @@ describe("what a thread holds", () => {
 
   it("is of small pictures what was met last", () => {
     const made: string[] = [];
-    const held = new Held<{ name: string }>();
+    const held = new Held<{ name: string }>(2_000_000);
     const get = (name: string) => held.get(name, small, () => (made.push(name), { name }));
     for (let n = 0; n < 9; n += 1) get(`${n}`);
     get("8");

@@ -1,16 +1,18 @@
 import { LRUCache } from "lru-cache";
 import type { Size } from "@/core/photo";
 
-/** Pixels of small pictures that are held together. */
-const SMALL_PIXELS = 2_000_000;
-
 /**
  * What was worked out last about pictures: small ones, and beside them a single large one, which takes hundreds
  * of megabytes. Trials of a large picture and of its sample take turns.
  */
 export class Held<T extends object> {
-  private readonly small = new LRUCache<string, T>({ maxSize: SMALL_PIXELS });
+  private readonly small: LRUCache<string, T>;
   private large: { key: string; value: T } | null = null;
+
+  /** `most`: pixels of small pictures that are held together; one of more than half of them is large. */
+  constructor(private readonly most: number) {
+    this.small = new LRUCache({ maxSize: most });
+  }
 
   /** What is held under the key, or what `make` gives for a picture of this size. */
   get(key: string, { width, height }: Size, make: () => T): T {
@@ -18,7 +20,7 @@ export class Held<T extends object> {
     const known = this.small.get(key);
     if (known) return known;
     const size = width * height;
-    if (size <= SMALL_PIXELS / 2) {
+    if (size <= this.most / 2) {
       const value = make();
       this.small.set(key, value, { size });
       return value;

@@ -21,8 +21,9 @@ export type Work =
 export type Judged = Omit<Difference, "map">;
 
 /** What alone the pictures met last give is not worked out again for every trial. */
-const references = new Held<Reference>();
-const coders = new Held<JpegCoder>();
+const references = new Held<Reference>(2_000_000);
+/** About nine bytes a pixel: two chromas of a picture are held side by side. */
+const coders = new Held<JpegCoder>(7_000_000);
 
 const coderFor = (id: string, samples: JpegSamples, chroma: JpegSetting["chroma"]): JpegCoder =>
   coders.get(`${id} ${chroma}`, samples, () => new JpegCoder(samples, chroma));
