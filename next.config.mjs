@@ -1,28 +1,15 @@
 /** @type {import("next").NextConfig} */
 export default {
-  serverExternalPackages: [
-    "sharp",
-    "pg",
-    "graphile-worker",
-    "pino",
-    "libraw-wasm",
-    "libheif-js",
-    "drizzle-orm",
-    "zod",
-    "piscina",
-    "pdf-lib",
-    "nodemailer",
-    "postal-mime",
-    "yazl",
-    "yauzl",
-    "saxes",
-    "lru-cache",
-    "jpeg-js",
-    "pngjs",
-    "smtp-server",
-  ],
+  // Pages only: routes (route.ts) are bundled with the server, which takes a tenth of the time.
+  pageExtensions: ["tsx"],
   poweredByHeader: false,
   compress: false,
   devIndicators: false,
   typescript: { ignoreBuildErrors: true },
+  experimental: {
+    // Each costs a tenth to a fifth of a build, and nothing here reads them.
+    turbopackFileSystemCacheForBuild: false,
+    turbopackInputSourceMaps: false,
+    turbopackSourceMaps: false,
+  },
 };

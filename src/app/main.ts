@@ -1,33 +1,23 @@
-/** The web process: Next behind a guard that answers only to this machine's own addresses. */
+/** The web process: routes and Next's pages behind a guard that answers only to this machine's own addresses. */
 
-import { createServer, type IncomingMessage, type ServerResponse } from "node:http";
+import { createServer } from "node:http";
 import { setTimeout } from "node:timers/promises";
 import next from "next";
 import { troubleOf } from "@/core/photo";
 import { warmUpFacts } from "@/imaging";
-import { makeLog, readEnvironment } from "@/store";
+import { makeLog, openStore, readEnvironment } from "@/store";
 import { breakOff } from "@/store/queries";
-import { atDoor, bring, faultOf, getStore, paced, refusalOf, route, startMailbox } from "./server";
+import { ROUTES } from "./routes";
+import { apiOf, atDoor, faultOf, getStore, refusalOf, serveFrom, startMailbox } from "./server";
 
-const { port, logLevel } = readEnvironment();
+const environment = readEnvironment();
+const { port, logLevel } = environment;
 const log = makeLog("web", logLevel);
+serveFrom(openStore(environment));
+const atApi = apiOf(ROUTES);
 const app = next({ dev: false, dir: process.cwd(), hostname: "127.0.0.1", port });
 await app.prepare();
 const handle = app.getRequestHandler();
-
-/** Photos on their way in do not go through Next, which copies bodies several times. */
-const UPLOAD = /^\/api\/batches\/([0-9a-f-]{36})\/photos(?:\?|$)/;
-
-async function receive(id: string, request: IncomingMessage, response: ServerResponse): Promise<void> {
-  const query = new URL(request.url ?? "/", `http://127.0.0.1:${port}`).searchParams;
-  const answer = await route(() => bring(id, query, paced(request)))(new Request("http://127.0.0.1/"), {
-    params: Promise.resolve({}),
-  });
-  // What is left of a body that was refused is read and thrown away, so that the sender hears the answer.
-  request.resume();
-  response.writeHead(answer.status, Object.fromEntries(answer.headers));
-  response.end(await answer.text());
-}
 
 const server = createServer((request, response) => {
   const refused = refusalOf(request.headers, port);
@@ -45,10 +35,7 @@ const server = createServer((request, response) => {
     "default-src 'self'; img-src 'self' blob: data:; style-src 'self' 'unsafe-inline'; script-src " +
       "'self' 'unsafe-inline' 'wasm-unsafe-eval'; frame-ancestors 'none'",
   );
-  const upload = request.method === "POST" ? UPLOAD.exec(request.url ?? "") : null;
-  const served = upload
-    ? receive(upload[1], request, response)
-    : (atDoor(request, response) ?? handle(request, response));
+  const served = atDoor(request, response) ?? atApi(request, response) ?? handle(request, response);
   served.catch((error: unknown) => {
     log.error({ err: error }, "a request failed");
     if (!response.headersSent) response.writeHead(500);

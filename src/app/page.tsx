@@ -1,5 +1,11 @@
-import { Desk } from "@/ui/desk";
+"use client";
+
+import dynamic from "next/dynamic";
+import { Waiting } from "@/ui/parts";
+
+// Made in the browser alone: the server knows nothing that it could show, and would compile every screen twice.
+const Screen = dynamic(() => import("@/ui/desk").then(({ Desk }) => Desk), { ssr: false, loading: Waiting });
 
 export default function Page() {
-  return <Desk />;
+  return <Screen />;
 }

@@ -1,5 +1,6 @@
 /** Route handlers on a database and file store of their own. */
 
+import { serveFrom } from "@/app/server";
 import type { Store } from "@/store";
 import { localWorkspace } from "@/store/queries";
 import { freshStore } from "./store";
@@ -32,13 +33,12 @@ export interface Routes {
 export async function startRoutes(): Promise<Routes> {
   const { store, close } = await freshStore();
   const workspace = localWorkspace(store.db);
+  serveFrom(store);
   // Routes that wait for the worker listen on a connection of their own.
   Object.assign(process.env, {
     ZUMBREL_DATABASE: store.pool.options.connectionString,
     ZUMBREL_DATA: "tests",
   });
-  // The handlers take the process's store: give them this one.
-  Object.assign(globalThis, { zumbrelStore: { store, workspaceId: workspace } });
   const loaded = new Map<string, Record<string, Handler>>();
   const raw: Routes["raw"] = async (method, path, params = {}, body, query = "") => {
     if (!loaded.has(path))

@@ -1,5 +1,14 @@
-import { FrameScreen } from "@/ui/frame";
+"use client";
+
+import dynamic from "next/dynamic";
+import { Waiting } from "@/ui/parts";
+
+// Made in the browser alone: the server knows nothing that it could show, and would compile every screen twice.
+const Screen = dynamic(() => import("@/ui/frame").then(({ FrameScreen }) => FrameScreen), {
+  ssr: false,
+  loading: Waiting,
+});
 
 export default function Page() {
-  return <FrameScreen />;
+  return <Screen />;
 }

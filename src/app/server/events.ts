@@ -39,5 +39,4 @@ class Events {
   }
 }
 
-const global = globalThis as typeof globalThis & { zumbrelEvents?: Events };
-export const events = (): Events => (global.zumbrelEvents ??= new Events());
+export const events = new Events();

@@ -1,21 +1,26 @@
 /** The web process's handle on the store, one for all routes. */
-import { openStore, readEnvironment, type Store } from "@/store";
+import type { Store } from "@/store";
 import { localWorkspace } from "@/store/queries";
 
-interface Holder {
-  store: Store;
-  workspaceId: Promise<string>;
+let held: Store | null = null;
+let workspace: Promise<string> | null = null;
+
+/** Whoever starts the routes says what they work on. */
+export function serveFrom(store: Store): void {
+  held = store;
+  workspace = null;
 }
 
-const global = globalThis as typeof globalThis & { zumbrelStore?: Holder };
-
-function holder(): Holder {
-  if (!global.zumbrelStore) {
-    const store = openStore(readEnvironment());
-    global.zumbrelStore = { store, workspaceId: localWorkspace(store.db) };
-  }
-  return global.zumbrelStore;
+export function getStore(): Store {
+  if (!held) throw new Error("The routes were not given a store.");
+  return held;
 }
 
-export const getStore = (): Store => holder().store;
-export const getWorkspace = (): Promise<string> => holder().workspaceId;
+/** Asked for once; again after the database was away. */
+export function getWorkspace(): Promise<string> {
+  workspace ??= localWorkspace(getStore().db).catch((error: unknown) => {
+    workspace = null;
+    throw error;
+  });
+  return workspace;
+}

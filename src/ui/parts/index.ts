@@ -16,5 +16,6 @@ export { TakeAway } from "./take-away";
 export { TickList } from "./tick-list";
 export { useKeys } from "./use-keys";
 export { usePhotoScreen } from "./use-photo-screen";
+export { Waiting } from "./waiting";
 export { when } from "./when";
 export { WholePanel } from "./whole-panel";

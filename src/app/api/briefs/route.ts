@@ -4,8 +4,6 @@ import { createBrief, listBriefs } from "@/store/queries";
 import type { ShelfBrief } from "@/ui/api";
 import { getStore, getWorkspace, readBody, route } from "../../server";
 
-export const dynamic = "force-dynamic";
-
 /** The shelf. */
 export const GET = route(async (): Promise<{ briefs: ShelfBrief[] }> => {
   const rows = await listBriefs(getStore().db, await getWorkspace());

@@ -1,5 +1,3 @@
 import { counterView, route } from "../../server";
 
-export const dynamic = "force-dynamic";
-
 export const GET = route(() => counterView());

@@ -3,8 +3,6 @@ import { listBatches, listBriefs } from "@/store/queries";
 import type { DeskView } from "@/ui/api";
 import { getStore, getWorkspace, route } from "../../server";
 
-export const dynamic = "force-dynamic";
-
 export const GET = route(async (): Promise<DeskView> => {
   const { db } = getStore();
   const workspaceId = await getWorkspace();

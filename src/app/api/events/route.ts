@@ -1,7 +1,5 @@
 import { events } from "../../server";
 
-export const dynamic = "force-dynamic";
-
 const BEAT_MS = 15_000;
 /** Said once to a page that reads slower than things change: everything may have changed. */
 const ALL = "{}";
@@ -22,7 +20,7 @@ export function GET(request: Request): Response {
           }
         };
         const room = () => (controller.desiredSize ?? 0) > 0;
-        const unsubscribe = events().subscribe((payload) => {
+        const unsubscribe = events.subscribe((payload) => {
           if (room()) send(`data: ${payload}\n\n`);
           else behind = true;
         });

@@ -1,6 +1,4 @@
 import { getStore, getWorkspace, listRunViews, route } from "../../server";
 
-export const dynamic = "force-dynamic";
-
 /** All runs, the newest first. */
 export const GET = route(async () => ({ runs: await listRunViews(getStore().db, await getWorkspace()) }));

@@ -5,8 +5,6 @@ import { checkStore, freeSpace, removeStrays, usage } from "@/store/queries";
 import type { StorageView } from "@/ui/api";
 import { getStore, readBody, route } from "../../server";
 
-export const dynamic = "force-dynamic";
-
 /** How much space is used, and for what. */
 export const GET = route(async (): Promise<StorageView> => {
   const store = getStore();

@@ -12,8 +12,6 @@ import {
 import { announce } from "@/store";
 import { removeBatch, renameBatch } from "@/store/queries";
 
-export const dynamic = "force-dynamic";
-
 export const GET = route(async (_request, { id }) => batchView(getStore().db, await requireBatch(id)));
 
 const body = z.strictObject({ name: z.string().trim().min(1).max(200) });

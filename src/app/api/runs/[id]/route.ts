@@ -2,8 +2,6 @@ import { getStore, requireRun, route, runDetail } from "@/app/server";
 import { announce } from "@/store";
 import { giveUpFiles, keepFiles } from "@/store/queries";
 
-export const dynamic = "force-dynamic";
-
 export const GET = route(async (_request, { id }) => runDetail(getStore().db, await requireRun(id)));
 
 /** Gives the files up; the record of the run, with its proofs, stays. */

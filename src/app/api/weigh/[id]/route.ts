@@ -16,8 +16,6 @@ import type { Database, WeighedSize } from "@/store";
 import { seeWeighing, stopWeighing, trialsOf } from "@/store/queries";
 import type { TrialView, WeighView } from "@/ui/api";
 
-export const dynamic = "force-dynamic";
-
 /** What is weighed for an assignment. Asking for it says that somebody looks, and sets the trials going. */
 export const GET = route(async (_request, { id }): Promise<WeighView> => {
   const { db } = getStore();

@@ -1,8 +1,6 @@
 import { layersView, lighterView, readBody, requireWeighed, route } from "@/app/server";
 import { lighterSchema } from "@/core/photo";
 
-export const dynamic = "force-dynamic";
-
 /** The layers or pages of a photo, and what weighs how much; nothing is decoded. */
 export const GET = route(async (_request, { id }) => layersView(await requireWeighed(id)));
 

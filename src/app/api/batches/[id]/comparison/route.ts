@@ -3,8 +3,6 @@ import { changeBatch, getStore, readBody, requireBatch, route } from "@/app/serv
 import { choiceSchema } from "@/core/coding";
 import { compare, MOST_CHOICES, totals } from "@/store/queries";
 
-export const dynamic = "force-dynamic";
-
 const body = z.strictObject({
   choices: z
     .array(choiceSchema)

@@ -64,7 +64,7 @@ function watched<T>(look: () => Promise<T | null>): Promise<T | null> {
       unsubscribe();
       resolve(answer);
     };
-    const unsubscribe = events().subscribe(
+    const unsubscribe = events.subscribe(
       () =>
         void look().then(
           (found) => found && done(found),
