@@ -14,7 +14,8 @@ const args = [
 export default defineConfig({
   testDir: "e2e",
   fullyParallel: false,
-  workers: 1,
+  // As many as cores; each has an application of its own.
+  workers: 2,
   // A busy machine may once be too slow; a test that fails twice is wrong.
   retries: process.env.CI ? 1 : 0,
   timeout: 90_000,

@@ -3,7 +3,8 @@ import { readFile } from "node:fs/promises";
 import AxeBuilder from "@axe-core/playwright";
 import { expect, type Locator, type Page } from "@playwright/test";
 
-export const address = (): string => process.env.ZUMBREL_ADDRESS!;
+/** The application of this worker. */
+export const address = (): string => process.env[`ZUMBREL_ADDRESS_${process.env.TEST_PARALLEL_INDEX}`]!;
 
 export async function openDesk(page: Page): Promise<void> {
   await page.goto(address());

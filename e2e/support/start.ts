@@ -4,6 +4,7 @@ import { existsSync } from "node:fs";
 import { cp, mkdir, mkdtemp, rm } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import type { FullConfig } from "@playwright/test";
 import { dataFolder } from "@/launch/places";
 
 export interface Running {
@@ -37,7 +38,15 @@ export function startZumbrel(dataDir: string, args: string[] = []): Promise<Runn
   });
 }
 
-export default async function setup(): Promise<() => Promise<void>> {
+/** An application for each worker of the test runner, so that none sees what another does. */
+export default async function setup({ workers }: FullConfig): Promise<() => Promise<void>> {
+  const stops = [];
+  // One after the other: the first builds what has changed.
+  for (let place = 0; place < workers; place += 1) stops.push(await startAt(place));
+  return async () => void (await Promise.all(stops.map((stop) => stop())));
+}
+
+async function startAt(place: number): Promise<() => Promise<void>> {
   const dataDir = await mkdtemp(join(tmpdir(), "zumbrel-e2e-"));
   // The demo's pictures are the same bytes every time: take those this clone has made already.
   const made = join(dataFolder(process.cwd()), "demo");
@@ -46,7 +55,7 @@ export default async function setup(): Promise<() => Promise<void>> {
     await cp(made, join(dataDir, "demo"), { recursive: true });
   }
   const running = await startZumbrel(dataDir, ["--empty"]);
-  process.env.ZUMBREL_ADDRESS = running.address;
+  process.env[`ZUMBREL_ADDRESS_${place}`] = running.address;
   return async () => {
     await running.stop();
     await rm(dataDir, { recursive: true, force: true });
