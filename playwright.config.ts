@@ -26,7 +26,8 @@ export default defineConfig({
   use: {
     viewport: { width: 1280, height: 800 },
     launchOptions: { executablePath: "/usr/bin/chromium", args },
-    trace: "retain-on-failure",
+    // A trace takes a third of the time of a test: where it may be needed, it is tried again.
+    trace: "on-first-retry",
     acceptDownloads: true,
   },
 });

@@ -4,9 +4,9 @@ import { setTimeout as pause } from "node:timers/promises";
 import sharp from "sharp";
 import { root } from "./load.mjs";
 
-/** `said`: is given every line that the launcher prints. */
-export async function begin(dataDir, said = () => undefined) {
-  const app = spawn("bin/zumbrel", ["start", "--empty"], {
+/** `said`: is given every line that the launcher prints. `more`: further words of the command. */
+export async function begin(dataDir, said = () => undefined, more = []) {
+  const app = spawn("bin/zumbrel", ["start", "--empty", ...more], {
     cwd: root,
     env: { ...process.env, ZUMBREL_DATA: dataDir, ZUMBREL_LOG: "silent" },
     stdio: ["ignore", "pipe", "pipe"],
@@ -54,7 +54,7 @@ export async function begin(dataDir, said = () => undefined) {
     app.kill("SIGTERM");
     await ended;
   };
-  return { call, insist, run, stop };
+  return { address, call, insist, run, stop };
 }
 
 /** A made-up photo of 4 : 3; each `n` is another. */

@@ -11,8 +11,10 @@ import {
   readdirSync,
   readFileSync,
   rmSync,
+  statSync,
   writeFileSync,
 } from "node:fs";
+import { Agent, request } from "node:http";
 import { tmpdir } from "node:os";
 import { basename, join } from "node:path";
 import { pipeline } from "node:stream/promises";
@@ -88,17 +90,27 @@ function peak() {
   }
   return 0;
 }
+const agent = new Agent({ keepAlive: true });
+/** Streamed from the disk, as a browser does: whoever sends takes time of the same two cores. */
+const send = (url, path) =>
+  new Promise((done, failed) => {
+    const headers = { origin: address, "content-length": statSync(path).size };
+    const asked = request(url, { method: "POST", headers, agent }, (response) => {
+      response.resume();
+      response.once("end", () =>
+        response.statusCode < 300 ? done() : failed(new Error(response.statusMessage)),
+      );
+    });
+    asked.once("error", failed);
+    createReadStream(path, { highWaterMark: 256 * 1024 }).pipe(asked);
+  });
 const bring = async (id, paths) =>
   lanes(
     paths.map((path, i) => ({ path, i })),
     4,
     async ({ path, i }) => {
-      const response = await fetch(
-        `${address}/api/batches/${id}/photos?name=${encodeURIComponent(basename(path))}&at=${i}`,
-        { method: "POST", headers: { origin: address }, body: readFileSync(path) },
-      );
-      if (!response.ok) throw new Error(await response.text());
-      await response.arrayBuffer();
+      const name = encodeURIComponent(basename(path));
+      await send(`${address}/api/batches/${id}/photos?name=${name}&at=${i}`, path);
     },
   );
 const seconds = (start) => (performance.now() - start) / 1000;
@@ -134,9 +146,9 @@ await until(async () => (await call("GET", `batches/${incoming}`)).rows.every((r
 const there = seconds(start);
 if (INCOMING)
   console.log(
-    `${INCOMING} photos of 5 MB: copied and hashed in ${copied.toFixed(1)} s; in after ` +
-      `${arrived.toFixed(1)} s, with every small picture after ${there.toFixed(1)} s: ` +
-      `${(copied / there).toFixed(2)} of the speed (all facts: ${(copied / arrived).toFixed(2)})`,
+    `${INCOMING} photos of 5 MB: copied and hashed in ${copied.toFixed(1)} s; in, with their facts, after ` +
+      `${arrived.toFixed(1)} s: ${(copied / arrived).toFixed(2)} of the speed; every small picture after ` +
+      `${there.toFixed(1)} s (${(copied / there).toFixed(2)})`,
   );
 for (const path of list) rmSync(path);
 

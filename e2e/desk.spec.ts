@@ -267,20 +267,3 @@ test("500 rows: the grid draws only what is in sight and stays quick", async ({ 
   expect(wide).toBeLessThanOrEqual(1024);
   await checkAccess(page);
 });
-
-test("the demo is put back from the interface", async ({ page }) => {
-  test.setTimeout(360_000);
-  await openDesk(page);
-  await page.getByRole("button", { name: "Put the demo back" }).click();
-  await expect(page.getByRole("button", { name: /^Permit portraits/ })).toBeVisible({ timeout: 300_000 });
-  await expect(page.getByRole("button", { name: /^Trap night, 14 May 11 photos/ })).toBeVisible({
-    timeout: 60_000,
-  });
-  await page.getByRole("button", { name: /^Permit portraits/ }).click();
-  await measured(page);
-  await expect(row(page, "warden-portrait.jpg")).toContainText("Meets");
-  await expect(row(page, "recorder-small.jpg")).toContainText("Needs you");
-  await row(page, "recorder-small.jpg").click();
-  await expect(page.getByRole("region", { name: "Plan" })).toContainText("the pixels between are made up");
-  await checkAccess(page);
-});

@@ -92,7 +92,8 @@ test("worker, web and database killed in the middle of a run: all heals by itsel
     const runs = async () =>
       ((await (await request.get(`${address}/api/runs`)).json()) as { runs: { id: string }[] }).runs;
     const [{ id: runId }] = await runs();
-    const run = async () => (await (await request.get(`${address}/api/runs/${runId}`)).json()) as Run;
+    const run = async () =>
+      (await (await request.get(`${address}/api/runs/${runId}`, { maxRetries: 3 })).json()) as Run;
     await expect
       .poll(async () => (await run()).items.filter((item) => item.state === "done").length, {
         timeout: 90_000,

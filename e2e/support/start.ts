@@ -40,7 +40,7 @@ export function startZumbrel(dataDir: string, args: string[] = []): Promise<Runn
 
 /** An application for each worker of the test runner, so that none sees what another does. */
 export default async function setup({ workers }: FullConfig): Promise<() => Promise<void>> {
-  const stops = [];
+  const stops: (() => Promise<void>)[] = [];
   // One after the other: the first builds what has changed.
   for (let place = 0; place < workers; place += 1) stops.push(await startAt(place));
   return async () => void (await Promise.all(stops.map((stop) => stop())));

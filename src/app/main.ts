@@ -45,6 +45,8 @@ const server = createServer((request, response) => {
 // Large photos over slow links take longer than Node's usual five minutes; bodies have a pace to keep instead.
 server.requestTimeout = 0;
 server.headersTimeout = 15_000;
+// A line that is closed at the very moment when it is used again gives an error that nobody understands.
+server.keepAliveTimeout = 60_000;
 // A line on which nothing at all moves; event streams beat every 15 s.
 server.setTimeout(180_000);
 // Nothing here speaks another protocol.

@@ -23,6 +23,7 @@ export const POLICIES: Record<Kind, Policy> = {
   measure: USUAL,
   make: USUAL,
   thumb: USUAL,
+  thumbs: USUAL,
   share: USUAL,
   collect: USUAL,
   demo: { ...USUAL, attempts: 2 },

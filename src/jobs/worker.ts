@@ -8,12 +8,13 @@ import { setTimeout } from "node:timers/promises";
 import { Logger, run, type TaskList } from "graphile-worker";
 import * as z from "zod";
 import { choiceSchema } from "@/core/coding";
-import { makeLog, openStore, readEnvironment } from "@/store";
+import { makeLog, openStore, readEnvironment, type Store } from "@/store";
 import { addLostJobs, beat, buryInstance, DeathWatch, healClock, signOff, tidy } from "@/store/queries";
 import { Makers } from "./makers";
 import { type Kind, underPolicy } from "./policy";
 import { share } from "./share";
 import { freeBytes, ROOM, resumeWhereSpace } from "./space";
+import { thumbs } from "./thumbs";
 
 /** Photos that are worked on at a time. */
 const ATONCE = 2;
@@ -42,6 +43,14 @@ const task =
     await by.work({ kind, id, attempt: job.attempts });
   };
 
+/** What only reads and writes rows is done here. */
+const inRows =
+  (kind: Kind, work: (store: Store, id: string) => Promise<void>): TaskList[string] =>
+  async (raw, { job }) => {
+    const { id } = payload.parse(raw);
+    await underPolicy(store, { kind, id, attempt: job.attempts }, () => work(store, id));
+  };
+
 const logger = new Logger(
   () => (level, message, meta) => (level === "error" ? log.error(meta ?? {}, message) : log.debug(message)),
 );
@@ -64,10 +73,8 @@ const runner = await run({
     thumb: task("thumb", makers),
     demo: task("demo", makers),
     weigh: task("weigh", looked),
-    share: async (raw, { job }) => {
-      const { id } = payload.parse(raw);
-      await underPolicy(store, { kind: "share", id, attempt: job.attempts }, () => share(store, id));
-    },
+    share: inRows("share", share),
+    thumbs: inRows("thumbs", thumbs),
   },
 });
 // Somebody waits in front of these: they do not queue behind encodes that take seconds.

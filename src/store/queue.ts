@@ -6,12 +6,14 @@ import { type SQL, sql } from "drizzle-orm";
 import type { Choice } from "@/core/coding";
 import type { Executor } from "./store";
 
-export type Task = "measure" | "make" | "thumb" | "demo" | "weigh" | "share" | "collect";
+export type Task = "measure" | "make" | "thumb" | "thumbs" | "demo" | "weigh" | "share" | "collect";
 
 /** Lower runs first. */
 export const PRIORITY = {
   make: 0,
   thumb: 5,
+  thumbs: 4,
+  laterThumb: 50,
   inSight: 20,
   measure: 60,
   demo: 10,
@@ -44,18 +46,20 @@ function laneOf(task: Task): SQL {
 const TRIES = 8;
 
 /**
- * One job an id; what waits already is moved to the new priority, what is under way is followed by another.
+ * One job an id; what waits already is moved to the new priority and time, what is under way is followed by
+ * another. `delayMs`: it is not begun before.
  */
 export async function addJobs(
   db: Executor,
   task: Task,
   ids: readonly string[],
   priority: number,
+  delayMs = 0,
 ): Promise<void> {
   let left = [...ids];
   for (let n = 0; left.length && n < TRIES; n += 1) {
     const { rows } = await db.execute<{ id: string; job: string | null }>(
-      sql`select t.id, (graphile_worker.add_job(${task}, payload := json_build_object('id', t.id), job_key := ${`${task}:`} || t.id, queue_name := ${laneOf(task)}, priority := ${priority}::int, max_attempts := 5)).id as job
+      sql`select t.id, (graphile_worker.add_job(${task}, payload := json_build_object('id', t.id), job_key := ${`${task}:`} || t.id, queue_name := ${laneOf(task)}, priority := ${priority}::int, run_at := now() + ${delayMs} * interval '1 millisecond', max_attempts := 5)).id as job
           from jsonb_array_elements_text(${JSON.stringify(left)}::jsonb) as t(id)`,
     );
     // A job that was taken between the queue's two looks at it is neither replaced nor followed: no job
@@ -74,6 +78,16 @@ export async function addTrial(db: Executor, id: string, choice: Choice): Promis
     sql`select graphile_worker.add_job('trial', payload := ${JSON.stringify({ id, choice })}::json, job_key := ${`trial:${id}:${JSON.stringify(choice)}`}, priority := 0, max_attempts := 2)`,
   );
 }
+
+/** No photo came into a batch for so long: none is on its way. */
+const ARRIVED_MS = 1500;
+
+/**
+ * Small pictures of a batch are made when all its photos are there, since both at once would take each other's
+ * time; those in sight are asked for by the page.
+ */
+export const addThumbs = (db: Executor, batchId: string): Promise<void> =>
+  addJobs(db, "thumbs", [batchId], PRIORITY.thumbs, ARRIVED_MS);
 
 /** Takes jobs back that nobody has begun. */
 export async function removeJobs(db: Executor, task: Task, ids: readonly string[]): Promise<void> {

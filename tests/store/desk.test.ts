@@ -6,6 +6,7 @@ import { parseBrief } from "@/core/brief";
 import { make } from "@/jobs/make";
 import { measure } from "@/jobs/measure";
 import { thumb } from "@/jobs/thumb";
+import { thumbs } from "@/jobs/thumbs";
 import type { Store } from "@/store";
 import { files, photos, runItems } from "@/store";
 import { TooLargeError } from "@/store/file-store";
@@ -110,6 +111,9 @@ describe("bringing photos in", () => {
     expect(await store.db.select().from(photos).where(eq(photos.id, one.photoId))).toHaveLength(1);
     const [row] = await rows();
     expect(await jobs("measure")).toContain(row.assignmentId);
+    // Small pictures wait until no more photos come.
+    expect(await jobs("thumbs")).toContain(batchId);
+    await thumbs(store, batchId);
     expect(await jobs("thumb")).toContain(row.photoId);
     expect((await listBatches(store.db, workspace)).find((b) => b.id === batchId)).toMatchObject({
       photos: 1,

@@ -259,6 +259,7 @@ describe("photos of very many pixels", () => {
           sql`select q.queue_name as queue from graphile_worker._private_jobs j left join graphile_worker._private_job_queues q on q.id = j.job_queue_id where j.key = ${`thumb:${photoId}`}`,
         )
       ).rows[0].queue;
+    await addJob(store.db, "thumb", photoId, 5);
     expect(await lane()).toBe("heavy");
     await store.db.update(photos).set({ facts }).where(eq(photos.id, photoId));
     await addJob(store.db, "thumb", photoId, 5);

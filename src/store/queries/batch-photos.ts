@@ -1,6 +1,6 @@
 import { and, eq, isNull, sql } from "drizzle-orm";
 import type { Facts } from "@/core/proof";
-import { addJobs, PRIORITY } from "../queue";
+import { addJobs, addThumbs, PRIORITY } from "../queue";
 import { batchPhotos, photos } from "../schema";
 import type { Executor } from "../store";
 import { assign } from "./batch-briefs";
@@ -28,26 +28,13 @@ export async function addPhoto(
   photo: NewPhoto,
 ): Promise<{ batchPhotoId: string; photoId: string; here: boolean }> {
   await claimFiles(db, [photo.sha256]);
-  const [fresh] = await db
+  const [same] = await db
     .insert(photos)
     .values({ workspaceId: batch.workspaceId, sha256: photo.sha256, facts: photo.facts })
-    .onConflictDoNothing()
-    .returning({ id: photos.id });
-  const [same] = await db
-    .select({ id: photos.id })
-    .from(photos)
-    .where(and(eq(photos.workspaceId, batch.workspaceId), eq(photos.sha256, photo.sha256)));
-  const [before] = await db
-    .select({ id: batchPhotos.id })
-    .from(batchPhotos)
-    .where(
-      and(
-        eq(batchPhotos.batchId, batch.id),
-        eq(batchPhotos.photoId, same.id),
-        eq(batchPhotos.copy, 0),
-        isNull(batchPhotos.deletedAt),
-      ),
-    );
+    // Nothing changes; it gives back the row that is there.
+    .onConflictDoUpdate({ target: [photos.workspaceId, photos.sha256], set: { sha256: photo.sha256 } })
+    .returning({ id: photos.id, fresh: sql<boolean>`xmax = 0` });
+  const here = !same.fresh && (await isThere(db, batch.id, same.id));
   const [placed] = await db
     .insert(batchPhotos)
     .values({
@@ -61,10 +48,10 @@ export async function addPhoto(
       target: [batchPhotos.batchId, batchPhotos.photoId, batchPhotos.copy],
       set: { deletedAt: null },
     })
-    .returning({ id: batchPhotos.id });
+    .returning({ id: batchPhotos.id, own: batchPhotos.revisionId });
   // One that comes back after its bytes were given up has lost its small picture too.
-  const [lost] = fresh
-    ? [fresh]
+  const [lost] = same.fresh
+    ? [same]
     : await db
         .update(photos)
         .set({ thumbSha256: null })
@@ -75,12 +62,36 @@ export async function addPhoto(
           ),
         )
         .returning({ id: photos.id });
-  if (lost || batch.slots.length) await addJobs(db, "thumb", [same.id], PRIORITY.thumb);
-  const [row] = await db
-    .select({ own: batchPhotos.revisionId })
-    .from(batchPhotos)
-    .where(eq(batchPhotos.id, placed.id));
-  const revisionId = row.own ?? batch.revisionId;
+  // What a photo shows is proposed for a document as soon as it is there.
+  if (batch.slots.length) await addJobs(db, "thumb", [same.id], PRIORITY.thumb);
+  else if (lost) await addThumbs(db, batch.id);
+  const revisionId = placed.own ?? batch.revisionId;
   if (revisionId) await assign({ db, batchId: batch.id, revisionId, from: null, only: placed.id });
-  return { batchPhotoId: placed.id, photoId: same.id, here: before !== undefined };
+  return { batchPhotoId: placed.id, photoId: same.id, here };
+}
+
+async function isThere(db: Executor, batchId: string, photoId: string): Promise<boolean> {
+  const found = await db
+    .select({ id: batchPhotos.id })
+    .from(batchPhotos)
+    .where(
+      and(
+        eq(batchPhotos.batchId, batchId),
+        eq(batchPhotos.photoId, photoId),
+        eq(batchPhotos.copy, 0),
+        isNull(batchPhotos.deletedAt),
+      ),
+    );
+  return found.length > 0;
+}
+
+/** Photos of a batch that have no small picture yet, in its order. */
+export async function photosWithoutThumb(db: Executor, batchId: string): Promise<string[]> {
+  const rows = await db
+    .select({ id: photos.id })
+    .from(photos)
+    .innerJoin(batchPhotos, eq(batchPhotos.photoId, photos.id))
+    .where(and(eq(batchPhotos.batchId, batchId), isNull(batchPhotos.deletedAt), isNull(photos.thumbSha256)))
+    .orderBy(batchPhotos.position);
+  return rows.map((row) => row.id);
 }

@@ -14,8 +14,15 @@ export interface BatchRow {
 }
 
 /** Null where there is no such batch in the workspace. */
-export async function getBatch(db: Executor, workspaceId: string, id: string): Promise<BatchRow | null> {
-  const [row] = await db
+export const getBatch = async (db: Executor, workspaceId: string, id: string): Promise<BatchRow | null> =>
+  (await batchQuery(db, workspaceId, id))[0] ?? null;
+
+/** Nobody else changes it until this transaction ends. */
+export const holdBatch = async (db: Executor, workspaceId: string, id: string): Promise<BatchRow | null> =>
+  (await batchQuery(db, workspaceId, id).for("update"))[0] ?? null;
+
+const batchQuery = (db: Executor, workspaceId: string, id: string) =>
+  db
     .select({
       id: batches.id,
       workspaceId: batches.workspaceId,
@@ -26,8 +33,6 @@ export async function getBatch(db: Executor, workspaceId: string, id: string): P
     })
     .from(batches)
     .where(and(eq(batches.id, id), eq(batches.workspaceId, workspaceId), isNull(batches.deletedAt)));
-  return row ?? null;
-}
 
 /** The rows of the grid, each under its own brief or that of the batch. */
 export async function listRows(db: Executor, batchId: string) {

@@ -3,7 +3,7 @@
  * to them claims the row, and only what nothing has needed for a while is collected: at every point where a
  * process can end, a row has its bytes, and bytes without a row are strays that are found.
  */
-import { eq, inArray, sql } from "drizzle-orm";
+import { and, eq, inArray, sql } from "drizzle-orm";
 import type { Stored } from "../file-store";
 import { files } from "../schema";
 import type { Executor, Store } from "../store";
@@ -76,15 +76,17 @@ export async function claimFiles(db: Executor, names: readonly string[]): Promis
   const wanted = [...new Set(names)].sort();
   if (!wanted.length) return;
   // All who take several rows take them in this order, so that none waits for one that waits for it.
-  const rows = await db
-    .select({ gone: files.gone })
-    .from(files)
-    .where(inArray(files.sha256, wanted))
-    .orderBy(files.sha256)
-    .for("update");
-  if (rows.length < wanted.length || rows.some(({ gone }) => gone)) throw new FileGoneError();
-  await db
+  if (wanted.length > 1)
+    await db
+      .select({ gone: files.gone })
+      .from(files)
+      .where(inArray(files.sha256, wanted))
+      .orderBy(files.sha256)
+      .for("update");
+  const claimed = await db
     .update(files)
     .set({ touchedAt: sql`clock_timestamp()`, markedAt: null })
-    .where(inArray(files.sha256, wanted));
+    .where(and(inArray(files.sha256, wanted), eq(files.gone, false)))
+    .returning({ sha256: files.sha256 });
+  if (claimed.length < wanted.length) throw new FileGoneError();
 }

@@ -1,6 +1,6 @@
 export { frameKey } from "./batch-briefs";
-export { addPhoto } from "./batch-photos";
-export { type BatchRow, getBatch, listRows } from "./batch-rows";
+export { addPhoto, photosWithoutThumb } from "./batch-photos";
+export { type BatchRow, getBatch, holdBatch, listRows } from "./batch-rows";
 export { createBatch, listBatches, putDemoAway, removeBatch, renameBatch, restoreBatch } from "./batches";
 export {
   createBrief,

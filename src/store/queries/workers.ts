@@ -155,7 +155,7 @@ const WAITING: readonly Waiting[] = [
     ids: sql`
       select p.id from photos p
       where p.thumb_sha256 is null and not exists (select 1 from deaths d where d.task = 'thumb' and d.subject = p.id::text and d.count >= ${MOST_DEATHS})
-        and exists (select 1 from batch_photos bp join batches b on b.id = bp.batch_id where bp.photo_id = p.id and bp.deleted_at is null and b.deleted_at is null)
+        and exists (select 1 from batch_photos bp join batches b on b.id = bp.batch_id where bp.photo_id = p.id and bp.deleted_at is null and b.deleted_at is null and ${noJob("thumbs", sql`b.id`)})
         and ${noJob("thumb", sql`p.id`)}`,
   },
 ];

@@ -267,9 +267,9 @@ export function ComplianceGrid({ batch, chosen, marked, onChoose }: Props) {
   );
 }
 
-/** Tells the server which rows are in sight and not measured yet; those go first. */
+/** Tells the server which rows are in sight and not measured yet, or without their picture; those go first. */
 function useSight(batchId: string, rows: readonly RowView[]): void {
-  const waiting = rows.filter((row) => row.figure === "about").map((row) => row.id);
+  const waiting = rows.filter((row) => row.figure === "about" || !row.thumb).map((row) => row.id);
   const key = waiting.join(" ");
   useEffect(() => {
     if (!key) return;

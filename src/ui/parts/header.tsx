@@ -41,6 +41,7 @@ export function Header({ undo, redo, onStep, status, children }: Props) {
           <Link
             key={href}
             href={href}
+            prefetch={false}
             aria-current={here === href ? "page" : undefined}
             className={`flex h-full items-center border-b-2 px-3 ${here === href ? "border-plum font-semibold" : "border-transparent hover:bg-wash"}`}
           >

@@ -5,19 +5,25 @@ import { listRows } from "@/store/queries";
 
 const body = z.strictObject({ ids: z.array(z.uuid()).max(200) });
 
-/** The rows in sight are measured first. */
+/** The rows in sight are measured, and get their small pictures, first. */
 export const POST = route(async (request, { id }) => {
   const { ids } = await readBody(request, body);
   const batch = await requireBatch(id);
   const { db } = getStore();
   const seen = new Set(ids);
-  const rows = (await listRows(db, batch.id)).filter(
-    (row) => seen.has(row.id) && row.assignmentId && !row.measured,
+  const rows = (await listRows(db, batch.id)).filter((row) => seen.has(row.id));
+  const unmeasured = rows.filter((row) => row.assignmentId && !row.measured);
+  const bare = rows.filter((row) => !row.thumb);
+  await addJobs(
+    db,
+    "thumb",
+    bare.map((row) => row.photoId),
+    PRIORITY.thumb,
   );
   await addJobs(
     db,
     "measure",
-    rows.map((row) => row.assignmentId!),
+    unmeasured.map((row) => row.assignmentId!),
     PRIORITY.inSight,
   );
 });
