@@ -1,12 +1,11 @@
 /**
- * What a file is, found out in a process of its own: a file that takes too long or too much memory ends that
- * process, and nothing else.
+ * What a file is, and its SHA-256, found out in a process of its own: a file that takes too long or too much
+ * memory ends that process, and nothing else.
  */
 import { readFile } from "node:fs/promises";
 import { ContainerError } from "@/core/containers";
 import { MachineError, PhotoError } from "@/core/photo";
-import type { Facts } from "@/core/proof";
-import { readSource } from "./source";
+import { type LookedAt, lookAt } from "./look-at";
 import { bundleBeside, LimitError, LimitedChild } from "./workers";
 
 /** What the process is asked, and what it answers. */
@@ -14,7 +13,7 @@ export interface FactsQuestion {
   n: number;
   path: string;
 }
-export type FactsAnswer = { n: number } & ({ facts: Facts } | { name: string; message: string });
+export type FactsAnswer = { n: number } & (LookedAt | { name: string; message: string });
 
 /** Common files take some hundredths of a second, raw files seconds. */
 const LIMITS = { ms: 15_000, bytes: 1_400_000_000 };
@@ -32,13 +31,13 @@ const waiting: (() => void)[] = [];
 export const warmUpFacts = (): void => readers[0]?.warmUp();
 
 /** Throws a {@link PhotoError} or {@link ContainerError} that says why it cannot be used. */
-export async function factsAside(path: string): Promise<Facts> {
-  if (!readers.length) return (await readSource(await readFile(path))).facts;
+export async function factsAside(path: string): Promise<LookedAt> {
+  if (!readers.length) return lookAt(await readFile(path));
   const free = () => readers.find((one) => !one.busy);
   while (!free()) await new Promise<void>((turn) => waiting.push(turn));
   try {
     const answer = await free()!.ask<FactsAnswer>({ path });
-    if ("facts" in answer) return answer.facts;
+    if ("facts" in answer) return { facts: answer.facts, sha256: answer.sha256 };
     if (answer.name === "ContainerError") throw new ContainerError(answer.message);
     if (answer.name === "PhotoError") throw new PhotoError(answer.message);
     throw Object.assign(new Error(answer.message), { name: answer.name });

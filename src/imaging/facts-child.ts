@@ -1,7 +1,7 @@
 /** The process that finds out what files are: a path comes, their facts or the reason against them go back. */
 import { open } from "node:fs/promises";
 import type { FactsAnswer, FactsQuestion } from "./facts-aside";
-import { readSource } from "./source";
+import { lookAt } from "./look-at";
 
 /** Room for one file at a time: fresh memory takes ten times as long as reading into what is there. */
 let room = Buffer.alloc(0);
@@ -28,7 +28,7 @@ async function bytesOf(path: string): Promise<Buffer> {
 
 async function answer({ n, path }: FactsQuestion): Promise<FactsAnswer> {
   try {
-    return { n, facts: (await readSource(await bytesOf(path))).facts };
+    return { n, ...(await lookAt(await bytesOf(path))) };
   } catch (error) {
     if (!(error instanceof Error)) return { n, name: "Error", message: String(error) };
     return { n, name: error.name, message: error.message };

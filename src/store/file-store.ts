@@ -73,44 +73,22 @@ export class FileStore {
 
   /** Streams to disk; nothing is left behind when the stream breaks off or grows past `limit` bytes. */
   async receive(stream: Iterable<Uint8Array> | AsyncIterable<Uint8Array>, limit: number): Promise<Received> {
-    const path = await this.partPath();
-    const file = await open(path, "wx", 0o600);
     const hash = createHash("sha256");
-    let bytes = 0;
-    try {
-      for await (const pieces of gathered(stream)) {
-        for (const piece of pieces) {
-          bytes += piece.length;
-          hash.update(piece);
-        }
-        if (bytes > limit) throw new TooLargeError(limit);
-        await writeAll(file, pieces);
-      }
-      await file.sync();
-    } catch (error) {
-      await file.close();
-      await unlink(path).catch(() => undefined);
-      throw error;
-    }
-    await file.close();
+    const { path, bytes } = await this.temporary(stream, limit, (piece) => void hash.update(piece));
     return { path, sha256: hash.digest("hex"), bytes };
   }
 
-  /** Under their name; the folder is synced too, so that a loss of power does not take the name away. */
+  /** Under their name; file and folder are synced, so that a loss of power takes neither away. */
   async place({ path, sha256 }: Received): Promise<void> {
     const folder = join(this.root, sha256.slice(0, 2));
     await mkdir(folder, { recursive: true });
+    await synced(path);
     await rename(path, this.path(sha256));
-    const handle = await open(folder, "r");
-    try {
-      await handle.sync();
-    } finally {
-      await handle.close();
-    }
+    await synced(folder);
   }
 
   /** Takes away what is not going to be placed. */
-  async drop({ path }: Received): Promise<void> {
+  async drop({ path }: Pick<Received, "path">): Promise<void> {
     await unlink(path).catch(() => undefined);
   }
 
@@ -120,16 +98,23 @@ export class FileStore {
   }
 
   /**
-   * Streams to a file that is no part of the store; whoever asks takes it away. Nothing is left behind when
-   * the stream breaks off.
+   * Streams to a file that is no part of the store yet; whoever asks places it or takes it away. Nothing is
+   * left behind when the stream breaks off. `each`: is given every piece.
    */
-  async temporary(stream: AsyncIterable<Uint8Array>, limit: number): Promise<string> {
+  async temporary(
+    stream: Iterable<Uint8Array> | AsyncIterable<Uint8Array>,
+    limit: number,
+    each: (piece: Uint8Array) => void = () => undefined,
+  ): Promise<{ path: string; bytes: number }> {
     const path = await this.partPath();
     const file = await open(path, "wx", 0o600);
     let bytes = 0;
     try {
       for await (const pieces of gathered(stream)) {
-        bytes += pieces.reduce((sum, piece) => sum + piece.length, 0);
+        for (const piece of pieces) {
+          bytes += piece.length;
+          each(piece);
+        }
         if (bytes > limit) throw new TooLargeError(limit);
         await writeAll(file, pieces);
       }
@@ -139,7 +124,7 @@ export class FileStore {
       throw error;
     }
     await file.close();
-    return path;
+    return { path, bytes };
   }
 
   /** Takes away what interrupted streams have left behind, when nothing else writes here. */
@@ -177,6 +162,15 @@ export class FileStore {
     if (!moved) return;
     if ((await identityOf(aside)) !== seen) await link(aside, path).catch(() => undefined);
     await unlink(aside).catch(() => undefined);
+  }
+}
+
+async function synced(path: string): Promise<void> {
+  const handle = await open(path, "r");
+  try {
+    await handle.sync();
+  } finally {
+    await handle.close();
   }
 }
 

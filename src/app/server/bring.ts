@@ -5,7 +5,7 @@ import * as z from "zod";
 import { safeFolder } from "@/core/plan/names";
 import { unzip } from "@/delivery";
 import { factsAside } from "@/imaging";
-import { addPhoto, keepFile, releaseFile } from "@/store/queries";
+import { addPhoto, keepReceived, releaseFile } from "@/store/queries";
 import type { BroughtIn } from "@/ui/api";
 import { RequestError, wordsOf } from "./answer";
 import { changeBatch, requireBatch } from "./batch";
@@ -50,10 +50,15 @@ async function bringPhoto(
   place: Place,
 ): Promise<{ here: boolean; batchPhotoId: string }> {
   const store = getStore();
-  const kept = await keepFile(store, stream, LIMIT);
+  const { files } = store;
+  const { path, bytes } = await files.temporary(stream, LIMIT);
+  // Looked at before it is kept: nothing has to be taken back where it is no photo.
+  const { facts, sha256 } = await factsAside(path).catch(async (error: unknown) => {
+    await files.drop({ path });
+    throw error;
+  });
+  const kept = await keepReceived(store, { path, sha256, bytes });
   try {
-    const { sha256, bytes } = kept;
-    const facts = await factsAside(store.files.path(sha256));
     return await changeBatch(batchId, (tx, batch) => addPhoto(tx, batch, { ...place, sha256, bytes, facts }));
   } catch (error) {
     await releaseFile(store, kept).catch(() => undefined);
@@ -67,7 +72,7 @@ async function bringPackage(
   folder: string,
   position: number,
 ): Promise<BroughtIn> {
-  const path = await getStore().files.temporary(stream, ZIP_LIMIT);
+  const { path } = await getStore().files.temporary(stream, ZIP_LIMIT);
   const counts = { added: 0, known: 0 };
   const rows: string[] = [];
   try {

@@ -4,7 +4,7 @@
  * process can end, a row has its bytes, and bytes without a row are strays that are found.
  */
 import { and, eq, inArray, sql } from "drizzle-orm";
-import type { Stored } from "../file-store";
+import type { Received, Stored } from "../file-store";
 import { files } from "../schema";
 import type { Executor, Store } from "../store";
 
@@ -20,7 +20,11 @@ export async function keepFile(
   stream: Iterable<Uint8Array> | AsyncIterable<Uint8Array>,
   limit = Infinity,
 ): Promise<Kept> {
-  const received = await store.files.receive(stream, limit);
+  return keepReceived(store, await store.files.receive(stream, limit));
+}
+
+/** The same for bytes that are on disk already and were hashed elsewhere; they are taken away where this fails. */
+export async function keepReceived(store: Pick<Store, "db" | "files">, received: Received): Promise<Kept> {
   const { sha256, bytes } = received;
   try {
     const made = await store.db.transaction(async (tx) => {

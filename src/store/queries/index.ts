@@ -36,7 +36,7 @@ export {
 } from "./counter";
 export { editState, makeEdit, stepEdit } from "./edits";
 export { keepFailure, measureAgain } from "./failures";
-export { FileGoneError, keepBytes, keepFile, releaseFile } from "./files";
+export { FileGoneError, keepBytes, keepFile, keepReceived, releaseFile } from "./files";
 export {
   cancelRun,
   getRun,
