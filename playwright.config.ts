@@ -18,8 +18,8 @@ export default defineConfig({
   workers: 2,
   // A busy machine may once be too slow; a test that fails twice is wrong.
   retries: process.env.CI ? 1 : 0,
-  timeout: 90_000,
-  expect: { timeout: 20_000 },
+  timeout: 150_000,
+  expect: { timeout: 30_000 },
   reporter: [["list"]],
   forbidOnly: true,
   globalSetup: "./e2e/support/start.ts",

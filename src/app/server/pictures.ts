@@ -16,6 +16,7 @@ import { eightBits, type Level, lightLevel } from "@/imaging/shown";
 import { readSource } from "@/imaging/source";
 import type { Store } from "@/store";
 import type { loadWeighed } from "@/store/queries";
+import { weighedGeometry } from "./weigh";
 
 type Weighed = NonNullable<Awaited<ReturnType<typeof loadWeighed>>>;
 
@@ -132,24 +133,28 @@ export const wayPicture = (
     return shown(await pictures.pixels(pictures.at(geometry, formatFor(space))), space);
   });
 
-/** A trial as its bytes decode. `encoded`: the bare encoding. */
-export const trialPicture = ({
-  store,
-  row,
-  geometry,
-  key,
-  setting,
-  encoded,
-}: {
-  store: Store;
-  row: Weighed;
+/** A trial that was made: its bare encoding, and what it is of. */
+interface MadeTrial {
   geometry: Geometry;
-  key: string;
   setting: Setting;
   encoded: Buffer;
-}): Promise<Shown> =>
-  remembered(`${row.id} ${key} ${geometry.width}`, async () => {
-    const { pictures, space } = await open(store, row);
+}
+
+/**
+ * A trial as its bytes decode. `key` names it for the assignment as it was planned; `find` is asked only where
+ * its picture is not held, since a pane asks for many squares of one.
+ */
+export const trialPicture = (
+  store: Store,
+  row: Weighed,
+  key: string,
+  find: () => Promise<MadeTrial>,
+): Promise<Shown> =>
+  remembered(`${row.id} ${key} ${weighedGeometry(row).width}`, async () => {
+    const [{ pictures, space }, { geometry, setting, encoded }] = await Promise.all([
+      open(store, row),
+      find(),
+    ]);
     const picture = pictures.at(geometry, setting.format);
     const like = await pictures.pixels(picture);
     const ordinary = setting.format !== "avif" && bright(space) ? SPACES["display-p3"] : space;

@@ -35,7 +35,11 @@ export function readGainMap(file: JpegFile): GainMap | null {
   const { bytes, end } = file;
   if (end === null) return null;
   // What follows a picture may be long: the engine's own search is forty times as fast as a loop.
-  for (let at = bytes.indexOf(0xff, end); at >= 0 && at + 4 < bytes.length; at = bytes.indexOf(0xff, at + 1)) {
+  for (
+    let at = bytes.indexOf(0xff, end);
+    at >= 0 && at + 4 < bytes.length;
+    at = bytes.indexOf(0xff, at + 1)
+  ) {
     if (bytes[at + 1] !== 0xd8 || bytes[at + 2] !== 0xff) continue;
     try {
       const second = readJpeg(bytes.subarray(at));

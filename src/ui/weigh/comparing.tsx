@@ -29,7 +29,7 @@ import { TrialList } from "./trial-list";
 import { TriedAt } from "./tried-at";
 import { useLikeBytes } from "./use-like-bytes";
 import { UseTrial } from "./use-trial";
-import { useWeigh } from "./use-weigh";
+import { useBright, useWeigh } from "./use-weigh";
 import { useWeighKeys } from "./use-weigh-keys";
 import { fitZoom, held, stepZoom, type View, viewOf, zoomAbout } from "./view";
 
@@ -66,7 +66,8 @@ function usePanes(view: WeighView | null): [PaneOf[], (change: (panes: PaneOf[])
 const FLICKER_MS = 450;
 
 export function Comparing({ batch, row }: { batch: BatchView; row: RowView }) {
-  const { view, error, tiles, ticks, ask } = useWeigh(row.assignmentId, row.id);
+  const { view, error, tiles, ask } = useWeigh(row.assignmentId, row.id);
+  const bright = useBright(tiles);
   const use = briefOf(batch, row.id);
   const [panes, setPanes] = usePanes(view);
   const [active, setActive] = useState(1);
@@ -265,7 +266,7 @@ export function Comparing({ batch, row }: { batch: BatchView; row: RowView }) {
         />
       </aside>
       <PaneGrid
-        {...{ view, tiles, ticks, panes, look, map, apparent, light, pointer }}
+        {...{ view, tiles, panes, look, map, apparent, light, pointer }}
         active={chosen}
         spot={spotted ? worst : null}
         flick={flick === true}
@@ -288,7 +289,7 @@ export function Comparing({ batch, row }: { batch: BatchView; row: RowView }) {
             flickering={flickering}
             map={map}
             apparent={apparent}
-            light={tiles.bright ? light : null}
+            light={bright ? light : null}
             spotAble={worst !== null}
             canAdd={panes.length < MOST_PANES}
             onSpot={actions.spot}

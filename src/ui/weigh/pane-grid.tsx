@@ -8,12 +8,12 @@ import type { WeighView } from "../api";
 import { Pane } from "./pane";
 import { LEAST_PANES, type PaneOf, paneName, pictureKey, sizeFor, trialOf } from "./panes";
 import type { Tiles } from "./tiles";
+import { useTicks } from "./use-weigh";
 import type { View } from "./view";
 
 interface Props {
   view: WeighView;
   tiles: Tiles;
-  ticks: number;
   panes: PaneOf[];
   active: number;
   look: View;
@@ -54,6 +54,7 @@ function noteOf(pane: PaneOf, view: WeighView, several: boolean): string | null 
 
 export function PaneGrid(props: Props) {
   const { view, tiles, panes, active, flick } = props;
+  const ticks = useTicks(tiles);
   const { width, height } = view.geometry;
   const sizeOf = (pane: PaneOf): Size => {
     if (typeof pane === "string") return pane === "original" ? view.original : { width, height };
@@ -100,7 +101,7 @@ export function PaneGrid(props: Props) {
             }
             error={(key && tiles.errorOf(key)) || (!there && view.error ? view.error : null)}
             tiles={tiles}
-            ticks={props.ticks}
+            ticks={ticks}
             view={props.look}
             apparent={props.apparent}
             map={props.map}

@@ -2,7 +2,7 @@
 
 /** The comparison of one assignment: asked for while the page is open, given up when it is left. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from "react";
 import { toast } from "sonner";
 import type { Choice } from "@/core/coding";
 import type { TrialView, WeighView } from "../api";
@@ -42,15 +42,7 @@ export function useWeigh(assignmentId: string | null, rowId: string) {
 
   const shownId = view?.id ?? null;
   const tiles = useMemo(() => (shownId ? new Tiles(shownId) : null), [shownId]);
-  const [ticks, setTicks] = useState(0);
-  useEffect(() => {
-    if (!tiles) return;
-    const unsubscribe = tiles.subscribe(() => setTicks((n) => n + 1));
-    return () => {
-      unsubscribe();
-      tiles.close();
-    };
-  }, [tiles]);
+  useEffect(() => () => tiles?.close(), [tiles]);
 
   /** Asks for a trial where there is none yet. */
   const ask = useCallback(
@@ -78,5 +70,36 @@ export function useWeigh(assignmentId: string | null, rowId: string) {
     },
     [view, client],
   );
-  return { view, error: query.error, tiles, ticks, ask };
+  return { view, error: query.error, tiles, ask };
+}
+
+/** Whether any picture here has light above white. */
+export function useBright(tiles: Tiles | null): boolean {
+  const subscribe = useCallback(
+    (listener: () => void) => tiles?.subscribe(listener) ?? (() => undefined),
+    [tiles],
+  );
+  return useSyncExternalStore(
+    subscribe,
+    () => tiles?.bright ?? false,
+    () => false,
+  );
+}
+
+/** Grows whenever squares have come; those of one frame count once. */
+export function useTicks(tiles: Tiles): number {
+  const [ticks, setTicks] = useState(0);
+  useEffect(() => {
+    let frame = 0;
+    const drawn = () => {
+      frame = 0;
+      setTicks((n) => n + 1);
+    };
+    const unsubscribe = tiles.subscribe(() => (frame ||= requestAnimationFrame(drawn)));
+    return () => {
+      cancelAnimationFrame(frame);
+      unsubscribe();
+    };
+  }, [tiles]);
+  return ticks;
 }

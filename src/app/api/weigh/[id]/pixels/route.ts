@@ -54,10 +54,13 @@ async function picture(row: Awaited<ReturnType<typeof requireWeighed>>, of: stri
   if (of === "reference") return referencePicture(store, row, geometry);
   if (of === "original") return originalPicture(store, row, geometry);
   if (of === "developed" || of === "camera") return wayPicture(store, row, geometry, of);
-  const { setting, side } = partsOf(of);
-  const size = await weighedSize(store.db, row.id, side);
-  const trial = size && (await keptTrial(store.db, size, setting));
-  const encoded = trial?.sha256 ? await store.files.read(trial.sha256).catch(() => null) : null;
-  if (!trial || !encoded) throw new RequestError(404, "This trial is not there any more. Ask for it again.");
-  return trialPicture({ store, row, geometry: size!.geometry, key: of, setting: trial.setting, encoded });
+  return trialPicture(store, row, of, async () => {
+    const { setting, side } = partsOf(of);
+    const size = await weighedSize(store.db, row.id, side);
+    const trial = size && (await keptTrial(store.db, size, setting));
+    const encoded = trial?.sha256 ? await store.files.read(trial.sha256).catch(() => null) : null;
+    if (!trial || !encoded)
+      throw new RequestError(404, "This trial is not there any more. Ask for it again.");
+    return { geometry: size!.geometry, setting: trial.setting, encoded };
+  });
 }

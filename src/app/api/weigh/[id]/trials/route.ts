@@ -43,12 +43,11 @@ export const POST = route(async (request, { id }): Promise<{ trial: TrialView | 
   // Decoded while the answer is on its way: the pane asks for its pixels next.
   if (found) {
     const { made, size, view } = found;
-    void store.files
-      .read(made.sha256!)
-      .then((encoded) =>
-        trialPicture({ store, row, geometry: size.geometry, key: view.key, setting, encoded }),
-      )
-      .catch(() => undefined);
+    void trialPicture(store, row, view.key, async () => ({
+      geometry: size.geometry,
+      setting,
+      encoded: await store.files.read(made.sha256!),
+    })).catch(() => undefined);
   }
   return { trial: found?.view ?? null };
 });
