@@ -22,6 +22,7 @@ const all = {
   ...cli,
   "facts-child": "src/imaging/facts-child.ts",
   start: "src/launch/start.ts",
+  prepare: "src/launch/prepare.ts",
   web: "src/app/main.ts",
   worker: "src/jobs/worker.ts",
   maker: "src/jobs/maker.ts",

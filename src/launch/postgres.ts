@@ -5,7 +5,7 @@
 import { execFile } from "node:child_process";
 import { randomBytes } from "node:crypto";
 import { existsSync } from "node:fs";
-import { chmod, chown, mkdir, mkdtemp, readdir, readFile, rm, writeFile } from "node:fs/promises";
+import { chmod, chown, mkdir, mkdtemp, readdir, readFile, rename, rm, writeFile } from "node:fs/promises";
 import { createServer } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -67,13 +67,18 @@ export class Postgres {
    * taken over.
    */
   static async start(dataDir: string): Promise<Postgres> {
-    const bin = await binaries();
-    const folder = join(dataDir, "db");
-    const secretFile = join(dataDir, "database.secret");
-    if (!existsSync(join(folder, "PG_VERSION"))) await create(bin, dataDir, folder, secretFile);
-    const server = new Postgres(folder, bin, (await readFile(secretFile, "utf8")).trim(), 0);
+    await Postgres.prepare(dataDir);
+    const secret = (await readFile(secretFileIn(dataDir), "utf8")).trim();
+    const server = new Postgres(join(dataDir, "db"), await binaries(), secret, 0);
     await server.up(dataDir);
     return server;
+  }
+
+  /** Sets the cluster up if it is missing, and starts nothing. */
+  static async prepare(dataDir: string): Promise<void> {
+    const folder = join(dataDir, "db");
+    if (!existsSync(join(folder, "PG_VERSION")))
+      await create(await binaries(), dataDir, folder, secretFileIn(dataDir));
   }
 
   /** Whether its server runs. */
@@ -161,9 +166,12 @@ export class Postgres {
   }
 }
 
-async function create(bin: string, dataDir: string, folder: string, secretFile: string): Promise<void> {
-  // What an interrupted first start left behind is no cluster yet.
-  await rm(folder, { recursive: true, force: true });
+const secretFileIn = (dataDir: string) => join(dataDir, "database.secret");
+
+async function create(bin: string, dataDir: string, place: string, secretFile: string): Promise<void> {
+  // It gets its name when it is whole: what an interrupted start leaves behind is no cluster.
+  const folder = `${place}.making`;
+  for (const path of [place, folder]) await rm(path, { recursive: true, force: true });
   await mkdir(dataDir, { recursive: true });
   const secret = randomBytes(24).toString("hex");
   await writeFile(secretFile, `${secret}\n`, { mode: 0o600 });
@@ -194,6 +202,7 @@ async function create(bin: string, dataDir: string, folder: string, secretFile: 
     await writeFile(join(folder, "pg_hba.conf"), hba);
     // "--single" speaks to the cluster before any port is open.
     await createDatabase(bin, folder);
+    await rename(folder, place);
   } finally {
     await rm(temporary, { recursive: true, force: true });
   }

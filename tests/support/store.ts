@@ -5,7 +5,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import pg from "pg";
 import { readSource } from "@/imaging/source";
-import { migrateStore, openStore, type Store } from "@/store";
+import { openStore, type Store } from "@/store";
 import { addPhoto, type BatchRow, getBatch, keepBytes } from "@/store/queries";
 
 export async function freshStore(): Promise<{ store: Store; close: () => Promise<void> }> {
@@ -13,11 +13,10 @@ export async function freshStore(): Promise<{ store: Store; close: () => Promise
   const name = `t${randomBytes(6).toString("hex")}`;
   const admin = new pg.Client({ connectionString: server });
   await admin.connect();
-  await admin.query(`create database ${name}`);
+  await admin.query(`create database ${name} template template_migrated`);
   await admin.end();
   const dataDir = await mkdtemp(join(tmpdir(), "zumbrel-store-"));
   const store = openStore({ database: server.replace(/\/zumbrel$/, `/${name}`), dataDir });
-  await migrateStore(store, process.cwd());
   return {
     store,
     close: async () => {
