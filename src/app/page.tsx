@@ -1,11 +1,5 @@
-"use client";
-
-import dynamic from "next/dynamic";
-import { Waiting } from "@/ui/parts";
-
-// Made in the browser alone: the server knows nothing that it could show, and would compile every screen twice.
-const Screen = dynamic(() => import("@/ui/desk").then(({ Desk }) => Desk), { ssr: false, loading: Waiting });
+import { Desk } from "./screens";
 
 export default function Page() {
-  return <Screen />;
+  return <Desk />;
 }

@@ -1,14 +1,5 @@
-"use client";
-
-import dynamic from "next/dynamic";
-import { Waiting } from "@/ui/parts";
-
-// Made in the browser alone: the server knows nothing that it could show, and would compile every screen twice.
-const Screen = dynamic(() => import("@/ui/layers").then(({ LayersScreen }) => LayersScreen), {
-  ssr: false,
-  loading: Waiting,
-});
+import { Layers } from "../screens";
 
 export default function Page() {
-  return <Screen />;
+  return <Layers />;
 }
