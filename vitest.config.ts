@@ -6,11 +6,22 @@ const root = import.meta.dirname;
 export default defineConfig({
   resolve: { alias: { "@demo": resolve(root, "demo"), "@": resolve(root, "src") } },
   test: {
-    include: ["tests/**/*.test.ts"],
-    globalSetup: ["tests/support/database.ts", "tests/support/bundles.ts"],
     testTimeout: 120_000,
     hookTimeout: 120_000,
     // Two cores: more files at once would only wait for each other.
     maxWorkers: 2,
+    projects: [
+      // The core holds nothing between two calls, so its files may share what they import.
+      { extends: true, test: { name: "core", include: ["tests/core/**/*.test.ts"], isolate: false } },
+      {
+        extends: true,
+        test: {
+          name: "rest",
+          include: ["tests/**/*.test.ts"],
+          exclude: ["tests/core/**"],
+          globalSetup: ["tests/support/database.ts", "tests/support/bundles.ts"],
+        },
+      },
+    ],
   },
 });
