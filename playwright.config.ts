@@ -18,7 +18,7 @@ export default defineConfig({
   workers: 2,
   // A busy machine may once be too slow; a test that fails twice is wrong.
   retries: process.env.CI ? 1 : 0,
-  timeout: 150_000,
+  timeout: 240_000,
   expect: { timeout: 30_000 },
   reporter: [["list"]],
   forbidOnly: true,

@@ -49,7 +49,7 @@ async function download(page: Page, press: () => Promise<void>): Promise<{ name:
 test("a folder, the mailbox's limit, one button, one message to attach: every name is kept", async ({
   page,
 }) => {
-  test.setTimeout(240_000);
+  test.setTimeout(360_000);
   const folder = await mkdtemp(join(tmpdir(), "zumbrel-visit-"));
   const names = ["IMG_0412.JPG", "IMG_0413.JPG", "Lower pond.jpg", "south/IMG_0412.JPG", "south/gate.jpeg"];
   await mkdir(join(folder, "south"));
@@ -59,7 +59,7 @@ test("a folder, the mailbox's limit, one button, one message to attach: every na
   await openDesk(page);
   await newBatch(page, "Site visit");
   await page.getByLabel("Choose a folder").setInputFiles(folder);
-  await expect(grid(page).getByRole("row")).toHaveCount(6, { timeout: 60_000 });
+  await expect(grid(page).getByRole("row")).toHaveCount(6, { timeout: 120_000 });
   await expect(page.getByRole("region", { name: "Photos on their way in" })).toHaveCount(0);
   await editChip(page, "Add pixels", { "Long side": "at most 900" });
   await addClause(page, "Total", { "At most": "300KB" }, { Counted: "mail" });
@@ -93,7 +93,7 @@ test("a folder, the mailbox's limit, one button, one message to attach: every na
 
   await page.getByRole("button", { name: "Make 5 files" }).click();
   const take = page.getByRole("link", { name: "Download the message" });
-  await expect(take).toBeVisible({ timeout: 60_000 });
+  await expect(take).toBeVisible({ timeout: 120_000 });
   const { name, bytes } = await download(page, () => take.click());
   expect(name).toBe("Site visit.eml");
   expect(bytes.length).toBeLessThanOrEqual(300_000);
@@ -154,7 +154,7 @@ test("a folder, the mailbox's limit, one button, one message to attach: every na
 test("a total that cannot be met says by how much; several messages are a way out, and undo leads back", async ({
   page,
 }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(360_000);
   await openDesk(page);
   await newBatch(page, "Too much");
   await dropFiles(
@@ -173,15 +173,15 @@ test("a total that cannot be met says by how much; several messages are a way ou
   await expect(row(page, "p1.jpg")).toContainText("Cannot");
   await checkAccess(page);
   await note.getByRole("button", { name: /messages/ }).click();
-  await expect(page.getByText(/^Shared out: all 4 photos/)).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText(/^Shared out: all 4 photos/)).toBeVisible({ timeout: 120_000 });
   await measured(page);
   await page.getByRole("button", { name: "Make 4 files" }).click();
-  await expect(page.getByRole("link", { name: /^Download 4 files/ })).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole("link", { name: /^Download 4 files/ })).toBeVisible({ timeout: 120_000 });
   await page.getByRole("button", { name: "Other ways to take the files away" }).click();
   await expect(page.getByRole("menuitem", { name: /^Message 2 of \d, each file attached/ })).toBeVisible();
   await page.keyboard.press("Escape");
   await page.getByRole("button", { name: /^Undo/ }).click();
-  await expect(note).toBeVisible({ timeout: 60_000 });
+  await expect(note).toBeVisible({ timeout: 120_000 });
 });
 
 test("a ZIP gives its pictures with their folders; what is not safe is refused by entry", async ({
@@ -204,7 +204,7 @@ test("a ZIP gives its pictures with their folders; what is not safe is refused b
       buffer: await zip.generateAsync({ type: "nodebuffer" }),
     },
   ]);
-  await expect(grid(page).getByRole("row")).toHaveCount(3, { timeout: 60_000 });
+  await expect(grid(page).getByRole("row")).toHaveCount(3, { timeout: 120_000 });
   await expect(row(page, "two.png")).toBeVisible();
   await expect(page.getByRole("alert").filter({ hasText: "notes.txt" })).toContainText(
     "This is a text file, not a picture",
@@ -253,7 +253,7 @@ function workersOf(dataDir: string): number[] {
 test("two workers share a run; killed in the middle, and started again, every file is there once and right", async ({
   page,
 }) => {
-  test.setTimeout(240_000);
+  test.setTimeout(360_000);
   const dataDir = await mkdtemp(join(tmpdir(), "zumbrel-workers-"));
   const out = await mkdtemp(join(tmpdir(), "zumbrel-out-"));
   try {
@@ -290,7 +290,7 @@ test("two workers share a run; killed in the middle, and started again, every fi
         }
       ).run;
     await expect
-      .poll(async () => (await run()).done, { timeout: 60_000, intervals: [50] })
+      .poll(async () => (await run()).done, { timeout: 120_000, intervals: [50] })
       .toBeGreaterThan(2);
     const pids = workersOf(dataDir);
     expect(pids).toHaveLength(2);

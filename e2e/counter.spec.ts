@@ -46,13 +46,13 @@ async function handOver(page: Page, receiver: RegExp): Promise<void> {
 
 async function make(page: Page, button: string): Promise<void> {
   await page.getByRole("button", { name: button, exact: true }).click();
-  await expect(page.getByRole("link", { name: /^Download/ })).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole("link", { name: /^Download/ })).toBeVisible({ timeout: 120_000 });
 }
 
 test("the receiver's wording, read, prepared, refused for an ignored floor, put right, and accepted", async ({
   page,
 }) => {
-  test.setTimeout(150_000);
+  test.setTimeout(360_000);
   await openReceiver(page, "Upload form");
   await checkAccess(page);
   // Two documents are enough today.
@@ -148,7 +148,7 @@ test("the receiver's wording, read, prepared, refused for an ignored floor, put 
 test("the documents of a form as one package: what is missing, a line that closes, once more, and never twice", async ({
   page,
 }) => {
-  test.setTimeout(150_000);
+  test.setTimeout(360_000);
   await openReceiver(page, "Upload form");
   await page.getByRole("button", { name: /^Begin the (\d documents|documents anew)$/ }).click();
   const documents = page.getByRole("region", { name: "Your documents" });
@@ -173,7 +173,7 @@ test("the documents of a form as one package: what is missing, a line that close
   await page.getByLabel("Today it").selectOption("closes");
   await expect(page.getByLabel("Today it")).toHaveValue("closes");
   await button.click();
-  await expect(page.getByText(/closed the line in the middle/)).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText(/closed the line in the middle/)).toBeVisible({ timeout: 120_000 });
   await page.getByLabel("Today it").selectOption("slow");
   await page.getByRole("button", { name: "Try again" }).click();
   await expect(page.getByText("On its way")).toBeVisible();
@@ -188,7 +188,7 @@ test("the documents of a form as one package: what is missing, a line that close
 test("mailbox, print room and wall screen answer a run; a real client sends too, and a message too large is returned", async ({
   page,
 }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(360_000);
   await openDesk(page);
   await newBatch(page, "For all receivers");
   await dropFiles(page, [
@@ -254,7 +254,7 @@ test("mailbox, print room and wall screen answer a run; a real client sends too,
 test("a print sheet: portraits to fill the paper, cut marks, and a PDF that an independent reader measures", async ({
   page,
 }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(360_000);
   await openDesk(page);
   await newBatch(page, "Portraits to print");
   await dropFiles(page, [

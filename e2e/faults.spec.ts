@@ -55,7 +55,7 @@ test("worker, web and database killed in the middle of a run: all heals by itsel
   request,
   page,
 }) => {
-  test.setTimeout(240_000);
+  test.setTimeout(360_000);
   const dataDir = await mkdtemp(join(tmpdir(), "zumbrel-faults-"));
   const app = await startZumbrel(dataDir, ["--empty"]);
   const { address } = app;
