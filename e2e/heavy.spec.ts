@@ -68,16 +68,16 @@ async function wideTiff(): Promise<Buffer> {
     .toBuffer();
 }
 
-/** A dark sky with the sun in its middle. */
+/** A dark sky with the sun in its middle; small, since coding ten bits takes long. */
 async function dusk(): Promise<Buffer> {
-  const [width, height] = [900, 600];
+  const [width, height] = [450, 300];
   const data = new Uint8Array(width * height * 3);
   for (let y = 0, p = 0; y < height; y += 1) {
     for (let x = 0; x < width; x += 1, p += 3) {
       const away = Math.hypot(x - width / 2, y - height / 2);
-      const glow = 150 * Math.exp(-away / 160);
+      const glow = 150 * Math.exp(-away / 80);
       data.set(
-        away < 60 ? [255, 255, 255] : [70 + glow + (x % 5), 60 + glow * 0.7 + (y % 4), 80 + glow * 0.3],
+        away < 30 ? [255, 255, 255] : [70 + glow + (x % 5), 60 + glow * 0.7 + (y % 4), 80 + glow * 0.3],
         p,
       );
     }
