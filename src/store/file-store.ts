@@ -87,6 +87,11 @@ export class FileStore {
     await synced(folder);
   }
 
+  /** Begins to bring it to the disk for good, so that placing it need not wait for that. */
+  async settle({ path }: Pick<Received, "path">): Promise<void> {
+    await synced(path);
+  }
+
   /** Takes away what is not going to be placed. */
   async drop({ path }: Pick<Received, "path">): Promise<void> {
     await unlink(path).catch(() => undefined);

@@ -53,10 +53,13 @@ async function bringPhoto(
   const { files } = store;
   const { path, bytes } = await files.temporary(stream, LIMIT);
   // Looked at before it is kept: nothing has to be taken back where it is no photo.
+  const settled = files.settle({ path }).catch(() => undefined);
   const { facts, sha256 } = await factsAside(path).catch(async (error: unknown) => {
+    await settled;
     await files.drop({ path });
     throw error;
   });
+  await settled;
   const kept = await keepReceived(store, { path, sha256, bytes });
   try {
     return await changeBatch(batchId, (tx, batch) => addPhoto(tx, batch, { ...place, sha256, bytes, facts }));
