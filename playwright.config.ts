@@ -26,7 +26,7 @@ export default defineConfig({
   use: {
     viewport: { width: 1280, height: 800 },
     launchOptions: { executablePath: "/usr/bin/chromium", args },
-    // A trace takes a third of the time of a test: where it may be needed, it is tried again.
+    // A trace costs time in every step: where it may be needed, the test is tried again with it.
     trace: "on-first-retry",
     acceptDownloads: true,
   },
