@@ -1,6 +1,6 @@
 /** Addresses under /api over a real line: who answers, with what, and that a sender who goes is noticed. */
 import { readdirSync } from "node:fs";
-import { createServer, type Server } from "node:http";
+import { createServer, get, type Server } from "node:http";
 import { type AddressInfo, connect } from "node:net";
 import { setTimeout } from "node:timers/promises";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
@@ -52,6 +52,16 @@ afterAll(() => {
 
 const ask = (path: string, init?: RequestInit) => fetch(`${address}${path}`, init);
 
+/** As it is written; whatever asks by an address would tidy it first. */
+const statusOf = (path: string) =>
+  new Promise((done, failed) => {
+    const { port } = server.address() as AddressInfo;
+    get({ port, host: "127.0.0.1", path }, (response) => {
+      response.resume();
+      done(response.statusCode);
+    }).once("error", failed);
+  });
+
 describe("addresses under /api", () => {
   it("give a handler its parameters and the query; parts written out go before any part", async () => {
     expect(await (await ask("/api/things/a%20b?x=1")).json()).toEqual({
@@ -79,6 +89,8 @@ describe("addresses under /api", () => {
     }
     expect((await ask("/api/things/1", { method: "DELETE" })).status).toBe(405);
     expect((await ask("/elsewhere")).status).toBe(418);
+    expect(await statusOf("//")).toBe(418);
+    expect(await statusOf("/api/../../elsewhere")).toBe(404);
     expect((await ask("/api/broken")).status).toBe(500);
   });
 

@@ -52,8 +52,8 @@ async function bringPhoto(
   const store = getStore();
   const { files } = store;
   const { path, bytes } = await files.temporary(stream, LIMIT);
-  // Looked at before it is kept: nothing has to be taken back where it is no photo.
   const settled = files.settle({ path }).catch(() => undefined);
+  // Looked at before it is kept: nothing has to be taken back where it is no photo.
   const { facts, sha256 } = await factsAside(path).catch(async (error: unknown) => {
     await settled;
     await files.drop({ path });

@@ -32,8 +32,9 @@ export function apiOf(routes: Readonly<Record<string, Route>>) {
     return null;
   };
   return (request: IncomingMessage, response: ServerResponse): Promise<void> | null => {
-    const url = new URL(request.url ?? "/", "http://127.0.0.1");
-    if (!url.pathname.startsWith("/api/")) return null;
+    // What does not begin so need not be an address at all ("//").
+    if (!request.url?.startsWith("/api/")) return null;
+    const url = new URL(request.url, "http://127.0.0.1");
     return serve(
       find(url.pathname.slice("/api/".length).split("/").map(decodeURIComponent)),
       url,
