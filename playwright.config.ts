@@ -11,11 +11,18 @@ const args = [
   "--disable-sync",
 ];
 
+/** Large pictures take both cores by themselves: two such tests beside each other wait for one another. */
+const LARGE = /(heavy|view|weigh)\.spec\.ts/;
+
 export default defineConfig({
   testDir: "e2e",
   fullyParallel: false,
   // As many as cores; each has an application of its own.
   workers: 2,
+  projects: [
+    { name: "large pictures", testMatch: LARGE, workers: 1 },
+    { name: "all else", testIgnore: LARGE },
+  ],
   // A busy machine may once be too slow; a test that fails twice is wrong.
   retries: process.env.CI ? 1 : 0,
   timeout: 240_000,

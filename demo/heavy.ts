@@ -3,6 +3,7 @@
  * space, made of what is drawn already.
  */
 import { spawn } from "node:child_process";
+import { existsSync } from "node:fs";
 import { readFile, rename, unlink, writeFile } from "node:fs/promises";
 import { join } from "node:path";
 import sharp from "sharp";
@@ -27,6 +28,8 @@ export const HEAVY: Record<string, Make> = {
 export async function writeHeavy(folder: string): Promise<string[]> {
   const missing: string[] = [];
   for (const [name, make] of Object.entries(HEAVY)) {
+    // What an earlier start has made stays.
+    if (existsSync(join(folder, name))) continue;
     const bytes = await make(folder);
     if (!bytes) {
       missing.push(name);

@@ -27,7 +27,7 @@ const run = promisify(execFile);
 /** A phone's picture, by Debian's heif-enc. */
 async function heic(): Promise<Buffer> {
   const folder = await mkdtemp(join(tmpdir(), "zumbrel-"));
-  await sharp(await jpegPhoto(1600, 1200, 701))
+  await sharp(await jpegPhoto(1200, 900, 701))
     .png()
     .toFile(join(folder, "in.png"));
   await run("heif-enc", ["-q", "90", join(folder, "in.png"), "-o", join(folder, "out.heic")]);
@@ -44,7 +44,8 @@ async function artwork(): Promise<Buffer> {
   );
   zip.file(
     "data/moth.png",
-    await sharp(await jpegPhoto(1600, 1200, 702))
+    await sharp(await jpegPhoto(800, 600, 702))
+      .resize(1600, 1200)
       .png()
       .toBuffer(),
   );
@@ -61,7 +62,7 @@ async function artwork(): Promise<Buffer> {
 async function wideTiff(): Promise<Buffer> {
   const profile = join(await mkdtemp(join(tmpdir(), "zumbrel-")), "romm.icc");
   await writeFile(profile, writeProfile("romm-rgb"));
-  return sharp(await jpegPhoto(1400, 1050, 704))
+  return sharp(await jpegPhoto(1120, 840, 704))
     .toColourspace("rgb16")
     .withIccProfile(profile)
     .tiff({ compression: "lzw" })

@@ -109,28 +109,28 @@ test("trials of other pixels lie beside the planned one at one apparent size, an
   await openDesk(page);
   await newBatch(page, "Other pixels");
   await dropFiles(page, [
-    { name: "wide.jpg", mimeType: "image/jpeg", buffer: await jpegPhoto(3000, 2000, 79, 95) },
+    { name: "wide.jpg", mimeType: "image/jpeg", buffer: await jpegPhoto(2400, 1600, 79, 95) },
   ]);
-  await editChip(page, "Add file size", { "At most": "90 KB" });
+  await editChip(page, "Add file size", { "At most": "60 KB" });
   await measured(page);
   await row(page, "wide.jpg").click();
   await page.keyboard.press("e");
   const pane = (number: number) => page.getByRole("region", { name: new RegExp(`^Pane ${number}:`) });
   await expect(pane(2)).toHaveAttribute("data-state", "ready", { timeout: 120_000 });
   const sizes = page.getByLabel("Trials have");
-  await expect(sizes).toContainText("3000 × 2000 px, all pixels");
+  await expect(sizes).toContainText("2400 × 1600 px, all pixels");
   await expect(sizes).toContainText("as planned");
-  await sizes.selectOption({ label: "3000 × 2000 px, all pixels" });
+  await sizes.selectOption({ label: "2400 × 1600 px, all pixels" });
 
   // All pixels at about the bytes of the planned ones, judged at the same size.
   await expect(pane(3)).toHaveAttribute("data-state", "ready", { timeout: 120_000 });
-  await expect(pane(3)).toContainText("3000 × 2000 px");
+  await expect(pane(3)).toContainText("2400 × 1600 px");
   const differenceIn = async (number: number) =>
     Number((await pane(number).locator("header [title]").last().textContent())?.trim());
   for (const number of [2, 3])
     await expect.poll(() => differenceIn(number), { timeout: 30_000 }).toBeGreaterThan(0);
   const list = page.getByRole("region", { name: "List of trials" });
-  await expect(list.getByRole("row").filter({ hasText: "3000 × 2000 px" })).not.toHaveCount(0);
+  await expect(list.getByRole("row").filter({ hasText: "2400 × 1600 px" })).not.toHaveCount(0);
   await checkAccess(page);
 
   await sizes.selectOption({ index: 3 });
@@ -147,5 +147,5 @@ test("trials of other pixels lie beside the planned one at one apparent size, an
   const { bytes } = await makeAndDownload(page);
   const { width, height } = await sharp(bytes).metadata();
   expect(`${width} × ${height}`).toBe(smaller);
-  expect(bytes.length).toBeLessThanOrEqual(90_000);
+  expect(bytes.length).toBeLessThanOrEqual(60_000);
 });

@@ -1,15 +1,18 @@
-/** The demo. Last among the files, since its pictures go on being drawn and measured behind it. */
+/** The demo. Last among the files, since its pictures go on being measured behind it. */
 import { expect, test } from "@playwright/test";
 import { checkAccess, measured, openDesk, row } from "./support/desk";
 
 test("the demo is put back from the interface", async ({ page }) => {
   // Its generator yields to whatever else is tested at this time.
-  test.setTimeout(600_000);
+  test.setTimeout(480_000);
   await openDesk(page);
   await page.getByRole("button", { name: "Put the demo back" }).click();
   await expect(page.getByRole("button", { name: /^Permit portraits/ })).toBeVisible({ timeout: 300_000 });
   await expect(page.getByRole("button", { name: /^Trap night, 14 May 11 photos/ })).toBeVisible({
     timeout: 300_000,
+  });
+  await expect(page.getByRole("button", { name: /^Permit signature 1 photo/ })).toBeVisible({
+    timeout: 120_000,
   });
   await page.getByRole("button", { name: /^Permit portraits/ }).click();
   await measured(page);

@@ -1,11 +1,13 @@
 /** Starts the whole application on a data folder of its own, and stops it after the tests. */
 import { type ChildProcess, spawn } from "node:child_process";
 import { existsSync } from "node:fs";
-import { cp, mkdir, mkdtemp, rm } from "node:fs/promises";
+import { cp, mkdir, mkdtemp, rm, writeFile } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { DEMO_BATCHES, DEMO_VERSION } from "@demo/batches";
 import type { FullConfig } from "@playwright/test";
 import { dataFolder } from "@/launch/places";
+import { jpegPhoto } from "../../tests/support/photos";
 
 export interface Running {
   address: string;
@@ -48,16 +50,26 @@ export default async function setup({ workers }: FullConfig): Promise<() => Prom
 
 async function startAt(place: number): Promise<() => Promise<void>> {
   const dataDir = await mkdtemp(join(tmpdir(), "zumbrel-e2e-"));
-  // The demo's pictures are the same bytes every time: take those this clone has made already.
-  const made = join(dataFolder(process.cwd()), "demo");
-  if (existsSync(made)) {
-    await mkdir(join(dataDir, "demo"), { recursive: true });
-    await cp(made, join(dataDir, "demo"), { recursive: true });
-  }
+  await smallDemo(join(dataDir, "demo", DEMO_VERSION));
   const running = await startZumbrel(dataDir, ["--empty"]);
   process.env[`ZUMBREL_ADDRESS_${place}`] = running.address;
   return async () => {
     await running.stop();
     await rm(dataDir, { recursive: true, force: true });
   };
+}
+
+/**
+ * What is there is not drawn: only the first batch of the demo is, and small pictures stand for all others, since
+ * drawing and measuring them takes both cores for minutes.
+ */
+async function smallDemo(folder: string): Promise<void> {
+  const [first, ...others] = DEMO_BATCHES;
+  await mkdir(folder, { recursive: true });
+  const made = join(dataFolder(process.cwd()), "demo", DEMO_VERSION);
+  for (const name of first.photos)
+    if (existsSync(join(made, name))) await cp(join(made, name), join(folder, name));
+  const names = new Set(others.flatMap((batch) => batch.photos));
+  for (const [i, name] of [...names].entries())
+    await writeFile(join(folder, name), await jpegPhoto(120, 90, 900 + i));
 }

@@ -13,8 +13,9 @@ import { type Made, type Proof, prove } from "@/imaging/proved";
 import { readSource, sentence } from "@/imaging/source";
 import type { Store } from "@/store";
 import { announce, assignments, type ItemSnapshot, runItems, runs } from "@/store";
-import { type Finished, finishItem, itemBrief, keepBytes, pauseRun, trialStore } from "@/store/queries";
-import { measure } from "./measure";
+import { type Finished, finishItem, itemBrief, keepBytes, pauseRun } from "@/store/queries";
+import { withHeldTrials } from "./held-trials";
+import { measureForRun } from "./measure";
 
 /** What an item asks for, with its brief. */
 type Asked = ItemSnapshot & { brief: Brief };
@@ -45,11 +46,11 @@ export async function make(store: Store, id: string): Promise<void> {
   let done: Finished | { error: string };
   try {
     // A photo that nobody has measured yet is measured now: once for the Desk and for the run.
-    const proof = item.measured ? null : await measure(store, item.assignmentId);
-    if (proof) [item.measured] = await measuredOf(store, item.assignmentId);
+    const found = item.measured ? null : await measureForRun(store, item.assignmentId);
+    const measured = found?.measured ?? item.measured;
     // What was measured is the file, unless the limit on the whole was shared out anew since the button was
     // pressed.
-    const ready = canonical(item.share ?? null) === canonical(snapshot.share ?? null) ? item.measured : null;
+    const ready = canonical(item.share ?? null) === canonical(snapshot.share ?? null) ? measured : null;
     const kept =
       ready?.outputSha256 && (await store.files.has(ready.outputSha256))
         ? {
@@ -59,8 +60,8 @@ export async function make(store: Store, id: string): Promise<void> {
           }
         : null;
     done =
-      kept && proof
-        ? finished(snapshot, kept, proof)
+      kept && found?.proof
+        ? finished(snapshot, kept, found.proof)
         : await proved(store, snapshot, kept ?? (await makeAnew(store, snapshot)));
   } catch (error) {
     if (isDiskFull(error)) {
@@ -72,7 +73,6 @@ export async function make(store: Store, id: string): Promise<void> {
     done = { error: sentence(error) };
   }
   await finishItem(store.db, id, done);
-  await announce(store.db, item.batchId);
 }
 
 interface MadeFile {
@@ -87,16 +87,18 @@ async function makeAnew(
   { brief, frame, choice, share, sourceSha256 }: Asked,
 ): Promise<MadeFile> {
   const source = await readSource(await store.files.read(sourceSha256));
-  const answer = await fitPhoto({
-    source,
-    brief,
-    frame,
-    choice,
-    share: share?.kind === "set" ? share : undefined,
-    trials: trialStore(store),
-    sha256: sourceSha256,
-    judging: "sample",
-  });
+  const answer = await withHeldTrials(store, (trials) =>
+    fitPhoto({
+      source,
+      brief,
+      frame,
+      choice,
+      share: share?.kind === "set" ? share : undefined,
+      trials,
+      sha256: sourceSha256,
+      judging: "sample",
+    }),
+  );
   if (!answer.output)
     throw Object.assign(new Error(answer.error ?? "It cannot be made."), { name: "GeometryError" });
   return {
@@ -105,12 +107,6 @@ async function makeAnew(
     differenceAbout: answer.differenceAbout,
     judge: answer.judge,
   };
-}
-
-async function measuredOf(store: Store, id: string) {
-  return (
-    await store.db.select({ measured: assignments.measured }).from(assignments).where(eq(assignments.id, id))
-  ).map((row) => row.measured);
 }
 
 async function proved(store: Store, snapshot: Asked, made: MadeFile): Promise<Finished | { error: string }> {

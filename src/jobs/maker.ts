@@ -15,7 +15,7 @@ import { trial, weigh } from "./weigh";
 
 const environment = readEnvironment();
 const log = makeLog("maker", environment.logLevel);
-const store = openStore(environment);
+const store = openStore(environment, { relaxed: true });
 oneThreadEach();
 
 async function demo(): Promise<void> {

@@ -19,7 +19,8 @@ import {
   NOT_MADE,
   photos,
 } from "@/store";
-import { keepBytes, keepTraced, stillSharing, touchShares, trialStore } from "@/store/queries";
+import { keepBytes, keepTraced, stillSharing, touchShares } from "@/store/queries";
+import { type HeldTrials, withHeldTrials } from "./held-trials";
 import { plannedPictures } from "./planned";
 import { UnwantedError, whileWanted } from "./wanted";
 
@@ -65,26 +66,44 @@ async function load({ db }: Store, id: string) {
   return row ?? null;
 }
 
-/** The proof of the file where one was made now. */
-export async function measure(store: Store, id: string): Promise<Proof | null> {
+/** What was found out, with the proof of the file where one was made now. */
+export interface Found {
+  measured: Measured;
+  proof: Proof | null;
+}
+
+/** Measures, and tells the pages; null where there is nothing to measure any more. */
+export async function measure(store: Store, id: string): Promise<Found | null> {
   const row = await load(store, id);
   if (!row) return null;
+  const found = await measureRow(store, id, row);
+  if (found) await announce(store.db, row.batchId);
+  return found;
+}
+
+/** The same for a run, which tells the pages when its file is there. */
+export async function measureForRun(store: Store, id: string): Promise<Found | null> {
+  const row = await load(store, id);
+  return row && measureRow(store, id, row);
+}
+
+async function measureRow(store: Store, id: string, row: Row): Promise<Found | null> {
   if (row.trialsAsked) {
     await traceOne(store, id, row, row.trialsAsked);
     return null;
   }
   // Under a limit on the whole no file is made before that is shared out.
   if (row.measured || (limited(row) && !row.share)) return null;
-  let measured: Measured;
-  let proof: Proof | null = null;
+  let found: Found;
   try {
-    ({ measured, proof } = await fitted(store, id, row));
+    found = await withHeldTrials(store, (trials) => fitted(store, id, row, trials));
   } catch (error) {
     if (error instanceof UnwantedError) return null;
     // Trouble that passes is tried again; nothing is said about the photo.
     if (troubleOf(error) !== "photo") throw error;
-    measured = { ...NOT_MADE, error: sentence(error) };
+    found = { measured: { ...NOT_MADE, error: sentence(error) }, proof: null };
   }
+  const { measured } = found;
   const verdict = verdictOf({ ...measured, accepted: row.accepted });
   const same = row.share
     ? sql`${assignments.share} = ${JSON.stringify(row.share)}::jsonb`
@@ -94,10 +113,9 @@ export async function measure(store: Store, id: string): Promise<Proof | null> {
     .update(assignments)
     .set({ measured, verdict })
     .where(and(eq(assignments.id, id), same));
-  await announce(store.db, row.batchId);
   if (limited(row) && !(await stillSharing(store.db, row.batchId, "files")))
     await touchShares(store.db, row.batchId);
-  return proof;
+  return found;
 }
 
 /** Its brief limits the whole, and no setting is tried out for it. */
@@ -109,8 +127,10 @@ async function traceOne(store: Store, id: string, row: Row, asked: Omit<TraceAsk
   try {
     const source = await readSource(await store.files.read(row.sha256));
     const before = row.traced?.[key] ?? null;
-    const traced = await whileWanted(stillThere(store, id), (signal) =>
-      trace({ source, signal, ...requestOf(store, row) }, asked, before),
+    const traced = await withHeldTrials(store, (trials) =>
+      whileWanted(stillThere(store, id), (signal) =>
+        trace({ source, signal, ...requestOf(store, row, trials) }, asked, before),
+      ),
     );
     await keepTraced(store.db, id, key, traced);
   } catch (error) {
@@ -129,27 +149,23 @@ async function traceOne(store: Store, id: string, row: Row, asked: Omit<TraceAsk
 /** The assignment may get another brief or frame, or lose its photo, while it is worked on. */
 const stillThere = (store: Store, id: string) => async () => (await load(store, id)) !== null;
 
-const requestOf = (store: Store, row: Row) => ({
+const requestOf = (store: Store, row: Row, trials: HeldTrials) => ({
   brief: row.brief,
   frame: row.frame,
   choice: row.choice ?? undefined,
-  trials: trialStore(store),
+  trials,
   planned: limited(row) ? plannedPictures(store) : undefined,
   sha256: row.sha256,
 });
 
-async function fitted(
-  store: Store,
-  id: string,
-  row: Row,
-): Promise<{ measured: Measured; proof: Proof | null }> {
+async function fitted(store: Store, id: string, row: Row, trials: HeldTrials): Promise<Found> {
   const source = await readSource(await store.files.read(row.sha256));
   if (row.share?.kind === "cannot") return { measured: { ...NOT_MADE, error: row.share.why }, proof: null };
   const answer = await whileWanted(stillThere(store, id), (signal) =>
     fitPhoto({
       source,
       signal,
-      ...requestOf(store, row),
+      ...requestOf(store, row, trials),
       share: row.share?.kind === "set" ? row.share : undefined,
       judging: "sample",
     }),
@@ -157,7 +173,7 @@ async function fitted(
   const { output, judge, error, ...told } = answer;
   const common = { ...told, frame: row.brief.ink ? row.frame : answer.frame };
   if (!output) return { measured: { ...NOT_MADE, ...common, error }, proof: null };
-  const { sha256, bytes } = await keepBytes(store, output);
+  const [{ sha256, bytes }] = await Promise.all([keepBytes(store, output), trials.settle()]);
   const proof = await prove(row.brief, await store.files.read(sha256), {
     before: source.facts,
     frame: answer.frame,

@@ -8,12 +8,14 @@ export class UnwantedError extends Error {
   override name = "UnwantedError";
 }
 
-/** Runs `work`, whose signal is aborted with an {@link UnwantedError} as soon as `wanted` answers false. */
+/**
+ * Runs `work`, which is wanted when it begins, and whose signal is aborted with an {@link UnwantedError} as soon as
+ * `wanted` answers false.
+ */
 export async function whileWanted<T>(
   wanted: () => Promise<boolean>,
   work: (signal: AbortSignal) => Promise<T>,
 ): Promise<T> {
-  if (!(await wanted())) throw new UnwantedError();
   const controller = new AbortController();
   let asking = false;
   const timer = setInterval(() => {

@@ -137,17 +137,16 @@ async function tryOne({ candidates, photo }: Bench, setting: Setting): Promise<v
 }
 
 async function guarded(store: Store, id: string, work: (bench: Bench) => Promise<void>): Promise<void> {
+  const wanted = () => stillWeighed(store.db, id);
+  if (!(await wanted())) return;
   try {
-    await whileWanted(
-      () => stillWeighed(store.db, id),
-      async (signal) => {
-        const one = await open(store, id);
-        const { pictures } = one;
-        const { photo } = pictures;
-        const candidates = new Candidates(photo, { trials: trialStore(store), pictures, signal });
-        await work({ ...one, candidates, photo });
-      },
-    );
+    await whileWanted(wanted, async (signal) => {
+      const one = await open(store, id);
+      const { pictures } = one;
+      const { photo } = pictures;
+      const candidates = new Candidates(photo, { trials: trialStore(store), pictures, signal });
+      await work({ ...one, candidates, photo });
+    });
   } catch (error) {
     if (error instanceof UnwantedError) return;
     if (troubleOf(error) !== "photo") throw error;

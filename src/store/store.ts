@@ -20,8 +20,19 @@ export interface Store {
   dataDir: string;
 }
 
-export function openStore(environment: Pick<Environment, "database" | "dataDir">): Store {
-  const pool = new pg.Pool({ connectionString: environment.database, max: 10 });
+/**
+ * `relaxed`: commits do not wait for the disk. For work that is done anew where a loss of power takes it away, because
+ * its job ends by a commit that does wait, and what comes later in the log is never kept without what came before.
+ */
+export function openStore(
+  environment: Pick<Environment, "database" | "dataDir">,
+  { relaxed = false }: { relaxed?: boolean } = {},
+): Store {
+  const pool = new pg.Pool({
+    connectionString: environment.database,
+    max: 10,
+    options: relaxed ? "-c synchronous_commit=off" : undefined,
+  });
   // An idle connection that breaks must not end the process; the next query says what is wrong.
   pool.on("error", () => undefined);
   pool.on("connect", (client) => client.on("error", () => undefined));

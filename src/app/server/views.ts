@@ -4,63 +4,65 @@ import { aboutBytes, aboutGeometry, viewWords } from "@/core/coding";
 import { askedPpi, type Geometry, planGeometry } from "@/core/geometry";
 import { AUTO, aimedSize, type Frame } from "@/core/photo";
 import { allowedFormats, passSteps, planSteps, reasonsToEncode, verdictOf, writtenKind } from "@/core/plan";
-import { planNames, type WrittenKind } from "@/core/plan/names";
+import { type PlannedName, planNames, type WrittenKind } from "@/core/plan/names";
 import { type Facts, factsOfPage } from "@/core/proof";
 import { canonical } from "@/core/units";
 import type { Database } from "@/store";
-import {
-  type BatchRow,
-  editState,
-  type ItemRow,
-  latestRun,
-  listRows,
-  revisionsWithShelf,
-} from "@/store/queries";
-import type { BatchView, BriefInUse, MadeView, RowView } from "@/ui/api";
+import { type BatchRow, editState, type ItemRow, revisionsWithShelf, type StoredRow } from "@/store/queries";
+import type { BatchNews, BriefInUse, Have, MadeView, RowView } from "@/ui/api";
 import { runProgress } from "./progress";
 import { slotViews } from "./slots";
+import { toldRows } from "./told-rows";
 import { totalViews } from "./totals";
 
-type StoredRow = Awaited<ReturnType<typeof listRows>>[number];
-
-export async function batchView(db: Database, batch: BatchRow): Promise<BatchView> {
-  const [rows, run, edit] = await Promise.all([
-    listRows(db, batch.id),
-    latestRun(db, batch.id),
-    editState(db, batch.id),
-  ]);
-  const asked = new Set(batch.slots.map((slot) => slot.revisionId));
-  const used = await briefsInUse(db, [batch.revisionId, ...asked], rows);
-  const made = new Map(run?.items.map((item) => [item.assignmentId, item]));
-  const views = rows.map((row) => {
-    const item = made.get(row.assignmentId ?? "") ?? null;
-    // What was made for another share of the whole is not this file.
-    const same =
-      item && !run?.row.filesDeletedAt && canonical(item.share ?? null) === canonical(row.share ?? null);
-    return rowView(row, (row.revisionId && used.get(row.revisionId)) || null, same ? item : null);
+/** `have`: what of it the page holds already. */
+export function batchView(
+  db: Database,
+  batch: BatchRow,
+  have: Have | null,
+  told = toldRows(batch.id),
+): Promise<BatchNews> {
+  return told.alone(async () => {
+    const [{ rows, run, items }, edit] = await Promise.all([
+      told.standing(db, batch),
+      editState(db, batch.id),
+    ]);
+    const asked = new Set(batch.slots.map((slot) => slot.revisionId));
+    const used = await briefsInUse(db, [batch.revisionId, ...asked], rows);
+    const made = new Map(items.map((item) => [item.assignmentId, item]));
+    const views = rows.map((row) => {
+      const item = made.get(row.assignmentId ?? "") ?? null;
+      // What was made for another share of the whole is not this file.
+      const same =
+        item && !run?.row.filesDeletedAt && canonical(item.share ?? null) === canonical(row.share ?? null);
+      const current = same ? item : null;
+      return told.view(row, current, () =>
+        rowView(row, (row.revisionId && used.get(row.revisionId)) || null, current),
+      );
+    });
+    const inUse = [...used.values()].map(({ view }) => view);
+    return {
+      id: batch.id,
+      name: batch.name,
+      brief: batch.revisionId ? (used.get(batch.revisionId)?.view ?? null) : null,
+      briefs: inUse.filter(
+        (view) => view.rows > 0 || view.revisionId === batch.revisionId || asked.has(view.revisionId),
+      ),
+      slots: slotViews(batch.slots, rows, (id) => used.get(id)?.view.body),
+      ...told.news(views, names(rows, views, used), have),
+      ...edit,
+      totals: await totalViews(db, batch, inUse, rows),
+      run: run && runProgress(run.row, items, run.folders),
+    };
   });
-  return {
-    id: batch.id,
-    name: batch.name,
-    brief: batch.revisionId ? (used.get(batch.revisionId)?.view ?? null) : null,
-    briefs: [...used.values()]
-      .map(({ view }) => view)
-      .filter((view) => view.rows > 0 || view.revisionId === batch.revisionId || asked.has(view.revisionId)),
-    slots: slotViews(batch.slots, rows, (id) => used.get(id)?.view.body),
-    rows: named(rows, views, used),
-    ...edit,
-    totals: await totalViews(
-      db,
-      batch,
-      [...used.values()].map(({ view }) => view),
-      rows,
-    ),
-    run: run ? runProgress(run.row, run.items, run.folders) : null,
-  };
 }
 
 /** The names that the files will get: those of the whole batch at once, since no two may be alike. */
-function named(rows: readonly StoredRow[], views: RowView[], used: ReadonlyMap<string, InUse>): RowView[] {
+function names(
+  rows: readonly StoredRow[],
+  views: readonly RowView[],
+  used: ReadonlyMap<string, InUse>,
+): Map<string, PlannedName> {
   const wanted = views.flatMap((view, i) => {
     const use = view.revisionId && used.get(view.revisionId);
     if (!use || !view.geometry) return [];
@@ -81,12 +83,7 @@ function named(rows: readonly StoredRow[], views: RowView[], used: ReadonlyMap<s
       },
     ];
   });
-  const names = new Map(planNames(wanted).map((name) => [name.id, name]));
-  return views.map((view) => ({
-    ...view,
-    outputName: names.get(view.id)?.path ?? null,
-    nameNotes: names.get(view.id)?.notes ?? [],
-  }));
+  return new Map(planNames(wanted).map((name) => [name.id, name]));
 }
 
 interface InUse {

@@ -1,4 +1,4 @@
-import { and, asc, eq, isNull, sql } from "drizzle-orm";
+import { and, asc, eq, inArray, isNull, sql } from "drizzle-orm";
 import type { Slot } from "../rows";
 import { assignments, batches, batchPhotos, photos } from "../schema";
 import type { Executor } from "../store";
@@ -11,6 +11,12 @@ export interface BatchRow {
   /** Messages that a limit on one message is shared out over. */
   messages: number;
   slots: Slot[];
+}
+
+/** Rows of the database change their version with every write. */
+export interface Version {
+  id: string;
+  version: string;
 }
 
 /** Null where there is no such batch in the workspace. */
@@ -34,8 +40,22 @@ const batchQuery = (db: Executor, workspaceId: string, id: string) =>
     .from(batches)
     .where(and(eq(batches.id, id), eq(batches.workspaceId, workspaceId), isNull(batches.deletedAt)));
 
-/** The rows of the grid, each under its own brief or that of the batch. */
-export async function listRows(db: Executor, batchId: string) {
+/** The brief of a row: its own, else that of its batch. */
+export const briefOfRow = sql`coalesce(${batchPhotos.revisionId}, ${batches.revisionId})`;
+
+/** What a row takes from the brief that it is under. */
+const assignmentOfRow = and(
+  eq(assignments.batchPhotoId, batchPhotos.id),
+  sql`${assignments.revisionId} = ${briefOfRow}`,
+  eq(assignments.current, true),
+  isNull(assignments.deletedAt),
+);
+
+const there = (batchId: string) => and(eq(batchPhotos.batchId, batchId), isNull(batchPhotos.deletedAt));
+const inOrder = [asc(batchPhotos.position), asc(batchPhotos.id)];
+
+/** The rows of the grid, or some of them, each under its own brief or that of the batch. */
+export async function listRows(db: Executor, batchId: string, ids?: readonly string[]) {
   return db
     .select({
       id: batchPhotos.id,
@@ -60,18 +80,23 @@ export async function listRows(db: Executor, batchId: string) {
     .from(batchPhotos)
     .innerJoin(batches, eq(batches.id, batchPhotos.batchId))
     .innerJoin(photos, eq(photos.id, batchPhotos.photoId))
-    .leftJoin(
-      assignments,
-      and(
-        eq(assignments.batchPhotoId, batchPhotos.id),
-        sql`${assignments.revisionId} = ${briefOfRow}`,
-        eq(assignments.current, true),
-        isNull(assignments.deletedAt),
-      ),
-    )
-    .where(and(eq(batchPhotos.batchId, batchId), isNull(batchPhotos.deletedAt)))
-    .orderBy(asc(batchPhotos.position), asc(batchPhotos.id));
+    .leftJoin(assignments, assignmentOfRow)
+    .where(and(there(batchId), ids && inArray(batchPhotos.id, [...ids])))
+    .orderBy(...inOrder);
 }
 
-/** The brief of a row: its own, else that of its batch. */
-export const briefOfRow = sql`coalesce(${batchPhotos.revisionId}, ${batches.revisionId})`;
+export type StoredRow = Awaited<ReturnType<typeof listRows>>[number];
+
+/** The rows in their order, each with what becomes another whenever something is written about it. */
+export const rowVersions = (db: Executor, batchId: string): Promise<Version[]> =>
+  db
+    .select({
+      id: batchPhotos.id,
+      version: sql<string>`concat_ws(' ', ${batchPhotos}.xmin, ${photos}.xmin, ${assignments.id}, ${assignments}.xmin, ${briefOfRow})`,
+    })
+    .from(batchPhotos)
+    .innerJoin(batches, eq(batches.id, batchPhotos.batchId))
+    .innerJoin(photos, eq(photos.id, batchPhotos.photoId))
+    .leftJoin(assignments, assignmentOfRow)
+    .where(there(batchId))
+    .orderBy(...inOrder);

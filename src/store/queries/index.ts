@@ -1,6 +1,14 @@
 export { frameKey } from "./batch-briefs";
 export { addPhoto, photosWithoutThumb } from "./batch-photos";
-export { type BatchRow, getBatch, holdBatch, listRows } from "./batch-rows";
+export {
+  type BatchRow,
+  getBatch,
+  holdBatch,
+  listRows,
+  rowVersions,
+  type StoredRow,
+  type Version,
+} from "./batch-rows";
 export { createBatch, listBatches, putDemoAway, removeBatch, renameBatch, restoreBatch } from "./batches";
 export {
   createBrief,
@@ -47,7 +55,19 @@ export {
   resumeRun,
   retryRun,
 } from "./run-control";
-export { type Finished, finishItem, type ItemRow, itemBrief, latestRun, outputsOf, startRun } from "./runs";
+export {
+  type Finished,
+  finishItem,
+  type ItemRow,
+  itemBrief,
+  itemsOf,
+  itemVersions,
+  type LatestRun,
+  latestRun,
+  newestRun,
+  outputsOf,
+  startRun,
+} from "./runs";
 export {
   askTrials,
   bodiesOf,
@@ -62,7 +82,7 @@ export {
 } from "./shares";
 export { filledSlots, newSlots } from "./slots";
 export { checkStore, freeSpace, removeStrays, tidy, usage } from "./storage";
-export { trialStore } from "./trials";
+export { type HeldTrial, keepTrials, trialStore } from "./trials";
 export {
   keepPlan,
   keepSize,

@@ -7,11 +7,11 @@ import type { Choice } from "@/core/coding";
 import { writtenKind } from "@/core/plan";
 import { freeName, planNames, sameName, type WrittenKind } from "@/core/plan/names";
 import { canonical } from "@/core/units";
-import { addJobs, PRIORITY } from "../queue";
+import { addJobs, announce, PRIORITY } from "../queue";
 import type { ItemSnapshot, ItemState, ShareTarget } from "../rows";
 import { files, proofs, runItems, runs } from "../schema";
 import type { Database, Executor } from "../store";
-import { type BatchRow, listRows } from "./batch-rows";
+import { type BatchRow, listRows, type Version } from "./batch-rows";
 import { getRevision } from "./briefs";
 import { claimFiles } from "./files";
 import { closeRun, lockRun } from "./run-control";
@@ -232,8 +232,8 @@ export interface Finished {
 }
 
 /**
- * Marks an item done under a name that no other item of the run has or will have. Doing it twice changes
- * nothing.
+ * Marks an item done under a name that no other item of the run has or will have, and tells the pages. Doing it
+ * twice changes nothing.
  */
 export async function finishItem(
   db: Database,
@@ -241,7 +241,11 @@ export async function finishItem(
   done: Finished | { error: string },
 ): Promise<void> {
   await db.transaction(async (tx) => {
-    const [item] = await tx.select({ runId: runItems.runId }).from(runItems).where(eq(runItems.id, itemId));
+    const [item] = await tx
+      .select({ runId: runItems.runId, batchId: runs.batchId })
+      .from(runItems)
+      .innerJoin(runs, eq(runs.id, runItems.runId))
+      .where(eq(runItems.id, itemId));
     if (!item) return;
     await lockRun(tx, item.runId);
     const [now] = await tx
@@ -278,6 +282,7 @@ export async function finishItem(
         .where(eq(runItems.id, itemId));
     }
     await closeRun(tx, item.runId);
+    await announce(tx, item.batchId);
   });
 }
 
@@ -350,13 +355,13 @@ const itemColumns = {
   share: sql<ShareTarget | null>`${runItems.snapshot}->'share'`,
 };
 
-export async function itemsOf(db: Executor, runId: string): Promise<ItemRow[]> {
+export async function itemsOf(db: Executor, runId: string, ids?: readonly string[]): Promise<ItemRow[]> {
   return db
     .select(itemColumns)
     .from(runItems)
     .leftJoin(proofs, eq(proofs.runItemId, runItems.id))
     .leftJoin(files, eq(files.sha256, runItems.outputSha256))
-    .where(eq(runItems.runId, runId))
+    .where(and(eq(runItems.runId, runId), ids && inArray(runItems.id, [...ids])))
     .orderBy(asc(runItems.position));
 }
 
@@ -364,11 +369,19 @@ export interface LatestRun {
   row: typeof runs.$inferSelect;
   /** It made several settings, each into a folder of its own. */
   folders: boolean;
-  items: ItemRow[];
 }
 
 /** The newest run of a batch, with its items in order; null before the first. */
-export async function latestRun(db: Executor, batchId: string): Promise<LatestRun | null> {
+export async function latestRun(
+  db: Executor,
+  batchId: string,
+): Promise<(LatestRun & { items: ItemRow[] }) | null> {
+  const run = await newestRun(db, batchId);
+  return run && { ...run, items: await itemsOf(db, run.row.id) };
+}
+
+/** The same without them. */
+export async function newestRun(db: Executor, batchId: string): Promise<LatestRun | null> {
   const [row] = await db
     .select()
     .from(runs)
@@ -381,8 +394,21 @@ export async function latestRun(db: Executor, batchId: string): Promise<LatestRu
     .from(runItems)
     .where(and(eq(runItems.runId, row.id), sql`${runItems.snapshot} ? 'compared'`))
     .limit(1);
-  return { row, folders: compared !== undefined, items: await itemsOf(db, row.id) };
+  return { row, folders: compared !== undefined };
 }
+
+/** The items of a run in their order, each with what becomes another whenever something is written about it. */
+export const itemVersions = (db: Executor, runId: string): Promise<Version[]> =>
+  db
+    .select({
+      id: runItems.id,
+      version: sql<string>`concat_ws(' ', ${runItems}.xmin, ${proofs}.xmin, ${files.gone})`,
+    })
+    .from(runItems)
+    .leftJoin(proofs, eq(proofs.runItemId, runItems.id))
+    .leftJoin(files, eq(files.sha256, runItems.outputSha256))
+    .where(eq(runItems.runId, runId))
+    .orderBy(asc(runItems.position));
 
 /** Finished files of a run, or of one item, that belong to the workspace and are still there. */
 export async function outputsOf(

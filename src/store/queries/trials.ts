@@ -1,5 +1,5 @@
 /** The cache of trials: sizes stay in the database, bytes on disk up to a cap. */
-import { and, asc, eq, isNotNull } from "drizzle-orm";
+import { and, asc, eq, isNotNull, sql } from "drizzle-orm";
 import { type Setting, settingKey } from "@/core/coding";
 import type { Shift } from "@/core/difference";
 import type { Rect } from "@/core/photo";
@@ -29,6 +29,56 @@ const judgedOf = ({
 }): Judgement | null => (difference === null || !shift ? null : { difference, worst, shift });
 
 type Look = Omit<typeof plannedPictures.$inferSelect, "key" | "createdAt">;
+
+/** A trial that was made, and what was seen of it. */
+export interface HeldTrial {
+  pictureKey: string;
+  setting: Setting;
+  encoded: Uint8Array;
+  /** How long the encode took. */
+  ms: number;
+  judged: Judgement | null;
+}
+
+/** Writes down several trials, and the looks of their pictures, at once. */
+export async function keepTrials(
+  store: Store,
+  { looks, trials: made }: { looks: readonly [string, Look][]; trials: readonly HeldTrial[] },
+): Promise<void> {
+  if (!looks.length && !made.length) return;
+  const kept = await Promise.all(made.map(({ encoded }) => keepBytes(store, encoded)));
+  await store.db.transaction(async (tx) => {
+    if (looks.length)
+      await tx
+        .insert(plannedPictures)
+        .values(looks.map(([key, look]) => ({ key, ...look })))
+        .onConflictDoNothing();
+    if (made.length)
+      await tx
+        .insert(trials)
+        .values(
+          made.map(({ pictureKey, setting, ms, judged }, i) => ({
+            pictureKey,
+            settingKey: settingKey(setting),
+            setting,
+            ...kept[i],
+            ms,
+            ...judged,
+          })),
+        )
+        .onConflictDoUpdate({ target: [trials.pictureKey, trials.settingKey], set: fresh });
+  });
+}
+
+const fresh = {
+  sha256: sql`excluded.sha256`,
+  bytes: sql`excluded.bytes`,
+  ms: sql`excluded.ms`,
+  difference: sql`coalesce(excluded.difference, ${trials.difference})`,
+  worst: sql`coalesce(excluded.worst, ${trials.worst})`,
+  shift: sql`coalesce(excluded.shift, ${trials.shift})`,
+  usedAt: sql`clock_timestamp()`,
+};
 
 export function trialStore(store: Store) {
   const { db, files: disk } = store;
@@ -62,16 +112,8 @@ export function trialStore(store: Store) {
         .where(and(here(key, setting), isNotNull(trials.sha256)));
       return row?.sha256 ? disk.read(row.sha256).catch(() => null) : null;
     },
-    async keep(key: string, setting: Setting, encoded: Uint8Array, ms: number) {
-      const { sha256, bytes } = await keepBytes(store, encoded);
-      await db
-        .insert(trials)
-        .values({ pictureKey: key, settingKey: settingKey(setting), setting, bytes, sha256, ms })
-        .onConflictDoUpdate({
-          target: [trials.pictureKey, trials.settingKey],
-          set: { sha256, bytes, ms, usedAt: new Date() },
-        });
-    },
+    keep: (pictureKey: string, setting: Setting, encoded: Uint8Array, ms: number) =>
+      keepTrials(store, { looks: [], trials: [{ pictureKey, setting, encoded, ms, judged: null }] }),
     async judge(key: string, setting: string, { difference, worst, shift }: Judgement) {
       await db.update(trials).set({ difference, worst, shift }).where(here(key, setting));
     },

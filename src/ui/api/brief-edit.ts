@@ -4,7 +4,8 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { toast } from "sonner";
 import type { Brief } from "@/core/brief";
-import { call, fetchAnew } from "./client";
+import { call } from "./call";
+import { fetchAnew } from "./client";
 import type { BatchView } from "./contract";
 
 interface BriefEdit {

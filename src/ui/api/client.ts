@@ -1,6 +1,6 @@
 "use client";
 
-/** Calls to the server and the queries on them; what changes there comes back as events. */
+/** Queries on the server; what changes there comes back as events. */
 import {
   keepPreviousData,
   type QueryClient,
@@ -10,6 +10,8 @@ import {
 } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { toast } from "sonner";
+import { fetchBatch } from "./batch-news";
+import { call } from "./call";
 import type {
   BatchView,
   CounterView,
@@ -21,45 +23,12 @@ import type {
   StorageView,
 } from "./contract";
 
-export class ServerError extends Error {
-  /** `passing`: the server, or its database, is being started again. */
-  constructor(
-    message: string,
-    readonly passing = false,
-  ) {
-    super(message);
-  }
-}
-
-export async function call<T>(
-  method: "GET" | "POST" | "PUT" | "DELETE",
-  path: string,
-  body?: unknown,
-): Promise<T> {
-  const options: RequestInit = { method };
-  if (body !== undefined)
-    Object.assign(options, { body: JSON.stringify(body), headers: { "content-type": "application/json" } });
-  let response: Response;
-  try {
-    response = await fetch(`/api/${path}`, options);
-  } catch {
-    throw new ServerError("Zumbrel does not answer. Is it still running where it was started?", true);
-  }
-  const value: unknown = await response.json().catch(() => null);
-  if (response.ok) return value as T;
-  const error =
-    typeof value === "object" && value !== null && "error" in value
-      ? String(value.error)
-      : `The server answered ${response.status}.`;
-  throw new ServerError(error, response.status === 503);
-}
-
 export const useDesk = () => useQuery({ queryKey: ["desk"], queryFn: () => call<DeskView>("GET", "desk") });
 
 export const useBatch = (id: string | null) =>
   useQuery({
     queryKey: ["batch", id],
-    queryFn: () => call<BatchView>("GET", `batches/${id}`),
+    queryFn: (): Promise<BatchView> => fetchBatch(id!),
     enabled: id !== null,
     placeholderData: keepPreviousData,
   });

@@ -150,6 +150,19 @@ export interface BatchView {
   run: RunProgress | null;
 }
 
+/** What a page was told last of a batch. */
+export interface Have {
+  epoch: string;
+  stamp: number;
+}
+
+/** A batch as it stands, without the rows that a page holds already. */
+export interface BatchNews extends BatchView {
+  have: Have;
+  /** All rows in their order; null where it is as the page holds it. */
+  order: string[] | null;
+}
+
 /** What came of a refusal that was taken. */
 export interface Retaken {
   /** Null where no files had been made, or a limit on the whole has to be shared out first. */

@@ -3,7 +3,8 @@
 /** Undo and redo of a batch's edits: each names the edit that it means. */
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { toast } from "sonner";
-import { call, fetchAnew } from "./client";
+import { call } from "./call";
+import { fetchAnew } from "./client";
 import type { BatchView, Stepped } from "./contract";
 
 export type Direction = "undo" | "redo";

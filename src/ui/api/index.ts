@@ -1,7 +1,6 @@
 export { briefOf, NO_BRIEF, useBriefEdit } from "./brief-edit";
+export { call, ServerError } from "./call";
 export {
-  call,
-  ServerError,
   useBatch,
   useChange,
   useCounter,
@@ -16,12 +15,14 @@ export {
 export type {
   ArrivalView,
   ArrivedFileView,
+  BatchNews,
   BatchView,
   BriefInUse,
   BroughtIn,
   ComparedView,
   CounterView,
   DeskView,
+  Have,
   LayersView,
   LayerView,
   LighterView,

@@ -12,7 +12,19 @@ import {
 import { announce } from "@/store";
 import { removeBatch, renameBatch } from "@/store/queries";
 
-export const GET = route(async (_request, { id }) => batchView(getStore().db, await requireBatch(id)));
+/** What the page holds already, as it was told: `epoch stamp`. */
+const held = z.object({
+  have: z
+    .string()
+    .regex(/^\S+ \d+$/)
+    .transform((text) => ({ epoch: text.split(" ")[0], stamp: Number(text.split(" ")[1]) }))
+    .optional(),
+});
+
+export const GET = route(async (request, { id }) => {
+  const { have } = held.parse(Object.fromEntries(new URL(request.url).searchParams));
+  return batchView(getStore().db, await requireBatch(id), have ?? null);
+});
 
 const body = z.strictObject({ name: z.string().trim().min(1).max(200) });
 
