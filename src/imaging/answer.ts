@@ -1,6 +1,6 @@
 /** What is answered of one photo through one brief. */
 import type { Setting } from "@/core/coding";
-import type { Pixels } from "@/core/difference";
+import type { Pixels, Seen } from "@/core/difference";
 import type { Geometry } from "@/core/geometry";
 import { AUTO, type Frame } from "@/core/photo";
 import type { InkReport } from "@/core/pixels/ink";
@@ -26,9 +26,7 @@ export interface FitAnswer {
    * or where `judge` tells it of the written pixels.
    */
   difference: number | null;
-  /** It is told from a sample of a large picture. */
-  differenceAbout: boolean;
-  judge: ((pixels: Pixels) => Promise<number>) | null;
+  judge: ((pixels: Pixels) => Promise<Seen>) | null;
   /** Bytes from which on the ceiling would force no visible loss; null where it forces none or that is not known. */
   cleanFrom: number | null;
   /** What was given up of the pixels that the brief leaves free; null where nothing was. */
@@ -50,7 +48,6 @@ const NOTHING = {
   dotScreen: null,
   setting: null,
   difference: null,
-  differenceAbout: false,
   judge: null,
   cleanFrom: null,
   gaveUp: null,

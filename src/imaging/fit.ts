@@ -4,7 +4,7 @@
  */
 
 import { type Brief, clauseNames, clauseWords, WISHES_GIVEN_UP } from "@/core/brief";
-import { CLEAN, type Pixels } from "@/core/difference";
+import { CLEAN, type Pixels, type Seen } from "@/core/difference";
 import { GeometryError } from "@/core/photo";
 import { cannot, type FitAnswer, unplanned } from "./answer";
 import { Candidates, type Judging } from "./candidates";
@@ -52,7 +52,7 @@ export function told(
   { frame, ink, notes }: PlannedPhoto,
   chosen: Chosen,
   { file, ...written }: Written,
-): Omit<FitAnswer, "difference" | "differenceAbout" | "judge"> {
+): Omit<FitAnswer, "difference" | "judge"> {
   return {
     ...written,
     output: file,
@@ -70,17 +70,17 @@ async function seen(
   candidates: Candidates,
   { setting, geometry, difference }: Written,
   judging: Judging = "whole",
-): Promise<Pick<FitAnswer, "difference" | "differenceAbout" | "judge">> {
-  const sure = { differenceAbout: false, judge: null };
-  if (difference !== null || !setting || judging === "none") return { difference, ...sure };
+): Promise<Pick<FitAnswer, "difference" | "judge">> {
+  if (difference !== null || !setting || judging === "none") return { difference, judge: null };
   const picture = candidates.at(geometry, setting.format);
   const before = await candidates.judgedBefore(picture, setting);
-  if (before) return { difference: before.difference, ...sure };
-  const sampled = judging === "sample" ? await candidates.sampled(picture, setting) : null;
-  if (sampled !== null && Math.abs(sampled - CLEAN) > DOUBT)
-    return { difference: sampled, differenceAbout: true, judge: null };
-  const judge = async (pixels: Pixels) => (await candidates.judge(picture, setting, pixels)).difference;
-  return { difference: null, differenceAbout: false, judge };
+  if (before) return { difference: before.difference, judge: null };
+  const judge = async (pixels: Pixels): Promise<Seen> => {
+    const sampled = judging === "sample" ? await candidates.sampled(picture, pixels) : null;
+    if (sampled !== null && Math.abs(sampled - CLEAN) > DOUBT) return { difference: sampled, about: true };
+    return { difference: (await candidates.judge(picture, setting, pixels)).difference, about: false };
+  };
+  return { difference: null, judge };
 }
 
 /** A sample that comes so near to what is clean leaves a doubt: then the whole is looked at. */

@@ -104,7 +104,7 @@ async function makeAnew(
   return {
     sha256: (await keepBytes(store, answer.output)).sha256,
     difference: answer.difference,
-    differenceAbout: answer.differenceAbout,
+    differenceAbout: false,
     judge: answer.judge,
   };
 }
@@ -148,7 +148,7 @@ function finished(
     bytes: proof.facts.bytes,
     name: folder ? `${folder}/${name}` : name,
     difference: difference ?? proof.difference,
-    differenceAbout,
+    differenceAbout: difference === null ? proof.differenceAbout : differenceAbout,
     proof,
   };
 }

@@ -185,6 +185,7 @@ async function fitted(store: Store, id: string, row: Row, trials: HeldTrials): P
       ...common,
       notes: [...answer.notes, ...proof.notes],
       difference: answer.difference ?? proof.difference,
+      differenceAbout: answer.difference === null && proof.differenceAbout,
       outputSha256: sha256,
       bytes,
       facts: proof.facts,

@@ -18,7 +18,7 @@ async function difference(bytes: Buffer, quality: number, judging?: "none" | "sa
   const proof = await prove(brief, Buffer.from(answer.output!), { before: source.facts, judge });
   return {
     value: answer.difference ?? proof.difference,
-    about: answer.differenceAbout,
+    about: proof.differenceAbout,
     output: answer.output,
   };
 }

@@ -90,6 +90,26 @@ export function quantTables(file: JpegFile): Map<number, number[]> {
   return tables;
 }
 
+interface Tables {
+  luma: readonly number[];
+  chroma: readonly number[];
+}
+let made: Tables[] | null = null;
+
+/** The tables of each quality from 1 on. */
+function scaled(): Tables[] {
+  made ??= Array.from({ length: 100 }, (_, i) => ({
+    luma: scaleTable(ANNEX_K_LUMA, i + 1),
+    chroma: scaleTable(ANNEX_K_CHROMA, i + 1),
+  }));
+  return made;
+}
+
+function equal(a: readonly number[], b: readonly number[]): boolean {
+  for (let i = 0; i < a.length; i += 1) if (a[i] !== b[i]) return false;
+  return true;
+}
+
 /** Null where the file has no tables before its first scan. */
 export function qualityOf(file: JpegFile): JpegQuality | null {
   const tables = quantTables(file);
@@ -97,12 +117,10 @@ export function qualityOf(file: JpegFile): JpegQuality | null {
   if (!luma) return null;
   const second = file.frame.components[1];
   const chroma = second ? tables.get(second.table) : undefined;
-  const equal = (a: readonly number[], b: readonly number[]) => a.every((v, i) => v === b[i]);
   let best = { quality: 1, exact: false, distance: Infinity };
   // From the top, so that of qualities with the same tables the highest is named.
   for (let quality = 100; quality >= 1; quality -= 1) {
-    const wantLuma = scaleTable(ANNEX_K_LUMA, quality);
-    const wantChroma = scaleTable(ANNEX_K_CHROMA, quality);
+    const { luma: wantLuma, chroma: wantChroma } = scaled()[quality - 1];
     if (equal(luma, wantLuma) && (!chroma || equal(chroma, wantChroma))) return { quality, exact: true };
     const distance = tableDistance(luma, wantLuma) + (chroma ? tableDistance(chroma, wantChroma) : 0);
     if (distance < best.distance) best = { quality, exact: false, distance };

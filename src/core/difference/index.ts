@@ -1,3 +1,3 @@
 export { CONES, FLARE, flared, OPPONENTS, type Pixels } from "./oklab";
 export { Reference, visibleDifference } from "./reference";
-export { CELL, CLEAN, type Difference, PLAIN, type Shift } from "./types";
+export { CELL, CLEAN, type Difference, PLAIN, type Seen, type Shift } from "./types";

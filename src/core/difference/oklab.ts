@@ -54,8 +54,11 @@ const WIDTH = 16;
  */
 export const FLARE = 0.01;
 
-export const flared = (table: Float32Array, flare: number): Float32Array =>
-  table.map((v) => (v + flare) / (1 + flare));
+export function flared(table: Float32Array, flare: number): Float32Array {
+  const out = new Float32Array(table.length);
+  for (let i = 0; i < table.length; i += 1) out[i] = (table[i] + flare) / (1 + flare);
+  return out;
+}
 
 /** Turns rows of one picture into planes of Oklab. */
 export class OklabReader {

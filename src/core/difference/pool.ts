@@ -16,11 +16,23 @@ const FLOORS = { full: 0.0002166, half: 0.9179, quarter: 0.001322, colour: 0.002
 
 /** Squared differences, cell by cell, into `out`. */
 export function cells(engine: Engine, e: Errors, v: Activity, out: Float64Array): void {
-  const [full, half, halfA, halfB, quarter, quarterA, quarterB] = [e.full, ...e.half, ...e.quarter].map(
-    (plane) => engine.view(plane),
-  );
-  const [busyFull, busyHalf, busyQuarter] = [v.full, v.half, v.quarter].map((plane) => engine.view(plane));
-  for (let i = 0; i < out.length; i += 1) {
+  const errors = [e.full, ...e.half, ...e.quarter].map((plane) => engine.view(plane));
+  const busy = [v.full, v.half, v.quarter].map((plane) => engine.view(plane));
+  for (let from = 0; from < out.length; from += AT_ONCE)
+    someCells(errors, busy, out, from, Math.min(out.length, from + AT_ONCE));
+}
+
+/** Cells are worked out so many at a time: code that is entered once a picture would be compiled anew for each. */
+const AT_ONCE = 512;
+
+function someCells(
+  [full, half, halfA, halfB, quarter, quarterA, quarterB]: Float32Array[],
+  [busyFull, busyHalf, busyQuarter]: Float32Array[],
+  out: Float64Array,
+  from: number,
+  to: number,
+): void {
+  for (let i = from; i < to; i += 1) {
     const middle = masking(busyHalf[i]);
     const colour =
       WEIGHTS.half[1] * halfA[i] +

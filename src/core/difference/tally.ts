@@ -39,27 +39,26 @@ export class Tally {
     this.every = parts / CELL;
   }
 
-  add({ squares, across, first, last, row, seen, own }: BandCells): void {
-    const { map, pool, every } = this;
+  add(band: BandCells): void {
+    for (let y = band.first; y < band.last; y += 1)
+      if (!this.every || !besideSeam(y + band.row, this.every)) this.addRow(band, y);
+  }
+
+  // Apart: code that is entered once a picture would be compiled anew for each.
+  private addRow({ squares, across, row, seen, own }: BandCells, y: number): void {
+    const { map, pool, every, moved } = this;
     const [seenL, seenA, seenB] = seen;
     const [ownL, ownA, ownB] = own;
-    let [l, a, b] = [0, 0, 0];
-    for (let y = first; y < last; y += 1) {
-      if (every && besideSeam(y + row, every)) continue;
-      const to = (y + row) * map.width - y * across;
-      for (let i = y * across, end = i + map.width; i < end; i += 1) {
-        if (every && besideSeam(i - y * across, every)) continue;
-        const difference = Math.sqrt(squares[i]);
-        pool.add(difference);
-        map.data[to + i] = difference;
-        l += seenL[i] - ownL[i];
-        a += seenA[i] - ownA[i];
-        b += seenB[i] - ownB[i];
-      }
+    const to = (y + row) * map.width - y * across;
+    for (let i = y * across, end = i + map.width; i < end; i += 1) {
+      if (every && besideSeam(i - y * across, every)) continue;
+      const difference = Math.sqrt(squares[i]);
+      pool.add(difference);
+      map.data[to + i] = difference;
+      moved[0] += seenL[i] - ownL[i];
+      moved[1] += seenA[i] - ownA[i];
+      moved[2] += seenB[i] - ownB[i];
     }
-    [l, a, b].forEach((sum, c) => {
-      this.moved[c] += sum;
-    });
   }
 
   get result(): Difference {

@@ -32,3 +32,9 @@ export interface Difference {
 export const CLEAN = 0.9;
 /** From here on the loss is plain to see. */
 export const PLAIN = 2;
+
+/** What is told of pixels beside a reference; `about`: from parts of a large picture alone. */
+export interface Seen {
+  difference: number;
+  about: boolean;
+}

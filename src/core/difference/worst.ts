@@ -12,7 +12,7 @@ const MOST = 0.3;
 export function worstSpot(map: DifferenceMap, width: number, height: number): Rect | null {
   const smooth = smoothed(map);
   let peak = 0;
-  for (let i = 1; i < smooth.length; i += 1) if (smooth[i] > smooth[peak]) peak = i;
+  for (let from = 0; from < smooth.length; from += map.width) peak = highestIn(smooth, from, map.width, peak);
   if (!(smooth[peak] > 0)) return null;
   const { left, right, top, bottom } = grown(
     map,
@@ -31,22 +31,36 @@ export function worstSpot(map: DifferenceMap, width: number, height: number): Re
 /** Means of three by three cells, so that one lone cell does not win over a region. */
 function smoothed({ data, width, height }: DifferenceMap): Float32Array {
   const across = new Float64Array(data.length);
-  for (let at = 0; at < data.length; at += width) {
-    for (let x = 0; x < width; x += 1) {
-      const [left, right] = [x > 0 ? data[at + x - 1] : 0, x + 1 < width ? data[at + x + 1] : 0];
-      across[at + x] = left + data[at + x] + right;
-    }
-  }
+  for (let at = 0; at < data.length; at += width) sumsAcross(data, across, at, width);
   const out = new Float32Array(data.length);
-  const taken = (at: number, all: number) => 1 + (at > 0 ? 1 : 0) + (at + 1 < all ? 1 : 0);
-  for (let y = 0; y < height; y += 1) {
-    const rows = taken(y, height);
-    for (let x = 0, i = y * width; x < width; x += 1, i += 1) {
-      const sum = (y > 0 ? across[i - width] : 0) + across[i] + (y + 1 < height ? across[i + width] : 0);
-      out[i] = sum / (rows * taken(x, width));
-    }
-  }
+  for (let y = 0; y < height; y += 1) meansDown(across, out, y, width, height);
   return out;
+}
+
+// Rows have functions of their own: code that is entered once a picture would be compiled anew for each.
+function highestIn(values: Float32Array, from: number, count: number, before: number): number {
+  let peak = before;
+  for (let i = from; i < from + count; i += 1) if (values[i] > values[peak]) peak = i;
+  return peak;
+}
+
+function sumsAcross(data: Float32Array, out: Float64Array, at: number, width: number): void {
+  for (let x = 0; x < width; x += 1) {
+    const left = x > 0 ? data[at + x - 1] : 0;
+    const right = x + 1 < width ? data[at + x + 1] : 0;
+    out[at + x] = left + data[at + x] + right;
+  }
+}
+
+/** Of a place and its two neighbours, how many are in the picture. */
+const taken = (at: number, all: number): number => 1 + (at > 0 ? 1 : 0) + (at + 1 < all ? 1 : 0);
+
+function meansDown(across: Float64Array, out: Float32Array, y: number, width: number, height: number): void {
+  const rows = taken(y, height);
+  for (let x = 0, i = y * width; x < width; x += 1, i += 1) {
+    const sum = (y > 0 ? across[i - width] : 0) + across[i] + (y + 1 < height ? across[i + width] : 0);
+    out[i] = sum / (rows * taken(x, width));
+  }
 }
 
 /** The box of the cells that hang together with the peak and are nearly as high. */

@@ -6,6 +6,7 @@
 import { setImmediate } from "node:timers/promises";
 import type { OutputFormat } from "@/core/brief";
 import { LARGE_PIXELS, type Picture as Searched, type Setting, settingKey } from "@/core/coding";
+import type { Pixels } from "@/core/difference";
 import { type Geometry, pixelsOf } from "@/core/geometry";
 import type { Rect } from "@/core/photo";
 import { encode, encodeAside } from "../encode";
@@ -158,9 +159,9 @@ export class Candidates {
     return judged;
   }
 
-  /** About what would be seen of it, by its sample; null where the picture is small enough itself. */
-  async sampled(picture: PlannedPicture, setting: Setting): Promise<number | null> {
-    return (await this.sample(picture))?.tells(setting) ?? null;
+  /** About what is seen of decoded pixels, by parts of them; null where the picture is small enough itself. */
+  async sampled(picture: PlannedPicture, pixels: Pixels): Promise<number | null> {
+    return picture.seenAs ? null : ((await this.sample(picture))?.tells(pixels) ?? null);
   }
 
   /** The bare encoding of a trial: the last one, one that was kept, or made now. */

@@ -3,6 +3,7 @@
  * tenth of the time.
  */
 import { type Picture as Searched, type Setting, settingKey } from "@/core/coding";
+import type { Pixels } from "@/core/difference";
 import type { Size } from "@/core/photo";
 import type { Planned } from "@/core/pixels/develop";
 import { seenAt } from "@/core/pixels/resample";
@@ -34,6 +35,7 @@ export class Sample {
   readonly of: string;
   readonly searched: Searched;
   private readonly judge: Judge;
+  private readonly places: readonly Place[];
   private readonly smaller = new Map<number, Searched>();
 
   constructor(
@@ -43,14 +45,17 @@ export class Sample {
   ) {
     this.of = picture.key;
     const cut = Sample.serves(whole);
-    const pixels = cut ? sampleOf(whole) : whole;
+    this.places = cut ? spread(whole) : [];
+    const pixels: Planned = cut
+      ? { ...partsOf(whole, this.places), ...(whole.light && { light: whole.light }) }
+      : whole;
     this.judge = new Judge(`${picture.key} sample`, pixels, picture.space, cut ? SIDE : undefined);
     this.searched = this.tried(pixels, async (share) => this.reduced(pixels, share));
   }
 
-  /** About the difference of the whole picture. */
-  async tells(setting: Setting): Promise<number> {
-    return (await this.searched.difference(setting)) * OF_WHOLE;
+  /** About the difference of the whole, by the same parts of its decoded pixels. */
+  async tells(whole: Pixels): Promise<number> {
+    return (await this.judge.of(partsOf(whole, this.places))).difference * OF_WHOLE;
   }
 
   private reduced(pixels: Planned, share: number): Searched {
@@ -98,43 +103,52 @@ function once<T>(made: Map<string, Promise<T>>, setting: Setting, make: () => Pr
   return known;
 }
 
+/** Where a part begins, in px. */
+interface Place {
+  x: number;
+  y: number;
+}
+
 /** A picture of 512 × 512 px. */
-export function sampleOf(picture: Planned): Planned {
-  const { data, width, channels } = picture;
-  const parts = spread(picture);
+export const sampleOf = (picture: Planned) => partsOf(picture, spread(picture));
+
+function partsOf({ data, width, channels }: Pixels, places: readonly Place[]) {
   const side = SIDE * ACROSS;
   const out =
     data instanceof Uint16Array
       ? new Uint16Array(side * side * channels)
       : new Uint8Array(side * side * channels);
-  parts.forEach(({ x, y }, i) => {
+  for (const [i, { x, y }] of places.entries()) {
     const [left, top] = [(i % ACROSS) * SIDE, Math.floor(i / ACROSS) * SIDE];
     for (let row = 0; row < SIDE; row += 1) {
       const from = ((y + row) * width + x) * channels;
       out.set(data.subarray(from, from + SIDE * channels), ((top + row) * side + left) * channels);
     }
-  });
-  return { data: out, width: side, height: side, channels, ...(picture.light && { light: picture.light }) };
+  }
+  return { data: out, width: side, height: side, channels };
 }
 
 /** Places of as many parts as are needed, evenly over the order of how busy they are. */
-function spread({ data, width, height, channels }: Planned): { x: number; y: number }[] {
+function spread({ data, width, height, channels }: Planned): Place[] {
+  const pitch = width * channels;
   const parts: { x: number; y: number; busy: number }[] = [];
   for (let y = 0; y + SIDE <= height; y += SIDE) {
     for (let x = 0; x + SIDE <= width; x += SIDE) {
-      let busy = 0;
-      for (let row = 0; row < SIDE; row += 8) {
-        for (
-          let p = ((y + row) * width + x) * channels, end = p + (SIDE - 1) * channels;
-          p < end;
-          p += channels
-        )
-          busy += Math.abs(data[p] - data[p + channels]);
-      }
-      parts.push({ x, y, busy });
+      parts.push({ x, y, busy: busyOf(data, y * pitch + x * channels, pitch, channels) });
     }
   }
   parts.sort((a, b) => a.busy - b.busy);
   const wanted = ACROSS * ACROSS;
   return Array.from({ length: wanted }, (_, i) => parts[Math.round((i * (parts.length - 1)) / (wanted - 1))]);
+}
+
+/** How much neighbours in a part differ. Apart: code that is entered once a picture would be compiled anew for each. */
+function busyOf(data: Pixels["data"], from: number, pitch: number, channels: number): number {
+  let busy = 0;
+  for (let row = 0; row < SIDE; row += 8) {
+    const start = from + row * pitch;
+    for (let p = start, end = start + (SIDE - 1) * channels; p < end; p += channels)
+      busy += Math.abs(data[p] - data[p + channels]);
+  }
+  return busy;
 }

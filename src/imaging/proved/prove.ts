@@ -1,6 +1,6 @@
 /** The last station: facts read back from the written bytes by a fresh decoder, and held against the brief. */
 import { type Brief, resolveBrief } from "@/core/brief";
-import type { Pixels } from "@/core/difference";
+import type { Pixels, Seen } from "@/core/difference";
 import { CENTRED, type Frame, PhotoError } from "@/core/photo";
 import { lightWords, meterLight } from "@/core/pixels/light";
 import {
@@ -30,6 +30,8 @@ export interface Proof {
   notes: string[];
   /** Visible difference from the planned picture; null where nobody asked for it. */
   difference: number | null;
+  /** It is told from parts of a large picture. */
+  differenceAbout: boolean;
 }
 
 export interface Made {
@@ -39,7 +41,7 @@ export interface Made {
   /** The photo's bytes, to see whether the picture data stayed the same. */
   original?: Buffer;
   /** What is seen of the written pixels. */
-  judge?: ((pixels: Pixels) => Promise<number>) | null;
+  judge?: ((pixels: Pixels) => Promise<Seen>) | null;
 }
 
 /** The bytes are decoded once, for the proof and for the difference. Throws where they do not decode. */
@@ -52,6 +54,7 @@ export async function prove(brief: Brief, written: Buffer, made: Made | null): P
   // Ink is cut out of its photo, whose own size then says nothing.
   const before = brief.ink ? null : (made?.before ?? null);
   const resolved = resolveBrief(brief);
+  const seen = (await made?.judge?.(pixels)) ?? null;
   const checks = [
     ...checkFacts({ brief, resolved, facts, before, frame: made?.frame ?? CENTRED }),
     ...checkPixels(brief, pixels),
@@ -63,7 +66,8 @@ export async function prove(brief: Brief, written: Buffer, made: Made | null): P
     unchanged: made ? await whatStayed(brief, source, made) : [],
     dropped: made ? dropped(made.before, facts) : [],
     notes: notesOn(brief, pixels),
-    difference: (await made?.judge?.(pixels)) ?? null,
+    difference: seen?.difference ?? null,
+    differenceAbout: seen?.about ?? false,
   };
 }
 

@@ -26,7 +26,7 @@ export class Levels {
     const [{ stride, rows, weights }] = planes;
     this.bench = heap.take(2048);
     this.logs = heap.take(stride * rows * 4);
-    heap.floats(this.logs, stride * rows).set(heap.floats(weights, stride * rows).map(Math.log));
+    logsOf(heap.floats(weights, stride * rows), heap.floats(this.logs, stride * rows));
   }
 
   /** `thrift`: what a bit may cost in squared steps of error; null rounds to the nearest levels. */
@@ -94,18 +94,26 @@ export class Levels {
   }
 }
 
+/** Bits of a symbol that comes so often among so many. */
+const bitsFor = (count: number, total: number): number =>
+  count ? Math.log2(total / count) : Math.max(UNSEEN_BITS, Math.log2(total + 1));
+
 /** What each symbol costs, `cost` a bit. */
 function ratesOf({ counts, ended }: Counts, cost: number): Float32Array {
-  const total = counts.reduce((sum, count) => sum + count, 0);
-  const bits = (symbol: number) =>
-    counts[symbol] ? Math.log2(total / counts[symbol]) : Math.max(UNSEEN_BITS, Math.log2(total + 1));
+  let total = 0;
+  for (let symbol = 0; symbol < counts.length; symbol += 1) total += counts[symbol];
   const rates = new Float32Array(ENDING + 1);
   for (let run = 0; run < 16; run += 1)
     for (let size = 1; size < CLASSES; size += 1)
-      rates[run * CLASSES + size] = cost * (bits((run << 4) | size) + size);
-  rates[ZEROS] = cost * bits(0xf0);
+      rates[run * CLASSES + size] = cost * (bitsFor(counts[(run << 4) | size], total) + size);
+  rates[ZEROS] = cost * bitsFor(counts[0xf0], total);
   let ending = 0;
-  for (let n = 0; n < 15; n += 1) if (counts[n << 4]) ending += counts[n << 4] * (bits(n << 4) + n);
+  for (let n = 0; n < 15; n += 1)
+    if (counts[n << 4]) ending += counts[n << 4] * (bitsFor(counts[n << 4], total) + n);
   rates[ENDING] = cost * (ended ? ending / ended : UNSEEN_BITS);
   return rates;
+}
+
+function logsOf(values: Float32Array, out: Float32Array): void {
+  for (let i = 0; i < values.length; i += 1) out[i] = Math.log(values[i]);
 }

@@ -157,15 +157,17 @@ class Bands {
     for (let y = 0; y < rows * 8; y += 1) {
       this.read(y * v, this.row);
       if (v === 2) this.read(y * v + 1, second);
-      planes.forEach(({ at }, c) => {
-        const out = at + y * bytes;
-        heap.loops.halve(this.row[c + 1], (v === 2 ? second : this.row)[c + 1], out, wide);
-        const line = heap.floats(out - 4, wide + 2);
-        line[0] = line[1];
-        line[wide + 1] = line[wide];
-      });
+      for (const c of [0, 1]) this.halveRow(c, v === 2 ? second : this.row, planes[c].at + y * bytes, wide);
     }
     return planes;
+  }
+
+  private halveRow(c: number, second: readonly number[], out: number, wide: number): void {
+    const { heap } = this;
+    heap.loops.halve(this.row[c + 1], second[c + 1], out, wide);
+    const line = heap.floats(out - 4, wide + 2);
+    line[0] = line[1];
+    line[wide + 1] = line[wide];
   }
 
   private luminance(chroma: { at: number; stride: number }[]): void {
@@ -182,9 +184,10 @@ class Bands {
         this.read(y, [at, this.row[1], this.row[2]]);
         const near = v === 2 ? y >> 1 : y;
         const far = v === 2 ? Math.min(below * 8 - 1, Math.max(0, near + (y & 1 ? 1 : -1))) : y;
-        chroma.forEach((plane, c) =>
-          heap.loops.between(plane.at + near * plane.stride, plane.at + far * plane.stride, drawn[c], wide),
-        );
+        for (const c of [0, 1]) {
+          const { at: rows, stride: bytes } = chroma[c];
+          heap.loops.between(rows + near * bytes, rows + far * bytes, drawn[c], wide);
+        }
         heap.loops.compensate(
           at,
           this.row[1],
@@ -232,8 +235,10 @@ class Bands {
 
 /** Linear light with the room's, four entries a code value; other spaces' curves hardly differ from sRGB's here. */
 function lightTable(): Float32Array {
-  return flared(linearTable(SPACES.srgb.curves[1], 1021), FLARE);
+  light ??= flared(linearTable(SPACES.srgb.curves[1], 1021), FLARE);
+  return light;
 }
+let light: Float32Array | null = null;
 
 /** The transform's own factors, divided out; coefficients are kept in sixteenths. */
 const AAN = Array.from({ length: 8 }, (_, k) => (k ? Math.cos((k * Math.PI) / 16) * Math.SQRT2 : 1));

@@ -189,7 +189,7 @@ export class Scans {
     heap.loops.codeMcus(this.parts, planes.length, across, down, false);
     return tables.map((at) => {
       const counts = heap.words(at, 256).slice();
-      const extra = counts.reduce((sum, n, size) => sum + n * size, 0);
+      const extra = bitsBeside(counts);
       return codedOf({ counts, extra, ended: 0 });
     });
   }
@@ -253,16 +253,29 @@ export class Scans {
 const DC = band(0, 0);
 const ALL_AND_DC = band(0, 63);
 
+/** Of DC symbols, each of which is the number of bits that follow it. */
+function bitsBeside(counts: Uint32Array): number {
+  let sum = 0;
+  for (let size = 0; size < counts.length; size += 1) sum += counts[size] * size;
+  return sum;
+}
+
 const codedOf = (counted: Counts): Coded => {
   const codes = codesFor(counted.counts);
   return { ...counted, codes, bits: bitsOf(counted.counts, codes) + counted.extra };
 };
 
 const joined = (all: readonly Counts[]): Counts => ({
-  counts: all[0].counts.map((_, symbol) => all.reduce((sum, { counts }) => sum + counts[symbol], 0)),
+  counts: summed(all.map(({ counts }) => counts)),
   extra: all.reduce((sum, { extra }) => sum + extra, 0),
   ended: all.reduce((sum, { ended }) => sum + ended, 0),
 });
+
+function summed(all: readonly Uint32Array[]): Uint32Array {
+  const out = new Uint32Array(256);
+  for (const counts of all) for (let symbol = 0; symbol < 256; symbol += 1) out[symbol] += counts[symbol];
+  return out;
+}
 
 const bitsIn = (coded: readonly Coded[]): number => coded.reduce((sum, { bits }) => sum + bits, 0);
 

@@ -77,9 +77,16 @@ export function toLinear(curve: ToneCurve, x: number): number {
   }
 }
 
-/** Linear light of each whole code value of that many (256 or 65536); `white` is the code of 1. */
+/**
+ * Linear light of each whole code value of that many (256 or 65536); `white` is the code of 1. Others have the same
+ * table: it is only read.
+ */
 export function linearTable(curve: ToneCurve, codes: number, white = codes - 1): Float32Array {
-  return Float32Array.from({ length: codes }, (_, i) => toLinear(curve, Math.min(1, i / white)));
+  return remembered(`${codes} ${white} ${JSON.stringify(curve)}`, () => {
+    const out = new Float32Array(codes);
+    for (let i = 0; i < codes; i += 1) out[i] = toLinear(curve, Math.min(1, i / white));
+    return out;
+  });
 }
 
 /** Whether two curves are the same to the eye: nowhere apart by more than a fifth of an 8-bit step. */
@@ -101,16 +108,19 @@ const STEPS = 16_384;
  * root of linear light, where curves are nearly straight down to black.
  */
 export function encodingTable(curve: ToneCurve): Float32Array {
-  const key = JSON.stringify(curve);
-  const known = tables.get(key) ?? tableOf(curve);
+  return remembered(JSON.stringify(curve), () => tableOf(curve));
+}
+
+/** They take a while to build, and most photos need the same few, as other objects each time. */
+const tables = new Map<string, Float32Array>();
+const MOST_TABLES = 64;
+
+function remembered(key: string, make: () => Float32Array): Float32Array {
+  const known = tables.get(key) ?? make();
   if (tables.size >= MOST_TABLES) tables.clear();
   tables.set(key, known);
   return known;
 }
-
-/** They take a while to build, and most photos need the same few. */
-const tables = new Map<string, Float32Array>();
-const MOST_TABLES = 64;
 
 function tableOf(curve: ToneCurve): Float32Array {
   const out = new Float32Array(STEPS + 2);

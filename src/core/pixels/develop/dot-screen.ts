@@ -33,30 +33,45 @@ const powerAt = (powers: Float64Array, u: number, v: number): number =>
     ? powers[Math.min(Math.abs(v), TILE - v) * TILE + ((TILE - u) & (TILE - 1))]
     : powers[v * TILE + ((u + TILE) & (TILE - 1))];
 
-/** Calls back for each frequency that is no coarse structure and mirrors no other. */
-function eachFine(powers: Float64Array, each: (u: number, v: number, power: number) => void): void {
-  for (let v = 0; v < HALF; v += 1) {
-    for (let u = v === 0 ? 0 : 1 - HALF; u < HALF; u += 1) {
-      const square = u * u + v * v;
-      if (square < COARSE * COARSE || square > HALF * HALF) continue;
-      each(u, v, powers[v * TILE + ((u + TILE) & (TILE - 1))]);
-    }
-  }
+/** Places of the frequencies of a row that are no coarse structure and mirror no other: from 1 - HALF to HALF. */
+function isFine(u: number, v: number): boolean {
+  const square = u * u + v * v;
+  return square >= COARSE * COARSE && square <= HALF * HALF;
 }
+
+const firstOf = (v: number): number => (v === 0 ? 0 : 1 - HALF);
 
 /** All fine power, and its strongest peaks, the strongest first. */
 function strongest(powers: Float64Array): { fine: number; peaks: Peak[] } {
   let fine = 0;
   const peaks: Peak[] = [];
-  eachFine(powers, (u, v, power) => {
-    fine += power;
-    if (peaks.length === LOOKED_AT && power <= peaks[LOOKED_AT - 1].power) return;
-    for (const [x, y] of BESIDE) if (powerAt(powers, u + x, v + y) > power) return;
-    const after = peaks.findIndex((peak) => peak.power < power);
-    peaks.splice(after < 0 ? peaks.length : after, 0, { u, v, power });
-    peaks.length = Math.min(peaks.length, LOOKED_AT);
-  });
+  for (let v = 0; v < HALF; v += 1) fine += strongestIn(powers, v, peaks);
   return { fine, peaks };
+}
+
+// Rows have functions of their own: code that is entered once a photo would be compiled anew for each.
+/** The fine power of a row; its peaks are put among the strongest. */
+function strongestIn(powers: Float64Array, v: number, peaks: Peak[]): number {
+  let fine = 0;
+  for (let u = firstOf(v); u < HALF; u += 1) {
+    if (!isFine(u, v)) continue;
+    const power = powers[v * TILE + ((u + TILE) & (TILE - 1))];
+    fine += power;
+    if (peaks.length === LOOKED_AT && power <= peaks[LOOKED_AT - 1].power) continue;
+    if (isPeak(powers, u, v, power)) putIn(peaks, { u, v, power });
+  }
+  return fine;
+}
+
+function isPeak(powers: Float64Array, u: number, v: number, power: number): boolean {
+  for (const [x, y] of BESIDE) if (powerAt(powers, u + x, v + y) > power) return false;
+  return true;
+}
+
+function putIn(peaks: Peak[], peak: Peak): void {
+  const after = peaks.findIndex(({ power }) => power < peak.power);
+  peaks.splice(after < 0 ? peaks.length : after, 0, peak);
+  peaks.length = Math.min(peaks.length, LOOKED_AT);
 }
 
 const BESIDE = [
@@ -72,10 +87,14 @@ const distance = ({ u, v }: Pick<Peak, "u" | "v">): number => Math.sqrt(u * u + 
 function usual(powers: Float64Array, peak: Peak): number {
   const at = Math.floor(distance(peak));
   const ring: number[] = [];
-  eachFine(powers, (u, v, power) => {
-    if (Math.floor(distance({ u, v })) === at) ring.push(power);
-  });
+  for (let v = 0; v < HALF; v += 1) ringIn(powers, v, at, ring);
   return ring.sort((a, b) => a - b)[Math.floor(ring.length / 2)];
+}
+
+function ringIn(powers: Float64Array, v: number, at: number, ring: number[]): void {
+  for (let u = firstOf(v); u < HALF; u += 1)
+    if (isFine(u, v) && Math.floor(Math.sqrt(u * u + v * v)) === at)
+      ring.push(powers[v * TILE + ((u + TILE) & (TILE - 1))]);
 }
 
 /** Power of a peak with what lies close to it. */
@@ -102,18 +121,28 @@ export function dotScreenPeriod(grey: ArrayLike<number>): number | null {
   return stands(first) && stands(second) ? TILE / ((distance(first) + distance(second)) / 2) : null;
 }
 
+const HANN = Float64Array.from(
+  { length: TILE },
+  (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * (i + 0.5)) / TILE),
+);
+
 /** Without its mean, in a soft window, so that the edges of the tile are no pattern of their own (Hann). */
 function windowed(grey: ArrayLike<number>): Float64Array {
   const values = new Float64Array(TILE * TILE);
   let mean = 0;
-  for (let i = 0; i < values.length; i += 1) mean += grey[i] / values.length;
-  const hann = Float64Array.from(
-    { length: TILE },
-    (_, i) => 0.5 - 0.5 * Math.cos((2 * Math.PI * (i + 0.5)) / TILE),
-  );
-  for (let y = 0, i = 0; y < TILE; y += 1)
-    for (let x = 0; x < TILE; x += 1, i += 1) values[i] = (grey[i] - mean) * hann[x] * hann[y];
+  for (let y = 0; y < TILE; y += 1) mean += sumOf(grey, y) / values.length;
+  for (let y = 0; y < TILE; y += 1) windowRow(grey, mean, y, values);
   return values;
+}
+
+function sumOf(grey: ArrayLike<number>, y: number): number {
+  let sum = 0;
+  for (let i = y * TILE; i < (y + 1) * TILE; i += 1) sum += grey[i];
+  return sum;
+}
+
+function windowRow(grey: ArrayLike<number>, mean: number, y: number, values: Float64Array): void {
+  for (let x = 0, i = y * TILE; x < TILE; x += 1, i += 1) values[i] = (grey[i] - mean) * HANN[x] * HANN[y];
 }
 
 /** Of about the same period, and at 50 to 90 degrees to it. */

@@ -21,7 +21,15 @@ interface Room {
   transform: (at: number) => void;
 }
 
+let known: Room | null = null;
+
+/** One a thread: a transform begins and ends without anything between. */
 function room(): Room {
+  known ??= newRoom();
+  return known;
+}
+
+function newRoom(): Room {
   const values = COLUMNS * TILE + TILE;
   const turns = values * 16;
   const places = turns + TILE * 8;
@@ -46,32 +54,38 @@ function room(): Room {
  * mirrors it.
  */
 export function spectrum(values: Float64Array): Float64Array {
-  const { columns, row, transform } = room();
-  // Two real rows are one complex one; their transforms are its even and odd parts.
-  for (let y = 0; y < TILE; y += 2) {
-    for (let x = 0; x < TILE; x += 1) {
-      row[2 * x] = values[y * TILE + x];
-      row[2 * x + 1] = values[(y + 1) * TILE + x];
-    }
-    transform(COLUMNS * TILE);
-    for (let u = 0, o = y * 2; u < COLUMNS; u += 1, o += TILE * 2) {
-      const [a, b] = [2 * u, 2 * ((TILE - u) % TILE)];
-      columns[o] = (row[a] + row[b]) / 2;
-      columns[o + 1] = (row[a + 1] - row[b + 1]) / 2;
-      columns[o + 2] = (row[a + 1] + row[b + 1]) / 2;
-      columns[o + 3] = (row[b] - row[a]) / 2;
-    }
-  }
-  for (let u = 0; u < COLUMNS; u += 1) transform(u * TILE);
+  const all = room();
+  for (let y = 0; y < TILE; y += 2) twoRows(values, y, all);
+  for (let u = 0; u < COLUMNS; u += 1) all.transform(u * TILE);
   const power = new Float64Array(COLUMNS * TILE);
-  for (let u = 0; u < COLUMNS; u += 1) {
-    for (let v = 0; v < TILE; v += 1) {
-      const at = 2 * (u * TILE + v);
-      const p = columns[at] ** 2 + columns[at + 1] ** 2;
-      // What is asked for has rows in one half and columns in both.
-      if (v <= TILE / 2) power[v * TILE + u] = p;
-      if (v === 0 || v >= TILE / 2) power[((TILE - v) % TILE) * TILE + ((TILE - u) % TILE)] = p;
-    }
-  }
+  for (let u = 0; u < COLUMNS; u += 1) powerOf(u, all, power);
   return power;
+}
+
+// Rows have functions of their own: code that is entered once a photo would be compiled anew for each.
+/** Two real rows are one complex one; their transforms are its even and odd parts. */
+function twoRows(values: Float64Array, y: number, { row, columns, transform }: Room): void {
+  for (let x = 0; x < TILE; x += 1) {
+    row[2 * x] = values[y * TILE + x];
+    row[2 * x + 1] = values[(y + 1) * TILE + x];
+  }
+  transform(COLUMNS * TILE);
+  for (let u = 0, o = y * 2; u < COLUMNS; u += 1, o += TILE * 2) {
+    const a = 2 * u;
+    const b = 2 * ((TILE - u) % TILE);
+    columns[o] = (row[a] + row[b]) / 2;
+    columns[o + 1] = (row[a + 1] - row[b + 1]) / 2;
+    columns[o + 2] = (row[a + 1] + row[b + 1]) / 2;
+    columns[o + 3] = (row[b] - row[a]) / 2;
+  }
+}
+
+/** What is asked for has rows in one half and columns in both. */
+function powerOf(u: number, { columns }: Room, power: Float64Array): void {
+  for (let v = 0; v < TILE; v += 1) {
+    const at = 2 * (u * TILE + v);
+    const p = columns[at] ** 2 + columns[at + 1] ** 2;
+    if (v <= TILE / 2) power[v * TILE + u] = p;
+    if (v === 0 || v >= TILE / 2) power[((TILE - v) % TILE) * TILE + ((TILE - u) % TILE)] = p;
+  }
 }

@@ -4,7 +4,7 @@
  */
 import { encodeWith } from "../colour";
 import { Bench, LANES } from "./rows";
-import { type Axis, handsOn, SHORT_ONE, shortWeights } from "./weights";
+import { type Axis, handsOn, SHORT_ONE, type ShortWeights, shortWeights } from "./weights";
 
 /** RGB of 8 bits, read through one table of 256 floats (0 to 1) a channel. */
 export interface ByteRows {
@@ -95,50 +95,89 @@ const benchFor = ({ width, x, y }: Span, more: number): Bench =>
   );
 
 /** One output row after the other, each in linear light at an address. */
-function eachRow(
-  bench: Bench,
-  { data, tables }: ByteRows,
-  { width, x, y }: Span,
-  done: (at: number, row: number) => void,
-): void {
-  const { rows } = bench;
-  const count = x.starts.length;
-  const still = handsOn(x);
-  const [across, down] = [shortWeights(x, AT_ONCE), shortWeights(y, 2)];
-  const [starts, weights] = [bench.put(x.starts), bench.put(across.weights)];
-  const codes = bench.put(linearCodes(tables));
-  const input = bench.take(width * 3);
-  const inputRow = bench.bytes(input, width * 3);
-  const [plane, outPlane] = [rowOf(width), rowOf(count)];
-  const planes = bench.take(plane * 3);
-  const held = Array.from({ length: down.taps }, () => bench.take(outPlane * 3));
-  const out = bench.take((count + AT_ONCE) * LANES * 4);
-  const [by, list] = [bench.take(down.taps * 2), bench.take(down.taps * 4)];
-  const byRow = new Int16Array(bench.memory.buffer, by, down.taps);
-  const listed = new Int32Array(bench.memory.buffer, list, down.taps);
-  let next = y.from;
-  for (let o = 0; o < y.starts.length; o += 1) {
+function eachRow(bench: Bench, source: ByteRows, span: Span, done: (at: number, row: number) => void): void {
+  const maker = new RowMaker(bench, source, span);
+  for (let o = 0; o < span.y.starts.length; o += 1) done(maker.row(o), o);
+}
+
+/** Makes output rows from the top down. Its rows are functions: long loops would be compiled anew for each picture. */
+class RowMaker {
+  private readonly data: Uint8Array;
+  private readonly still: boolean;
+  private readonly across: ShortWeights;
+  private readonly down: ShortWeights;
+  private readonly starts: number;
+  private readonly weights: number;
+  private readonly codes: number;
+  private readonly input: number;
+  private readonly inputRow: Uint8Array;
+  private readonly plane: number;
+  private readonly outPlane: number;
+  private readonly planes: number;
+  /** Rows that are resampled across already, by their number modulo the taps. */
+  private readonly held: number[];
+  private readonly out: number;
+  private readonly by: number;
+  private readonly list: number;
+  private readonly byRow: Int16Array;
+  private readonly listed: Int32Array;
+  private next: number;
+
+  constructor(
+    private readonly bench: Bench,
+    { data, tables }: ByteRows,
+    private readonly span: Span,
+  ) {
+    const { width, x, y } = span;
+    const count = x.starts.length;
+    this.data = data;
+    this.still = handsOn(x);
+    [this.across, this.down] = [shortWeights(x, AT_ONCE), shortWeights(y, 2)];
+    [this.starts, this.weights] = [bench.put(x.starts), bench.put(this.across.weights)];
+    this.codes = bench.put(linearCodes(tables));
+    this.input = bench.take(width * 3);
+    this.inputRow = bench.bytes(this.input, width * 3);
+    [this.plane, this.outPlane] = [rowOf(width), rowOf(count)];
+    this.planes = bench.take(this.plane * 3);
+    this.held = Array.from({ length: this.down.taps }, () => bench.take(this.outPlane * 3));
+    this.out = bench.take((count + AT_ONCE) * LANES * 4);
+    [this.by, this.list] = [bench.take(this.down.taps * 2), bench.take(this.down.taps * 4)];
+    this.byRow = new Int16Array(bench.memory.buffer, this.by, this.down.taps);
+    this.listed = new Int32Array(bench.memory.buffer, this.list, this.down.taps);
+    this.next = y.from;
+  }
+
+  /** Its address; valid until the next is made. */
+  row(o: number): number {
+    const { bench, span, down, held, listed, out } = this;
+    const { x, y } = span;
     const first = y.starts[o];
-    next = Math.max(next, first);
-    for (; next < first + y.taps; next += 1) {
-      inputRow.set(data.subarray(next * width * 3, (next + 1) * width * 3));
-      const row = held[next % down.taps];
-      // As many samples across as there were: planes are laid out alike.
-      rows.linear8(input, still ? row : planes, plane, codes, width);
-      if (!still) rows.across8(planes, plane, row, outPlane, starts, weights, across.taps, count);
-    }
+    this.next = Math.max(this.next, first);
+    for (; this.next < first + y.taps; this.next += 1) this.read(this.next);
     // A row too many, where there is one, weighs nothing.
     for (let t = 0; t < down.taps; t += 1) listed[t] = held[(first + t) % down.taps];
-    byRow.set(down.weights.subarray(o * down.taps, (o + 1) * down.taps));
-    rows.down8(list, outPlane, by, down.taps, out, count, 1 / (SHORT_ONE * WHITE));
-    done(out, o);
+    this.byRow.set(down.weights.subarray(o * down.taps, (o + 1) * down.taps));
+    const scale = 1 / (SHORT_ONE * WHITE);
+    bench.rows.down8(this.list, this.outPlane, this.by, down.taps, out, x.starts.length, scale);
+    return out;
+  }
+
+  private read(y: number): void {
+    const { bench, span, plane, outPlane, planes, still, across } = this;
+    const { rows } = bench;
+    const { width, x } = span;
+    this.inputRow.set(this.data.subarray(y * width * 3, (y + 1) * width * 3));
+    const row = this.held[y % this.down.taps];
+    // As many samples across as there were: planes are laid out alike.
+    rows.linear8(this.input, still ? row : planes, plane, this.codes, width);
+    if (!still)
+      rows.across8(planes, plane, row, outPlane, this.starts, this.weights, across.taps, x.starts.length);
   }
 }
 
 function linearCodes(tables: readonly Float32Array[]): Uint16Array {
   const out = new Uint16Array(256 * 3);
-  tables.forEach((table, c) => {
-    for (let code = 0; code < 256; code += 1) out[c * 256 + code] = Math.round(table[code] * WHITE);
-  });
+  for (let c = 0; c < 3; c += 1)
+    for (let code = 0; code < 256; code += 1) out[c * 256 + code] = Math.round(tables[c][code] * WHITE);
   return out;
 }

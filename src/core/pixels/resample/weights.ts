@@ -28,6 +28,18 @@ export interface Axis {
  * its last sample is repeated: weights that fall outside are given to it.
  */
 export function axis(size: number, start: number, length: number, out: number, name: KernelName): Axis {
+  // Photos of a batch mostly have the same few sizes.
+  const key = [size, start, length, out, name].join(" ");
+  const known = axes.get(key) ?? newAxis(size, start, length, out, name);
+  if (axes.size >= MOST_AXES) axes.clear();
+  axes.set(key, known);
+  return known;
+}
+
+const axes = new Map<string, Axis>();
+const MOST_AXES = 16;
+
+function newAxis(size: number, start: number, length: number, out: number, name: KernelName): Axis {
   const kernel = kernels[name];
   const ratio = length / out;
   const wide = name === "nearest" ? 1 : Math.max(1, ratio);
@@ -73,10 +85,19 @@ export const SHORT_ONE = 16_384;
  * The weights of an axis in 16-bit integers, which add up to {@link SHORT_ONE}; taps filled up with zeros to a
  * multiple of `step`.
  */
-export function shortWeights(
-  { weights, taps, starts }: Axis,
-  step: number,
-): { taps: number; weights: Int16Array } {
+export function shortWeights(axis: Axis, step: number): ShortWeights {
+  const known = short.get(axis)?.get(step) ?? newShortWeights(axis, step);
+  short.set(axis, (short.get(axis) ?? new Map<number, ShortWeights>()).set(step, known));
+  return known;
+}
+
+export interface ShortWeights {
+  taps: number;
+  weights: Int16Array;
+}
+const short = new WeakMap<Axis, Map<number, ShortWeights>>();
+
+function newShortWeights({ weights, taps, starts }: Axis, step: number): ShortWeights {
   const filled = Math.ceil(taps / step) * step;
   const out = new Int16Array(starts.length * filled);
   for (let o = 0; o < starts.length; o += 1) {
