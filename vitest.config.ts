@@ -13,12 +13,22 @@ export default defineConfig({
     projects: [
       // The core holds nothing between two calls, so its files may share what they import.
       { extends: true, test: { name: "core", include: ["tests/core/**/*.test.ts"], isolate: false } },
+      // Nor does what works on photos: threads and caches serve any of them.
+      {
+        extends: true,
+        test: {
+          name: "imaging",
+          include: ["tests/{imaging,delivery}/**/*.test.ts"],
+          isolate: false,
+          globalSetup: ["tests/support/bundles.ts"],
+        },
+      },
       {
         extends: true,
         test: {
           name: "rest",
           include: ["tests/**/*.test.ts"],
-          exclude: ["tests/core/**"],
+          exclude: ["tests/{core,imaging,delivery}/**"],
           globalSetup: ["tests/support/database.ts", "tests/support/bundles.ts"],
         },
       },
