@@ -25,8 +25,8 @@ export default defineConfig({
   ],
   // A busy machine may once be too slow; a test that fails twice is wrong.
   retries: process.env.CI ? 1 : 0,
-  timeout: 240_000,
-  expect: { timeout: 30_000 },
+  timeout: 480_000,
+  expect: { timeout: 60_000 },
   reporter: [["list"]],
   forbidOnly: true,
   globalSetup: "./e2e/support/start.ts",

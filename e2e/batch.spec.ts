@@ -32,7 +32,7 @@ async function addClause(
     await page.getByRole("button", { name: "More clauses" }).click();
     await page.getByRole("menuitem", { name: title, exact: true }).click();
     await expect(page.getByRole("dialog")).toBeVisible({ timeout: 2_000 });
-  }).toPass({ timeout: 20_000 });
+  }).toPass({ timeout: 60_000 });
   for (const [label, value] of Object.entries(values))
     await page.getByRole("dialog").getByLabel(label).fill(value);
   for (const [label, value] of Object.entries(picks))
@@ -49,7 +49,7 @@ async function download(page: Page, press: () => Promise<void>): Promise<{ name:
 test("a folder, the mailbox's limit, one button, one message to attach: every name is kept", async ({
   page,
 }) => {
-  test.setTimeout(360_000);
+  test.setTimeout(720_000);
   const folder = await mkdtemp(join(tmpdir(), "zumbrel-visit-"));
   const names = ["IMG_0412.JPG", "IMG_0413.JPG", "Lower pond.jpg", "south/IMG_0412.JPG", "south/gate.jpeg"];
   await mkdir(join(folder, "south"));
@@ -59,12 +59,12 @@ test("a folder, the mailbox's limit, one button, one message to attach: every na
   await openDesk(page);
   await newBatch(page, "Site visit");
   await page.getByLabel("Choose a folder").setInputFiles(folder);
-  await expect(grid(page).getByRole("row")).toHaveCount(6, { timeout: 120_000 });
+  await expect(grid(page).getByRole("row")).toHaveCount(6, { timeout: 240_000 });
   await expect(page.getByRole("region", { name: "Photos on their way in" })).toHaveCount(0);
   await editChip(page, "Add pixels", { "Long side": "at most 900" });
   await addClause(page, "Total", { "At most": "300KB" }, { Counted: "mail" });
   await expect(page.getByText(/^Shared out: all 5 photos end at a visible difference of about/)).toBeVisible({
-    timeout: 120_000,
+    timeout: 240_000,
   });
   await measured(page);
   await checkAccess(page);
@@ -93,7 +93,7 @@ test("a folder, the mailbox's limit, one button, one message to attach: every na
 
   await page.getByRole("button", { name: "Make 5 files" }).click();
   const take = page.getByRole("link", { name: "Download the message" });
-  await expect(take).toBeVisible({ timeout: 120_000 });
+  await expect(take).toBeVisible({ timeout: 240_000 });
   const { name, bytes } = await download(page, () => take.click());
   expect(name).toBe("Site visit.eml");
   expect(bytes.length).toBeLessThanOrEqual(300_000);
@@ -154,7 +154,7 @@ test("a folder, the mailbox's limit, one button, one message to attach: every na
 test("a total that cannot be met says by how much; several messages are a way out, and undo leads back", async ({
   page,
 }) => {
-  test.setTimeout(360_000);
+  test.setTimeout(720_000);
   await openDesk(page);
   await newBatch(page, "Too much");
   await dropFiles(
@@ -167,21 +167,21 @@ test("a total that cannot be met says by how much; several messages are a way ou
   await addClause(page, "Total", { "At most": "75KB" }, { Counted: "mail" });
   const note = page.getByRole("note", { name: "The whole is too large" });
   await expect(note).toContainText(/Cannot: together the photos take [0-9.]+ kB as one message/, {
-    timeout: 120_000,
+    timeout: 240_000,
   });
   await expect(page.getByRole("button", { name: "Too large together" })).toBeDisabled();
   await expect(row(page, "p1.jpg")).toContainText("Cannot");
   await checkAccess(page);
   await note.getByRole("button", { name: /messages/ }).click();
-  await expect(page.getByText(/^Shared out: all 4 photos/)).toBeVisible({ timeout: 120_000 });
+  await expect(page.getByText(/^Shared out: all 4 photos/)).toBeVisible({ timeout: 240_000 });
   await measured(page);
   await page.getByRole("button", { name: "Make 4 files" }).click();
-  await expect(page.getByRole("link", { name: /^Download 4 files/ })).toBeVisible({ timeout: 120_000 });
+  await expect(page.getByRole("link", { name: /^Download 4 files/ })).toBeVisible({ timeout: 240_000 });
   await page.getByRole("button", { name: "Other ways to take the files away" }).click();
   await expect(page.getByRole("menuitem", { name: /^Message 2 of \d, each file attached/ })).toBeVisible();
   await page.keyboard.press("Escape");
   await page.getByRole("button", { name: /^Undo/ }).click();
-  await expect(note).toBeVisible({ timeout: 120_000 });
+  await expect(note).toBeVisible({ timeout: 240_000 });
 });
 
 test("a ZIP gives its pictures with their folders; what is not safe is refused by entry", async ({
@@ -204,7 +204,7 @@ test("a ZIP gives its pictures with their folders; what is not safe is refused b
       buffer: await zip.generateAsync({ type: "nodebuffer" }),
     },
   ]);
-  await expect(grid(page).getByRole("row")).toHaveCount(3, { timeout: 120_000 });
+  await expect(grid(page).getByRole("row")).toHaveCount(3, { timeout: 240_000 });
   await expect(row(page, "two.png")).toBeVisible();
   await expect(page.getByRole("alert").filter({ hasText: "notes.txt" })).toContainText(
     "This is a text file, not a picture",
@@ -253,7 +253,7 @@ function workersOf(dataDir: string): number[] {
 test("two workers share a run; killed in the middle, and started again, every file is there once and right", async ({
   page,
 }) => {
-  test.setTimeout(360_000);
+  test.setTimeout(720_000);
   const dataDir = await mkdtemp(join(tmpdir(), "zumbrel-workers-"));
   const out = await mkdtemp(join(tmpdir(), "zumbrel-out-"));
   try {
@@ -290,20 +290,20 @@ test("two workers share a run; killed in the middle, and started again, every fi
         }
       ).run;
     await expect
-      .poll(async () => (await run()).done, { timeout: 120_000, intervals: [50] })
+      .poll(async () => (await run()).done, { timeout: 240_000, intervals: [50] })
       .toBeGreaterThan(2);
     const pids = workersOf(dataDir);
     expect(pids).toHaveLength(2);
     for (const pid of pids) process.kill(pid, "SIGKILL");
     // Others take their place by themselves; then all is stopped in the middle, and started again.
     await expect
-      .poll(() => workersOf(dataDir).filter((pid) => !pids.includes(pid)).length, { timeout: 30_000 })
+      .poll(() => workersOf(dataDir).filter((pid) => !pids.includes(pid)).length, { timeout: 90_000 })
       .toBe(2);
     await first.stop();
 
     const second = await startZumbrel(dataDir, ["--empty", "--out-root", out]);
     await expect
-      .poll(() => run(second.address), { timeout: 90_000 })
+      .poll(() => run(second.address), { timeout: 240_000 })
       .toMatchObject({ done: count, failed: 0, finished: true, total: count });
     const { id: runId } = await run(second.address);
     const zip = await JSZip.loadAsync(
@@ -324,7 +324,7 @@ test("two workers share a run; killed in the middle, and started again, every fi
       await page.getByRole("button", { name: "Into a folder" }).click();
       await page.getByLabel("Folder inside it, if any").fill("../visit");
       await page.getByRole("button", { name: "Put the files there" }).click();
-      await expect(page.getByText(said)).toBeVisible({ timeout: 30_000 });
+      await expect(page.getByText(said)).toBeVisible({ timeout: 90_000 });
     }
     expect((await readdir(join(out, "visit/day"))).length).toBe(count * 2);
     await second.stop();

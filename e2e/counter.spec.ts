@@ -46,13 +46,13 @@ async function handOver(page: Page, receiver: RegExp): Promise<void> {
 
 async function make(page: Page, button: string): Promise<void> {
   await page.getByRole("button", { name: button, exact: true }).click();
-  await expect(page.getByRole("link", { name: /^Download/ })).toBeVisible({ timeout: 120_000 });
+  await expect(page.getByRole("link", { name: /^Download/ })).toBeVisible({ timeout: 240_000 });
 }
 
 test("the receiver's wording, read, prepared, refused for an ignored floor, put right, and accepted", async ({
   page,
 }) => {
-  test.setTimeout(360_000);
+  test.setTimeout(720_000);
   await openReceiver(page, "Upload form");
   await checkAccess(page);
   // Two documents are enough today.
@@ -104,7 +104,7 @@ test("the receiver's wording, read, prepared, refused for an ignored floor, put 
         page
           .getByRole("img", { name: /taken as ink marked/ })
           .evaluate((img: HTMLImageElement) => img.naturalWidth),
-      { timeout: 20_000 },
+      { timeout: 60_000 },
     )
     .toBeGreaterThan(100);
   await checkAccess(page);
@@ -148,7 +148,7 @@ test("the receiver's wording, read, prepared, refused for an ignored floor, put 
 test("the documents of a form as one package: what is missing, a line that closes, once more, and never twice", async ({
   page,
 }) => {
-  test.setTimeout(360_000);
+  test.setTimeout(720_000);
   await openReceiver(page, "Upload form");
   await page.getByRole("button", { name: /^Begin the (\d documents|documents anew)$/ }).click();
   const documents = page.getByRole("region", { name: "Your documents" });
@@ -173,7 +173,7 @@ test("the documents of a form as one package: what is missing, a line that close
   await page.getByLabel("Today it").selectOption("closes");
   await expect(page.getByLabel("Today it")).toHaveValue("closes");
   await button.click();
-  await expect(page.getByText(/closed the line in the middle/)).toBeVisible({ timeout: 120_000 });
+  await expect(page.getByText(/closed the line in the middle/)).toBeVisible({ timeout: 240_000 });
   await page.getByLabel("Today it").selectOption("slow");
   await page.getByRole("button", { name: "Try again" }).click();
   await expect(page.getByText("On its way")).toBeVisible();
@@ -188,7 +188,7 @@ test("the documents of a form as one package: what is missing, a line that close
 test("mailbox, print room and wall screen answer a run; a real client sends too, and a message too large is returned", async ({
   page,
 }) => {
-  test.setTimeout(360_000);
+  test.setTimeout(720_000);
   await openDesk(page);
   await newBatch(page, "For all receivers");
   await dropFiles(page, [
@@ -200,7 +200,7 @@ test("mailbox, print room and wall screen answer a run; a real client sends too,
   await measured(page);
   await make(page, "Make 2 files");
   await handOver(page, /^County moth recorder/);
-  await expect(answer(page)).toContainText("Delivered:", { timeout: 30_000 });
+  await expect(answer(page)).toContainText("Delivered:", { timeout: 90_000 });
   await expect(answer(page)).toContainText("one.jpg");
 
   const [, port] = /127\.0\.0\.1:(\d+)/.exec(await main(page).innerText())!;
@@ -225,7 +225,7 @@ test("mailbox, print room and wall screen answer a run; a real client sends too,
   await page.getByRole("link", { name: "Desk" }).click();
   await page.getByRole("button", { name: /^For all receivers/ }).click();
   await handOver(page, /^County moth recorder/);
-  await expect(answer(page)).toContainText(/Returned to the sender: message too large/, { timeout: 30_000 });
+  await expect(answer(page)).toContainText(/Returned to the sender: message too large/, { timeout: 90_000 });
   await page.getByRole("button", { name: "Change the rules" }).click();
   await page.getByLabel("Takes at most").fill("a lot");
   await page.getByRole("button", { name: "Publish these rules" }).click();
@@ -239,14 +239,14 @@ test("mailbox, print room and wall screen answer a run; a real client sends too,
   await handOver(page, /^Heather/);
   // 900 × 600 px on 120 × 90 mm: 900 / (120 / 25.4) is 190.5 ppi.
   await expect(answer(page)).toContainText(/19[01] ppi on 120 × 90 mm, less than the 240/, {
-    timeout: 30_000,
+    timeout: 90_000,
   });
   await expect(page.getByRole("img", { name: /as printed and seen close to the eye/ })).toBeVisible();
   await checkAccess(page);
   await page.getByRole("link", { name: "Desk" }).click();
   await page.getByRole("button", { name: /^For all receivers/ }).click();
   await handOver(page, /^Wall screen/);
-  await expect(answer(page)).toContainText(/shown enlarged to 133 %/, { timeout: 30_000 });
+  await expect(answer(page)).toContainText(/shown enlarged to 133 %/, { timeout: 90_000 });
   await expect(page.getByRole("img", { name: /on the wall screen/ })).toBeVisible();
   await checkAccess(page);
 });
@@ -254,7 +254,7 @@ test("mailbox, print room and wall screen answer a run; a real client sends too,
 test("a print sheet: portraits to fill the paper, cut marks, and a PDF that an independent reader measures", async ({
   page,
 }) => {
-  test.setTimeout(360_000);
+  test.setTimeout(720_000);
   await openDesk(page);
   await newBatch(page, "Portraits to print");
   await dropFiles(page, [

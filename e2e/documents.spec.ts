@@ -23,7 +23,7 @@ const LIST = `Please upload three documents:
 test("a list of three documents, what is proposed, the head marked, a refusal taken, and accepted", async ({
   page,
 }) => {
-  test.setTimeout(360_000);
+  test.setTimeout(720_000);
   // The form holds to a ceiling that its page does not tell.
   await page.goto(`${address()}/counter`);
   await page
@@ -98,7 +98,7 @@ test("a list of three documents, what is proposed, the head marked, a refusal ta
 
   await measured(page);
   await page.getByRole("button", { name: "Make 3 files", exact: true }).click();
-  await expect(page.getByRole("link", { name: /^Download/ })).toBeVisible({ timeout: 120_000 });
+  await expect(page.getByRole("link", { name: /^Download/ })).toBeVisible({ timeout: 240_000 });
   await expect(grid(page)).toContainText("made: Portrait.jpg");
   await expect(grid(page)).toContainText("made: Proof of address.pdf");
 
@@ -119,7 +119,7 @@ test("a list of three documents, what is proposed, the head marked, a refusal ta
   await page.getByRole("link", { name: "Desk" }).click();
   await slot(page, "Portrait").getByRole("button", { name: "Show Portrait" }).click();
   await expect(page.getByRole("button", { name: /^File size 24 to 32 KB/ })).toBeVisible();
-  await expect(page.getByRole("link", { name: /^Download/ })).toBeVisible({ timeout: 120_000 });
+  await expect(page.getByRole("link", { name: /^Download/ })).toBeVisible({ timeout: 240_000 });
   await handOver(page);
   await expect(answer(page)).toContainText("Accepted.", { timeout: 40_000 });
 });

@@ -55,7 +55,7 @@ test("worker, web and database killed in the middle of a run: all heals by itsel
   request,
   page,
 }) => {
-  test.setTimeout(360_000);
+  test.setTimeout(720_000);
   const dataDir = await mkdtemp(join(tmpdir(), "zumbrel-faults-"));
   const app = await startZumbrel(dataDir, ["--empty"]);
   const { address } = app;
@@ -81,9 +81,9 @@ test("worker, web and database killed in the middle of a run: all heals by itsel
     ]) {
       const before = kill(what);
       await expect
-        .poll(() => pidsOf(dataDir, what).filter((pid) => !before.includes(pid)).length, { timeout: 30_000 })
+        .poll(() => pidsOf(dataDir, what).filter((pid) => !before.includes(pid)).length, { timeout: 90_000 })
         .toBeGreaterThan(0);
-      await expect.poll(answers, { timeout: 30_000 }).toBe(200);
+      await expect.poll(answers, { timeout: 90_000 }).toBe(200);
     }
     interface Run {
       finished: boolean;
@@ -96,7 +96,7 @@ test("worker, web and database killed in the middle of a run: all heals by itsel
       (await (await request.get(`${address}/api/runs/${runId}`, { maxRetries: 3 })).json()) as Run;
     await expect
       .poll(async () => (await run()).items.filter((item) => item.state === "done").length, {
-        timeout: 90_000,
+        timeout: 240_000,
       })
       .toBe(PHOTOS);
     const { items } = await run();
@@ -115,9 +115,9 @@ test("worker, web and database killed in the middle of a run: all heals by itsel
     for (const pid of postmaster) process.kill(pid, "SIGSTOP");
     for (const pid of postmaster) process.kill(pid, "SIGKILL");
     await page.getByRole("button", { name: /^Hard times/ }).click();
-    await expect(page.getByText(/being started again/)).toHaveCount(0, { timeout: 30_000 });
+    await expect(page.getByText(/being started again/)).toHaveCount(0, { timeout: 90_000 });
     await expect(page.getByRole("grid").getByText("p3.jpg", { exact: true })).toBeVisible({
-      timeout: 30_000,
+      timeout: 90_000,
     });
     expect(app.process.exitCode).toBeNull();
   } finally {

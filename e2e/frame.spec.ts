@@ -30,7 +30,7 @@ const number = (page: Page, label: string) =>
   page.getByRole("region", { name: "Frame in numbers" }).getByLabel(label).inputValue().then(Number);
 /** The frame is on the server and its file measured. */
 const settled = (page: Page) =>
-  expect(page.getByText("not measured yet")).toHaveCount(0, { timeout: 30_000 });
+  expect(page.getByText("not measured yet")).toHaveCount(0, { timeout: 90_000 });
 
 test("a wide photo framed to 615 × 650 by hand and keys, another of three held, a file that proves it", async ({
   page,

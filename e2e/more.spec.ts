@@ -66,7 +66,7 @@ test("the whole job by keyboard alone", async ({ page }) => {
   await expect(grid(page).getByRole("row", { selected: true })).toContainText("two.jpg");
   await tabTo(/^Make 2 files$/);
   await page.keyboard.press("Enter");
-  await expect(page.getByRole("link", { name: "Download 2 files as ZIP" })).toBeVisible({ timeout: 120_000 });
+  await expect(page.getByRole("link", { name: "Download 2 files as ZIP" })).toBeVisible({ timeout: 240_000 });
   await expect(page.getByRole("region", { name: "Proof" })).toContainText("120 px");
 });
 
@@ -83,7 +83,7 @@ test("two windows on one batch see the same", async ({ page, context }) => {
   await measured(page);
   await expect(row(page, "shared.jpg")).toContainText("300 × 240");
   await page.getByRole("button", { name: "Make 1 file" }).click();
-  await expect(other.getByRole("link", { name: "Download the file" })).toBeVisible({ timeout: 120_000 });
+  await expect(other.getByRole("link", { name: "Download the file" })).toBeVisible({ timeout: 240_000 });
 });
 
 test("a photo that cannot meet the brief says why and what would help, and the others are made", async ({
@@ -122,7 +122,7 @@ test("a file that obeys is handed over byte for byte", async ({ page }) => {
   await expect(row(page, "fine.jpg")).toContainText("as it is");
   await page.getByRole("button", { name: "Make 1 file" }).click();
   const take = page.getByRole("link", { name: "Take it" });
-  await expect(take).toBeVisible({ timeout: 120_000 });
+  await expect(take).toBeVisible({ timeout: 240_000 });
   const body = await page.request.get(`${address()}${await take.getAttribute("href")}`);
   expect((await body.body()).equals(photo)).toBe(true);
 });
@@ -155,7 +155,7 @@ test("the frame follows the pointer, and the cut follows the frame", async ({ pa
   await measured(page);
   await page.getByRole("button", { name: "Make 1 file" }).click();
   const take = page.getByRole("link", { name: "Take it" });
-  await expect(take).toBeVisible({ timeout: 120_000 });
+  await expect(take).toBeVisible({ timeout: 240_000 });
   const { data } = jpegJs.decode(
     await (await page.request.get(`${address()}${await take.getAttribute("href")}`)).body(),
   );

@@ -25,7 +25,7 @@ function processesOf(folder: string): number[] {
 }
 
 test("start, kill -9 of everything, start again: the photo and the run are there", async ({ page }) => {
-  test.setTimeout(360_000);
+  test.setTimeout(720_000);
   const dataDir = await mkdtemp(join(tmpdir(), "zumbrel-kill-"));
   try {
     const first = await startZumbrel(dataDir, ["--empty"]);
@@ -84,7 +84,7 @@ test("start, kill -9 of everything, start again: the photo and the run are there
               run: { done: number; failed: number; finished: boolean };
             }
           ).run,
-        { timeout: 120_000 },
+        { timeout: 240_000 },
       )
       .toMatchObject({ done: 6, failed: 0, finished: true });
 

@@ -33,7 +33,7 @@ async function at1600(photo: Buffer, most: number): Promise<Buffer> {
 test("24 megapixels and 'at most 200 KB', and nothing else: good as it is looked at, and the ways out are buttons", async ({
   page,
 }) => {
-  test.setTimeout(360_000);
+  test.setTimeout(720_000);
   const photo = await jpegPhoto(6000, 4000, 77, 90);
   await openDesk(page);
   await newBatch(page, "One large photo");
@@ -58,11 +58,11 @@ test("24 megapixels and 'at most 200 KB', and nothing else: good as it is looked
   await expect(row(page, "moor.jpg")).toContainText("6000 × 4000");
   await page.getByRole("button", { name: /^Undo/ }).click();
   await measured(page);
-  await expect(plan.getByRole("button", { name: "Judge it at 100 %" })).toBeVisible({ timeout: 120_000 });
+  await expect(plan.getByRole("button", { name: "Judge it at 100 %" })).toBeVisible({ timeout: 240_000 });
 
   const { bytes } = await makeAndDownload(page);
   expect(bytes.length).toBeLessThanOrEqual(200_000);
-  expect(bytes.length).toBeGreaterThan(180_000);
+  expect(bytes.length).toBeGreaterThan(300_000);
   const { width, height } = await sharp(bytes).metadata();
   expect(width).toBeLessThanOrEqual(1620);
   expect(width! % 2 || height! % 2).toBe(0);
@@ -73,7 +73,7 @@ test("24 megapixels and 'at most 200 KB', and nothing else: good as it is looked
 });
 
 test("the view is a clause of its own: said in words, by a chip, and seen on Frame", async ({ page }) => {
-  test.setTimeout(360_000);
+  test.setTimeout(720_000);
   await openDesk(page);
   await newBatch(page, "For the projector");
   await dropFiles(page, [
@@ -105,7 +105,7 @@ test("the view is a clause of its own: said in words, by a chip, and seen on Fra
 test("trials of other pixels lie beside the planned one at one apparent size, and can be taken", async ({
   page,
 }) => {
-  test.setTimeout(360_000);
+  test.setTimeout(720_000);
   await openDesk(page);
   await newBatch(page, "Other pixels");
   await dropFiles(page, [
@@ -116,30 +116,30 @@ test("trials of other pixels lie beside the planned one at one apparent size, an
   await row(page, "wide.jpg").click();
   await page.keyboard.press("e");
   const pane = (number: number) => page.getByRole("region", { name: new RegExp(`^Pane ${number}:`) });
-  await expect(pane(2)).toHaveAttribute("data-state", "ready", { timeout: 120_000 });
+  await expect(pane(2)).toHaveAttribute("data-state", "ready", { timeout: 240_000 });
   const sizes = page.getByLabel("Trials have");
   await expect(sizes).toContainText("2400 × 1600 px, all pixels");
   await expect(sizes).toContainText("as planned");
   await sizes.selectOption({ label: "2400 × 1600 px, all pixels" });
 
   // All pixels at about the bytes of the planned ones, judged at the same size.
-  await expect(pane(3)).toHaveAttribute("data-state", "ready", { timeout: 120_000 });
+  await expect(pane(3)).toHaveAttribute("data-state", "ready", { timeout: 240_000 });
   await expect(pane(3)).toContainText("2400 × 1600 px");
   const differenceIn = async (number: number) =>
     Number((await pane(number).locator("header [title]").last().textContent())?.trim());
   for (const number of [2, 3])
-    await expect.poll(() => differenceIn(number), { timeout: 30_000 }).toBeGreaterThan(0);
+    await expect.poll(() => differenceIn(number), { timeout: 90_000 }).toBeGreaterThan(0);
   const list = page.getByRole("region", { name: "List of trials" });
   await expect(list.getByRole("row").filter({ hasText: "2400 × 1600 px" })).not.toHaveCount(0);
   await checkAccess(page);
 
   await sizes.selectOption({ index: 3 });
   const smaller = (await sizes.locator("option:checked").textContent())!.replace(/ px.*/, "");
-  await expect(pane(4)).toHaveAttribute("data-state", "ready", { timeout: 120_000 });
+  await expect(pane(4)).toHaveAttribute("data-state", "ready", { timeout: 240_000 });
   // What was foretold from other pixels may be off; from what came out a better one is tried, under the ceiling.
   await page.getByRole("button", { name: /^Use 4 here/ }).click();
   await expect(sizes.locator("option:checked")).toContainText(`${smaller} px, as planned`, {
-    timeout: 120_000,
+    timeout: 240_000,
   });
   await page.goBack();
   await measured(page);

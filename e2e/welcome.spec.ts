@@ -4,7 +4,7 @@ import { checkAccess, measured, openDesk, row } from "./support/desk";
 
 test("the demo is put back from the interface", async ({ page }) => {
   // Its generator yields to whatever else is tested at this time.
-  test.setTimeout(480_000);
+  test.setTimeout(720_000);
   await openDesk(page);
   await page.getByRole("button", { name: "Put the demo back" }).click();
   await expect(page.getByRole("button", { name: /^Permit portraits/ })).toBeVisible({ timeout: 300_000 });
@@ -12,7 +12,7 @@ test("the demo is put back from the interface", async ({ page }) => {
     timeout: 300_000,
   });
   await expect(page.getByRole("button", { name: /^Permit signature 1 photo/ })).toBeVisible({
-    timeout: 120_000,
+    timeout: 240_000,
   });
   await page.getByRole("button", { name: /^Permit portraits/ }).click();
   await measured(page);

@@ -55,7 +55,8 @@ const IMAGING = [
 const OWN_PACKAGES: Record<string, readonly RegExp[]> = {
   core: [/^(zod|saxes)$/],
   ui: [
-    /^react(-dom|-dropzone|-hook-form)?$/,
+    /^react(-dom|-hook-form)?$/,
+    /^file-selector$/,
     /^recharts$/,
     /^@(tanstack|use-gesture)\//,
     /^radix-ui$/,

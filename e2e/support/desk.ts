@@ -60,7 +60,7 @@ export async function editChip(
       .getByRole("button", { name: new RegExp(`^${title}`) })
       .click();
     await expect(page.getByRole("dialog")).toBeVisible({ timeout: 2_000 });
-  }).toPass({ timeout: 20_000 });
+  }).toPass({ timeout: 60_000 });
   for (const [label, value] of Object.entries(values)) {
     const field = page.getByRole("dialog").getByLabel(label);
     if (value === true) await field.check();
@@ -79,15 +79,15 @@ export async function chooseBrief(page: Page, name: string): Promise<void> {
 /** Waits until photos are there, and nothing in the batch is an estimate any more. */
 export async function measured(page: Page): Promise<void> {
   // The first row is that of the headings.
-  await expect(grid(page).getByRole("row").nth(1)).toBeVisible({ timeout: 120_000 });
-  await expect(grid(page).getByText(/^about |^measuring$/)).toHaveCount(0, { timeout: 180_000 });
+  await expect(grid(page).getByRole("row").nth(1)).toBeVisible({ timeout: 240_000 });
+  await expect(grid(page).getByText(/^about |^measuring$/)).toHaveCount(0, { timeout: 300_000 });
 }
 
 /** Presses the main button, waits for the proofs, and gives back what the download holds. */
 export async function makeAndDownload(page: Page): Promise<{ name: string; bytes: Buffer }> {
   await page.getByRole("button", { name: /^Make \d+ files?$/ }).click();
   const take = page.getByRole("link", { name: /^Download/ });
-  await expect(take).toBeVisible({ timeout: 120_000 });
+  await expect(take).toBeVisible({ timeout: 240_000 });
   const [download] = await Promise.all([page.waitForEvent("download"), take.click()]);
   return { name: download.suggestedFilename(), bytes: await readFile(await download.path()) };
 }

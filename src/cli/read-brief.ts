@@ -52,7 +52,9 @@ const oneLine = (text: string) => text.replace(/\s+/g, " ");
 
 /** One line a clause: its name, what was understood, and the words that it came from. */
 function clauseLines(brief: Brief, text: string): string[] {
-  const keys = Object.keys(brief).filter((key): key is ClauseKey => (CLAUSE_KEYS as string[]).includes(key));
+  const keys = Object.keys(brief).filter((key): key is ClauseKey =>
+    (CLAUSE_KEYS as readonly string[]).includes(key),
+  );
   return keys.map((key) => {
     const from = (brief.read ?? [])
       .filter((span) => span.clause === key)

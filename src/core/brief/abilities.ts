@@ -1,6 +1,7 @@
 /** What each file type has room for. */
+
+import type { ClauseKey, OutputFormat } from "./keys";
 import type { ResolvedBrief } from "./resolve";
-import type { ClauseKey, OutputFormat } from "./schema";
 
 export interface Ability {
   /** Bits a channel. */

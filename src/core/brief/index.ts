@@ -1,5 +1,7 @@
 export { CAN, heldBy, holdsColours, lostToFormat } from "./abilities";
-export { BriefError, MAX_BRIEF_TEXT, parseBrief, parseBriefText } from "./parse";
+export { BriefError, MAX_BRIEF_TEXT } from "./error";
+export { CLAUSE_KEYS, type ClauseKey, FORMATS, type OutputFormat } from "./keys";
+export { parseBrief, parseBriefText } from "./parse";
 export {
   clauseNames,
   type FrameMode,
@@ -10,7 +12,8 @@ export {
   resolveBrief,
   type View,
 } from "./resolve";
-export { type Brief, CLAUSE_KEYS, type ClauseKey, FORMATS, type OutputFormat } from "./schema";
-export { STARTERS, type Starter, starterBrief } from "./starters";
+export type { Brief } from "./schema";
+export { starterBrief } from "./starter-brief";
+export { STARTERS, type Starter } from "./starters";
 export { notChecked, WISHES_GIVEN_UP, WRITABLE } from "./supported";
 export { clauseWords, formatName, paperWords, pixelWords, within } from "./words";

@@ -1,18 +1,9 @@
 /** From JSON text or an unknown value to a {@link Brief}, with one clear sentence when that fails. */
 import type { z } from "zod";
 import { resolveByteRange, UnitError } from "../units";
+import { BriefError, MAX_BRIEF_TEXT } from "./error";
 import { jsonFault } from "./json-walk";
 import { type Brief, briefSchema } from "./schema";
-
-/** The largest brief file that is read, in bytes of text. */
-export const MAX_BRIEF_TEXT = 1_000_000;
-
-export class BriefError extends Error {
-  constructor(message: string) {
-    super(message);
-    this.name = "BriefError";
-  }
-}
 
 /** Reads the text of a `.brief.json` file. Throws {@link BriefError}. */
 export function parseBriefText(text: string): Brief {

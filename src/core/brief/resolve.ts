@@ -12,7 +12,8 @@ import {
   toBytes,
   toInches,
 } from "../units";
-import type { Brief, ClauseKey, OutputFormat } from "./schema";
+import type { ClauseKey, OutputFormat } from "./keys";
+import type { Brief } from "./schema";
 
 export interface PixelRange {
   exact: number | null;

@@ -5,6 +5,7 @@
  */
 import * as z from "zod";
 import { MAX_SIDE, parseByteText, parseLength, parseMeasure, parseResolution, UnitError } from "../units";
+import { CLAUSE_KEYS, type ClauseKey, FORMATS } from "./keys";
 
 /** Turns a parser that throws {@link UnitError} into a Zod refinement with its message. */
 function readable<T extends z.ZodType<string | number>>(type: T, parse: (value: never) => unknown) {
@@ -66,11 +67,7 @@ function isReversed({ min, max }: { min?: string; max?: string }): boolean {
 
 const span = z.strictObject({ start: z.number().int().min(0), end: z.number().int().min(0) });
 
-export const FORMATS = ["jpeg", "png", "webp", "avif", "tiff", "gif", "bmp", "pdf"] as const;
-export type OutputFormat = (typeof FORMATS)[number];
-
-/** The clauses, in the order in which they are shown. */
-export const clauseShape = {
+const clauseShape = {
   format: z.array(z.enum(FORMATS)).min(1).max(8),
   pick: z.enum(["first", "smallest"]),
   width: pixelRange,
@@ -127,12 +124,9 @@ export const clauseShape = {
   padding: z.enum(["allow", "never"]),
   total: z.strictObject({ max: bytes, counted: z.enum(["files", "mail"]).optional() }),
   names: z.string().min(1).max(200),
-} as const;
+} as const satisfies Record<ClauseKey, z.ZodType>;
 
-export type ClauseKey = keyof typeof clauseShape;
-export const CLAUSE_KEYS = Object.keys(clauseShape) as ClauseKey[];
-
-const clauseKey = z.enum(CLAUSE_KEYS as [ClauseKey, ...ClauseKey[]]);
+const clauseKey = z.enum(CLAUSE_KEYS);
 
 type OptionalShape<S extends Record<string, z.ZodType>> = { [K in keyof S]: z.ZodOptional<S[K]> };
 const optional = <S extends Record<string, z.ZodType>>(shape: S) =>

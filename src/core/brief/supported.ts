@@ -1,5 +1,6 @@
 /** What is written, what is given up first, and what a proof cannot see. */
-import type { Brief, ClauseKey, OutputFormat } from "./schema";
+import type { ClauseKey, OutputFormat } from "./keys";
+import type { Brief } from "./schema";
 
 export const WRITABLE: readonly OutputFormat[] = ["jpeg", "png", "webp", "avif", "tiff", "gif", "bmp", "pdf"];
 /** The order in which wishes are given up when a photo cannot have them all: the dearest last. */

@@ -1,7 +1,8 @@
 /** Clauses in plain words, as chips and checks show them. */
 import { formatBytes } from "../units";
+import type { ClauseKey } from "./keys";
 import type { PixelRange } from "./resolve";
-import type { Brief, ClauseKey } from "./schema";
+import type { Brief } from "./schema";
 
 const FORMAT_NAMES: Record<string, string> = {
   jpeg: "JPEG",

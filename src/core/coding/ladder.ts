@@ -3,7 +3,8 @@
  * setting.
  */
 import type { OutputFormat } from "../brief";
-import { type Choice, settingOf } from "./choice";
+import { settingOf } from "./choice";
+import type { Choice } from "./choice-schema";
 import { expectedSeconds } from "./effort";
 import { avifPriorLog, priorLog, webpPriorLog } from "./prior";
 import { type Chroma, OWN_TABLES } from "./types";

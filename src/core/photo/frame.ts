@@ -2,74 +2,13 @@
  * What a person decides about one photo under one brief: which part is used, which way up, and how it is
  * taken.
  */
-import * as z from "zod";
 import { GeometryError } from "./error";
+import { MOST_ANGLE, MOST_ZOOM } from "./frame-limits";
+import type { Frame, Marks, Point } from "./frame-schema";
 import { DEFAULT_INK, type InkSettings } from "./ink-settings";
 import type { QuarterTurn, Size } from "./orientation";
-import {
-  DEFAULT_LIGHT,
-  DEFAULT_RAW,
-  KERNELS,
-  type LightSettings,
-  layersSchema,
-  lighterSchema,
-  lightSchema,
-  type RawTaking,
-  rawSchema,
-  sameSettings,
-} from "./settings";
-
-const share = z.number().min(0).max(1);
-/** The most that a photo can be straightened either way, in degrees; beyond that it is a quarter turn. */
-export const MOST_ANGLE = 45;
-export const MOST_ZOOM = 1000;
-
-/** A place in shares of the upright photo, before the frame's quarter turns. */
-const point = z.strictObject({ x: share, y: share });
-export type Point = z.infer<typeof point>;
-
-/** Where a person has marked the head of a portrait. */
-const marksSchema = z.strictObject({ crown: point, chin: point, eyes: point.optional() });
-export type Marks = z.infer<typeof marksSchema>;
-
-export const frameSchema = z.strictObject({
-  /** Where the used part sits in the room that is left: 0 left or top, 0.5 middle, 1 right or bottom. */
-  x: share,
-  y: share,
-  /** How much smaller than the largest possible part; 1 is the largest. */
-  zoom: z.number().min(1).max(MOST_ZOOM).optional(),
-  /** Clockwise, after the EXIF orientation. */
-  turn: z.union([z.literal(0), z.literal(90), z.literal(180), z.literal(270)]).optional(),
-  /** Straightening: how far the part leans clockwise against the photo, in degrees. */
-  angle: z.number().min(-MOST_ANGLE).max(MOST_ANGLE).optional(),
-  /** The output stands the other way up than the photo would, where the brief leaves that open. */
-  swap: z.boolean().optional(),
-  /** The kernel where the choice is overruled. */
-  kernel: z.enum(KERNELS).optional(),
-  /** Nobody has set it: where it has to cut, it goes to where the detail is. */
-  auto: z.boolean().optional(),
-  /**
-   * How ink is looked for, where that was changed: strength 0 to 100, margin in percent of the ink's longer
-   * side.
-   */
-  ink: z.strictObject({ strength: z.number().min(0).max(100), margin: z.number().min(0).max(40) }).optional(),
-  /** How a camera's raw file is taken. */
-  raw: rawSchema.optional(),
-  /** Which layers of layered artwork take part. */
-  layers: layersSchema.optional(),
-  /** Which page of a file of several, counted from 1. */
-  page: z.number().int().min(1).max(10_000).optional(),
-  /** How layered artwork that stays layered is made lighter. */
-  lighter: lighterSchema.optional(),
-  /** How lights are taken above white, where the brief asks for high dynamic range. */
-  light: lightSchema.optional(),
-  /** The head of a portrait, as a person has marked it. */
-  marks: marksSchema.optional(),
-  /** The colour space of a photo that says none itself. */
-  takenAs: z.enum(["display-p3", "oprgb", "romm-rgb"]).optional(),
-});
-
-export type Frame = z.infer<typeof frameSchema>;
+import { DEFAULT_LIGHT, DEFAULT_RAW, sameSettings } from "./settings";
+import type { LightSettings, RawTaking } from "./settings-schema";
 
 export const CENTRED: Frame = { x: 0.5, y: 0.5 };
 /** The frame of a photo that nobody has looked at. */

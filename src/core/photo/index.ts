@@ -5,18 +5,14 @@ export {
   CENTRED,
   checkFrame,
   cutsByHand,
-  type Frame,
-  frameSchema,
   inkSettingsOf,
   lightSettingsOf,
-  type Marks,
-  MOST_ANGLE,
-  MOST_ZOOM,
-  type Point,
   rawTakingOf,
   tidyFrame,
   turnedSize,
 } from "./frame";
+export { MOST_ANGLE, MOST_ZOOM } from "./frame-limits";
+export { type Frame, frameSchema, type Marks, type Point } from "./frame-schema";
 export { DEFAULT_INK, type InkSettings } from "./ink-settings";
 export {
   isMirrored,
@@ -35,11 +31,13 @@ export {
   DEFAULT_RAW,
   KERNELS,
   type KernelName,
+  sameSettings,
+} from "./settings";
+export {
   type LayerChoice,
   type Lighter,
   type LightSettings,
   lighterSchema,
   type RawTaking,
-  sameSettings,
-} from "./settings";
+} from "./settings-schema";
 export { isDiskFull, MachineError, troubleOf } from "./trouble";

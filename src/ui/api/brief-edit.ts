@@ -2,8 +2,8 @@
 
 /** Edits of the brief that a photo has. */
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { toast } from "sonner";
 import type { Brief } from "@/core/brief";
+import { sayError } from "../say";
 import { call } from "./call";
 import { fetchAnew } from "./client";
 import type { BatchView } from "./contract";
@@ -40,7 +40,7 @@ export function useBriefEdit(batchId: string) {
       const brief = change(use?.body ?? NO_BRIEF);
       return call("PUT", `batches/${batchId}/brief`, { brief, words, of: use?.revisionId ?? null });
     },
-    onError: (error) => toast.error(error.message),
+    onError: (error) => sayError(error.message),
     onSettled: () => fetchAnew(client),
   });
 }

@@ -9,7 +9,7 @@ import {
   useQueryClient,
 } from "@tanstack/react-query";
 import { useEffect } from "react";
-import { toast } from "sonner";
+import { sayError } from "../say";
 import { fetchBatch } from "./batch-news";
 import { call } from "./call";
 import type {
@@ -82,7 +82,7 @@ export function useChange<V>(change: (value: V) => Promise<unknown>) {
   const client = useQueryClient();
   return useMutation({
     mutationFn: change,
-    onError: (error) => toast.error(error.message),
+    onError: (error) => sayError(error.message),
     onSettled: () => fetchAnew(client),
   });
 }

@@ -2,7 +2,7 @@
 
 /** Undo and redo of a batch's edits: each names the edit that it means. */
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { toast } from "sonner";
+import { sayError } from "../say";
 import { call } from "./call";
 import { fetchAnew } from "./client";
 import type { BatchView, Stepped } from "./contract";
@@ -32,7 +32,7 @@ export function useStepEdit(batchId: string | null) {
       client.setQueryData<BatchView>(queryKey, (old) => old && { ...old, ...labelsOf(stepped) });
       return stepped;
     },
-    onError: (error) => toast.error(error.message),
+    onError: (error) => sayError(error.message),
     onSettled: () => void fetchAnew(client),
   });
 }

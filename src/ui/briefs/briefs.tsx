@@ -1,16 +1,15 @@
 "use client";
 
 /** Briefs: the shelf, and a receiver's wording turned into clauses. */
-import { useCallback, useDeferredValue, useEffect, useMemo, useState } from "react";
-import { useDropzone } from "react-dropzone";
-import { toast } from "sonner";
+import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
 import * as z from "zod";
 import { type Brief, MAX_BRIEF_TEXT, parseBrief, parseBriefText } from "@/core/brief";
 import { type Reading, readWording } from "@/core/brief/read";
 import type { ShelfBrief } from "../api";
 import { call, useShelf } from "../api";
 import { messageOf } from "../clauses";
-import { Button, Header, useRemembered, useStepKeys } from "../parts";
+import { Button, FileInput, Header, useDrop, useRemembered, useStepKeys } from "../parts";
+import { say, sayError } from "../say";
 import { BriefHeading } from "./brief-heading";
 import { ClauseList } from "./clause-list";
 import { useHistory } from "./history";
@@ -102,7 +101,7 @@ export function Briefs() {
       redo: () => call("DELETE", `briefs/${brief.id}`),
       undo: restore,
     });
-    toast(`${brief.body.name} is off the shelf. Ctrl Z brings it back; batches that use it keep it.`, {
+    say(`${brief.body.name} is off the shelf. Ctrl Z brings it back; batches that use it keep it.`, {
       duration: 8000,
     });
   };
@@ -118,7 +117,7 @@ export function Briefs() {
             );
           bodies.push(parseBriefText(await file.text()));
         } catch (problem) {
-          toast.error(`${file.name}: ${messageOf(problem)}`, { duration: 12_000 });
+          sayError(`${file.name}: ${messageOf(problem)}`, { duration: 12_000 });
         }
       }
       if (bodies.length)
@@ -130,7 +129,8 @@ export function Briefs() {
     // `bring` only uses what stays the same: the setters and `history.act`.
     [history.act],
   );
-  const drop = useDropzone({ onDrop: (files) => void importFiles(files), noClick: true, noKeyboard: true });
+  const drop = useDrop((files) => void importFiles(files));
+  const input = useRef<HTMLInputElement>(null);
 
   // A wording pasted anywhere on the screen is read at once.
   useEffect(() => {
@@ -149,7 +149,7 @@ export function Briefs() {
 
   const editing = chosen === null && draft !== null && draft.editing;
   return (
-    <div {...drop.getRootProps()} className="relative grid h-screen grid-rows-[46px_1fr] overflow-hidden">
+    <div {...drop.props} className="relative grid h-screen grid-rows-[46px_1fr] overflow-hidden">
       <Header undo={history.undo} redo={history.redo} onStep={history.step} status="">
         {chosen === null && drafts.length > 0 && (
           <Button onClick={keep}>
@@ -173,8 +173,14 @@ export function Briefs() {
           }}
           onDrafts={() => setOnDraft(true)}
           onPaste={() => start()}
-          onOpen={drop.open}
-          input={<input {...drop.getInputProps()} aria-label="Choose brief files" />}
+          onOpen={() => input.current?.click()}
+          input={
+            <FileInput
+              label="Choose brief files"
+              input={input}
+              onFiles={(files) => void importFiles(files)}
+            />
+          }
         />
         <WordingPane
           key={chosen?.id ?? "draft"}
@@ -249,7 +255,7 @@ export function Briefs() {
           )}
         </main>
       </div>
-      {drop.isDragActive && (
+      {drop.over && (
         <div className="pointer-events-none absolute inset-0 z-50 grid place-items-center border-4 border-dashed border-plum bg-wash/80">
           <p className="text-xl font-semibold text-plum">Drop brief files here</p>
         </div>

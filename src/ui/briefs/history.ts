@@ -2,8 +2,8 @@
 
 /** Undo and redo on the Briefs screen: each deed knows how it is taken back. */
 import { useCallback, useState } from "react";
-import { toast } from "sonner";
 import { useChange } from "../api";
+import { say } from "../say";
 
 export interface Deed {
   words: string;
@@ -48,7 +48,7 @@ export function useHistory(): History {
         onSuccess: () => {
           setFrom((all) => all.slice(0, -1));
           setTo((all) => [...all, deed]);
-          toast(direction === "undo" ? `Taken back: ${deed.words}` : `Done again: ${deed.words}`, {
+          say(direction === "undo" ? `Taken back: ${deed.words}` : `Done again: ${deed.words}`, {
             duration: 2500,
           });
         },

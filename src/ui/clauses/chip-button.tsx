@@ -2,9 +2,9 @@
 
 /** A clause as a chip that opens in place. */
 import { DropdownMenu, Popover } from "radix-ui";
-import { type ReactNode, useRef, useState } from "react";
+import { type ReactNode, useEffect, useRef, useState } from "react";
 import type { Brief } from "@/core/brief";
-import { ChipForm } from "./chip-form";
+import { late, useLate } from "../parts";
 import { CHIPS, type Chip, EDITABLE, isStated, isWished, receiversWords, USUAL } from "./chips";
 
 interface Props {
@@ -52,6 +52,8 @@ function focusChip(chip: Chip, event: Event) {
   document.querySelector<HTMLElement>(`[data-chip="${chip.key}"]`)?.focus();
 }
 
+const form = late(() => import("./chip-form").then(({ ChipForm }) => ChipForm));
+
 interface PopoverProps extends Props {
   children: ReactNode;
   defaultOpen?: boolean;
@@ -59,12 +61,19 @@ interface PopoverProps extends Props {
 }
 
 export function ChipPopover({ chip, brief, onSave, children, defaultOpen = false, onClose }: PopoverProps) {
-  const [open, setOpen] = useState(defaultOpen);
+  useLate(form);
+  const ChipForm = form.get();
+  const [open, setOpen] = useState(defaultOpen && ChipForm !== null);
   const saved = useRef(false);
   const change = (next: boolean) => {
+    // It opens with its fields, so that keys typed at once go into them.
+    if (next && !ChipForm) return void form.load().then(() => setOpen(true));
     setOpen(next);
     if (!next) onClose?.();
   };
+  useEffect(() => {
+    if (defaultOpen) void form.load().then(() => setOpen(true));
+  }, [defaultOpen]);
   return (
     <Popover.Root open={open} onOpenChange={change}>
       {children}
@@ -76,15 +85,17 @@ export function ChipPopover({ chip, brief, onSave, children, defaultOpen = false
           className="box z-40 max-h-[70vh] w-[352px] overflow-y-auto border-plum p-4"
           onCloseAutoFocus={(event) => saved.current && focusChip(chip, event)}
         >
-          <ChipForm
-            chip={chip}
-            brief={brief}
-            onSave={(next, words) => {
-              saved.current = true;
-              change(false);
-              onSave(next, words);
-            }}
-          />
+          {ChipForm && (
+            <ChipForm
+              chip={chip}
+              brief={brief}
+              onSave={(next, words) => {
+                saved.current = true;
+                change(false);
+                onSave(next, words);
+              }}
+            />
+          )}
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>

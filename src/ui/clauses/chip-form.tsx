@@ -7,7 +7,8 @@ import type { Brief } from "@/core/brief";
 import { Button } from "../parts";
 import { asAsked, type Chip, isStated, isWished, receiversWords, WISHABLE, withClauses } from "./chips";
 import type { Values } from "./fields";
-import { checkClauses, FORMS, messageOf } from "./forms";
+import { checkClauses, FORMS } from "./forms";
+import { messageOf } from "./message";
 
 interface Props {
   chip: Chip;

@@ -1,7 +1,6 @@
 "use client";
 
 import { type Brief, formatName, type OutputFormat, parseBrief, WRITABLE } from "@/core/brief";
-import { UnitError } from "@/core/units";
 /** The forms of the clauses. Units can be typed in any field; the other readings are shown beside it. */
 import { border, colour, sharpen } from "./colour-forms";
 import { Choices } from "./fields";
@@ -115,9 +114,4 @@ export const FORMS: Partial<Record<string, Kind>> = {
 /** Checks typed clauses as a brief file would be. */
 export function checkClauses(brief: Brief): void {
   parseBrief(brief);
-}
-
-export function messageOf(error: unknown): string {
-  if (error instanceof UnitError) return `Wanted ${error.wanted}, found ${error.found}.`;
-  return error instanceof Error ? error.message : String(error);
 }

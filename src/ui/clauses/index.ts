@@ -1,4 +1,4 @@
 export { AddClauses, ChipButton, ChipPopover } from "./chip-button";
 export { briefSummary, type Chip, chipOf, isWished, receiversWords, statedChips } from "./chips";
 export { DisagreementList } from "./disagreement-list";
-export { checkClauses, messageOf } from "./forms";
+export { messageOf } from "./message";

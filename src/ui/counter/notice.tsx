@@ -4,10 +4,10 @@
 import { ClipboardCopy } from "lucide-react";
 import Link from "next/link";
 import { useState } from "react";
-import { toast } from "sonner";
 import type { ReceiverView } from "../api";
 import { call, useChange } from "../api";
 import { Button } from "../parts";
+import { say, sayError } from "../say";
 import { RulesForm } from "./rules-form";
 import { KINDS, MOODS } from "./words";
 
@@ -35,7 +35,7 @@ export function Notice({ view, smtpPort }: { view: ReceiverView; smtpPort: numbe
   const [changing, setChanging] = useState(false);
   const read = useChange(async () => {
     const { names } = await call<{ names: string[] }>("POST", `counter/${view.id}/briefs`, {});
-    toast(
+    say(
       names.length === 1
         ? `“${names[0]}” is on the shelf.`
         : `${names.length} briefs are on the shelf, one a document.`,
@@ -83,8 +83,8 @@ export function Notice({ view, smtpPort }: { view: ReceiverView; smtpPort: numbe
             <Button
               onClick={() => {
                 void navigator.clipboard.writeText(view.wording).then(
-                  () => toast("The wording is copied."),
-                  () => toast.error("The browser did not let the wording be copied."),
+                  () => say("The wording is copied."),
+                  () => sayError("The browser did not let the wording be copied."),
                 );
               }}
             >

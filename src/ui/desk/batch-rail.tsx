@@ -3,11 +3,11 @@
 import { MoreHorizontal, X } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { type FormEvent, type KeyboardEvent, type ReactNode, useState } from "react";
-import { toast } from "sonner";
 import { formatBytes } from "@/core/units";
 import type { DeskView, Upload } from "../api";
 import { call, useChange } from "../api";
 import { Button, ProgressBar } from "../parts";
+import { say } from "../say";
 
 interface Props {
   desk: DeskView | null;
@@ -108,7 +108,7 @@ function BatchMenu({ id, name, reached }: { id: string; name: string; reached: b
   const back = useChange(() => call("POST", `batches/${id}/restore`, {}));
   const remove = useChange(async () => {
     await call("DELETE", `batches/${id}`);
-    toast(`${name} was removed.`, {
+    say(`${name} was removed.`, {
       action: { label: "Bring it back", onClick: () => back.mutate(undefined) },
       duration: 20_000,
     });

@@ -6,7 +6,9 @@ import { type ReactNode, useState } from "react";
 import { STARTERS, type Starter } from "@/core/brief";
 import type { BatchView, DeskView } from "../api";
 import { call, useChange } from "../api";
-import { StarterForm } from "./starter-form";
+import { late, useLate } from "../parts";
+
+const form = late(() => import("./starter-form").then(({ StarterForm }) => StarterForm));
 
 interface Props {
   batch: BatchView;
@@ -16,7 +18,10 @@ interface Props {
 export function ChooseBrief({ batch, briefs }: Props) {
   const [purpose, setPurpose] = useState<Starter | null>(null);
   const choose = useChange((revisionId: string) => call("PUT", `batches/${batch.id}/brief`, { revisionId }));
-  if (purpose) return <StarterForm batchId={batch.id} starter={purpose} onClose={() => setPurpose(null)} />;
+  useLate(form);
+  const StarterForm = form.get();
+  if (purpose && StarterForm)
+    return <StarterForm batchId={batch.id} starter={purpose} onClose={() => setPurpose(null)} />;
   const several = batch.briefs.length > 1;
   return (
     <DropdownMenu.Root>
@@ -32,7 +37,10 @@ export function ChooseBrief({ batch, briefs }: Props) {
           <Heading>{several ? "A purpose, for every photo without a brief of its own" : "A purpose"}</Heading>
           {STARTERS.map((starter) => (
             // The menu has to be gone before the form takes the focus.
-            <Item key={starter.id} onSelect={() => setTimeout(() => setPurpose(starter))}>
+            <Item
+              key={starter.id}
+              onSelect={() => setTimeout(() => void form.load().then(() => setPurpose(starter)))}
+            >
               <b className="font-semibold">{starter.name}</b>{" "}
               <span className="text-small text-second">{starter.about}</span>
             </Item>

@@ -2,12 +2,11 @@
 
 /** The Desk: the whole job on one screen. */
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { useDropzone } from "react-dropzone";
-import { toast } from "sonner";
 import type { RowView } from "../api";
 import { type Arrival, call, sendPhoto, useBatch, useDesk, useEvents, useStepEdit, useUploads } from "../api";
 import { SlotsStrip } from "../documents";
-import { Header, useRemembered, useStepKeys } from "../parts";
+import { FileInput, Header, useDrop, useRemembered, useStepKeys } from "../parts";
+import { say, sayError } from "../say";
 import { BatchRail } from "./batch-rail";
 import { BriefStrip } from "./brief-strip";
 import { ComplianceGrid } from "./compliance-grid";
@@ -39,12 +38,9 @@ function useChosenBatch(ids: string[] | null): [string | null, (id: string) => v
   return [valid, choose];
 }
 
-/** Browsers know this attribute; React's types do not. */
-const FOLDERS = { webkitdirectory: "" };
-
 function sayKnown({ known }: Arrival): void {
   if (known)
-    toast(
+    say(
       known === 1
         ? "One of these photos was here already; it is not taken twice."
         : `${known} of these photos were here already; they are not taken twice.`,
@@ -64,6 +60,7 @@ export function Desk() {
     setMarked(marks);
   }, []);
   const { uploads, bring, dismiss } = useUploads(sayKnown);
+  const input = useRef<HTMLInputElement>(null);
   const folder = useRef<HTMLInputElement>(null);
   /** The document that a file is being dropped on. */
   const aimed = useRef<string | null>(null);
@@ -94,12 +91,13 @@ export function Desk() {
         if (only) await call("PUT", `batches/${id}/slots`, { fill: { [place]: only } });
         await bring(id, others);
       } catch (error) {
-        toast.error(error instanceof Error ? error.message : String(error));
+        sayError(error instanceof Error ? error.message : String(error));
       }
     },
     [batchId, bring, choose],
   );
-  const drop = useDropzone({ onDrop: (files) => void accept(files), noClick: true, noKeyboard: true });
+  const drop = useDrop((files) => void accept(files));
+  const choosePhotos = () => input.current?.click();
 
   useEffect(() => {
     const paste = (event: ClipboardEvent) => void accept([...(event.clipboardData?.files ?? [])]);
@@ -112,7 +110,7 @@ export function Desk() {
 
   const none = desk.data !== undefined && desk.data.batches.length === 0 && uploads.length === 0;
   return (
-    <div {...drop.getRootProps()} className="relative grid h-screen grid-rows-[46px_1fr] overflow-hidden">
+    <div {...drop.props} className="relative grid h-screen grid-rows-[46px_1fr] overflow-hidden">
       <Header
         undo={shown?.undo?.words ?? null}
         redo={shown?.redo?.words ?? null}
@@ -132,22 +130,16 @@ export function Desk() {
           onChoose={choose}
           uploads={uploads}
           onDismiss={dismiss}
-          onOpen={drop.open}
+          onOpen={choosePhotos}
           onFolder={() => folder.current?.click()}
           input={
             <>
-              <input {...drop.getInputProps()} aria-label="Choose photos" />
-              <input
-                ref={folder}
-                type="file"
-                hidden
-                multiple
-                {...FOLDERS}
-                aria-label="Choose a folder"
-                onChange={(event) => {
-                  void accept([...(event.target.files ?? [])]);
-                  event.target.value = "";
-                }}
+              <FileInput label="Choose photos" input={input} onFiles={(files) => void accept(files)} />
+              <FileInput
+                label="Choose a folder"
+                input={folder}
+                folders
+                onFiles={(files) => void accept(files)}
               />
             </>
           }
@@ -156,7 +148,7 @@ export function Desk() {
           className={`grid min-h-0 min-w-0 grid-rows-[auto_auto_minmax(0,1fr)] ${none ? "col-span-2" : ""}`}
         >
           {none && desk.data ? (
-            <Welcome onOpen={drop.open} demoComing={desk.data.demoComing} />
+            <Welcome onOpen={choosePhotos} demoComing={desk.data.demoComing} />
           ) : (
             <>
               {shown ? (
@@ -183,7 +175,7 @@ export function Desk() {
                 <div />
               )}
               {shown && rows.length === 0 && !uploads.length ? (
-                <EmptyBatch onOpen={drop.open} demoComing={desk.data?.demoComing ?? false} />
+                <EmptyBatch onOpen={choosePhotos} demoComing={desk.data?.demoComing ?? false} />
               ) : (
                 shown && (
                   <ComplianceGrid batch={shown} chosen={row?.id ?? null} marked={marked} onChoose={select} />
@@ -202,7 +194,7 @@ export function Desk() {
         )}
         {shown && rows.length > 0 && <RunBar batch={shown} />}
       </div>
-      {drop.isDragActive && (
+      {drop.over && (
         <div className="pointer-events-none absolute inset-0 z-50 grid place-items-center border-4 border-dashed border-plum bg-wash/80">
           <p className="text-xl font-semibold text-plum">Drop them: originals are only read, never changed</p>
         </div>

@@ -33,8 +33,10 @@ import {
   trimNumber,
 } from "@/core/units";
 import type { RowView } from "../api";
-import { checkClauses, messageOf } from "../clauses";
-import { Button } from "../parts";
+import { messageOf } from "../clauses";
+import { Button, late, useLate } from "../parts";
+
+const check = late(() => import("./check-brief").then(({ checkBrief }) => checkBrief));
 
 interface Props {
   row: RowView;
@@ -117,10 +119,11 @@ function Form({ row, brief, onSave }: Props) {
     setError(null);
     if (term === "pixels") setSum(sumOf(startOf(row, brief).pixels, sum.ppi));
   };
-  const use = () => {
+  useLate(check);
+  const use = async () => {
     try {
       const next = overrule(brief, sumChange(sum, held, changed!, unit));
-      checkClauses(next);
+      (await check.load())(next);
       onSave(next, "changing paper and pixels");
     } catch (problem) {
       setError(messageOf(problem));

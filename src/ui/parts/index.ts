@@ -1,8 +1,10 @@
 export { Button } from "./button";
 export { differenceWords } from "./difference-words";
 export { Figure } from "./figure";
+export { FileInput } from "./file-input";
 export { Gauge } from "./gauge";
 export { Header } from "./header";
+export { late, useLate } from "./late";
 export { ProgressBar } from "./progress-bar";
 export { ProofLines } from "./proof-lines";
 export { Providers } from "./providers";
@@ -14,6 +16,7 @@ export { STATE_INK, STATE_WORDS, type State, StateMark } from "./state-mark";
 export { useStepKeys } from "./step-keys";
 export { TakeAway } from "./take-away";
 export { TickList } from "./tick-list";
+export { useDrop } from "./use-drop";
 export { useKeys } from "./use-keys";
 export { usePhotoScreen } from "./use-photo-screen";
 export { Waiting } from "./waiting";

@@ -3,8 +3,8 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { Tooltip } from "radix-ui";
 import { type ReactNode, useState } from "react";
-import { Toaster } from "sonner";
 import { ServerError } from "../api";
+import { Foot } from "../say";
 import { Away } from "./away";
 
 const MOST_TRIES = 60;
@@ -29,18 +29,7 @@ export function Providers({ children }: { children: ReactNode }) {
     <QueryClientProvider client={client}>
       <Tooltip.Provider delayDuration={300}>{children}</Tooltip.Provider>
       <Away />
-      <Toaster
-        position="bottom-center"
-        toastOptions={{
-          style: {
-            borderRadius: 6,
-            boxShadow: "none",
-            border: "1px solid #cfcfcd",
-            fontFamily: "inherit",
-            color: "#1b1b1d",
-          },
-        }}
-      />
+      <Foot />
     </QueryClientProvider>
   );
 }

@@ -1,12 +1,12 @@
 "use client";
 
 /** A refusal held against the briefs in use: old and new, clause by clause, taken with one press. */
-import { toast } from "sonner";
 import { type DocumentRefusal, readRefusals } from "@/core/brief/refusal";
 import { heldAgainst, otherwise } from "@/core/plan/refusals";
 import type { BatchView, BriefInUse, Retaken, RowView } from "../api";
 import { briefOf, call, useChange } from "../api";
 import { Button } from "../parts";
+import { say } from "../say";
 
 interface Props {
   batch: BatchView;
@@ -50,7 +50,7 @@ export function RefusalPanel(props: Props) {
       words: words.slice(0, 300),
       changes: changing.map(({ brief, use }) => ({ brief, of: use.revisionId })),
     });
-    if (runId) toast(saidOf(again, kept));
+    if (runId) say(saidOf(again, kept));
     onTaken();
   });
   if (!meant.length)

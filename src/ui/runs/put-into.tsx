@@ -6,10 +6,10 @@
 import { FolderDown } from "lucide-react";
 import { Popover } from "radix-ui";
 import { useState } from "react";
-import { toast } from "sonner";
 import type { RunDetail } from "../api";
 import { call, useChange } from "../api";
 import { Button } from "../parts";
+import { say } from "../say";
 
 export function PutInto({ run }: { run: RunDetail }) {
   const [open, setOpen] = useState(false);
@@ -25,7 +25,7 @@ export function PutInto({ run }: { run: RunDetail }) {
     const numbered = renamed
       ? ` ${renamed} got a number behind the name, because a file of that name was there.`
       : "";
-    toast(`${written} files are in ${root}${folder ? `/${folder}` : ""}.${numbered}`);
+    say(`${written} files are in ${root}${folder ? `/${folder}` : ""}.${numbered}`);
   });
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>

@@ -3,7 +3,6 @@
 import Link from "next/link";
 import { DropdownMenu } from "radix-ui";
 import { useMemo, useState } from "react";
-import { toast } from "sonner";
 import type { Limit } from "@/core/budget";
 import { base64Bytes, fileBytesWithin } from "@/core/delivery/mail";
 import { formatBytes } from "@/core/units";
@@ -12,6 +11,7 @@ import { call, useChange, useDesk } from "../api";
 import { HandOver } from "../counter";
 import { Button, differenceWords, Figure, RunGoing, StateMark, TakeAway, WholePanel, when } from "../parts";
 import { AnswerButton } from "../refusal";
+import { say } from "../say";
 import { ItemPane } from "./item-pane";
 import { ItemTable } from "./item-table";
 import { PutInto } from "./put-into";
@@ -197,7 +197,7 @@ function GiveUp({ run }: { run: RunDetail }) {
   const back = useChange(() => call("PUT", `runs/${run.id}`, {}));
   const drop = useChange(async () => {
     await call("DELETE", `runs/${run.id}`);
-    toast("The files are given up; what was made and proved stays on record.", {
+    say("The files are given up; what was made and proved stays on record.", {
       action: { label: "Keep them", onClick: () => back.mutate(undefined) },
       duration: 20_000,
     });

@@ -3,10 +3,10 @@
 /** The comparison of one assignment: asked for while the page is open, given up when it is left. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from "react";
-import { toast } from "sonner";
 import type { Choice } from "@/core/coding";
 import type { TrialView, WeighView } from "../api";
 import { call } from "../api";
+import { sayError } from "../say";
 import { onPhoto, pictureKey } from "./panes";
 import { Tiles } from "./tiles";
 
@@ -65,7 +65,7 @@ export function useWeigh(assignmentId: string | null, rowId: string) {
               },
           );
       } catch (error) {
-        toast.error(error instanceof Error ? error.message : String(error));
+        sayError(error instanceof Error ? error.message : String(error));
       }
     },
     [view, client],

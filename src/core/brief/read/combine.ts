@@ -3,7 +3,8 @@
  * is asked about.
  */
 import { parseResolution, resolveByteRange } from "../../units";
-import type { Brief, ClauseKey } from "../schema";
+import type { ClauseKey } from "../keys";
+import type { Brief } from "../schema";
 import type { Doubt, Finding } from "./finding";
 
 export interface Combined {

@@ -1,5 +1,6 @@
 /** One thing that was read: a clause, or a part of one, and the words it came from. */
-import type { Brief, ClauseKey } from "../schema";
+import type { ClauseKey } from "../keys";
+import type { Brief } from "../schema";
 import type { Token } from "./tokens";
 
 export interface Finding<K extends ClauseKey = ClauseKey> {

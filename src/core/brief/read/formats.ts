@@ -1,5 +1,5 @@
 /** File types: lists, and which of them are ruled out. */
-import type { OutputFormat } from "../schema";
+import type { OutputFormat } from "../keys";
 import type { Findings } from "./finding";
 import { words } from "./line";
 import type { Statement } from "./statements";

@@ -2,7 +2,8 @@
  * Clauses that are said in words: colour, background, border, ink, layers, metadata, names, enlarging,
  * cutting, scale.
  */
-import type { Brief, ClauseKey } from "../schema";
+import type { ClauseKey } from "../keys";
+import type { Brief } from "../schema";
 import type { Findings } from "./finding";
 import { Line, words } from "./line";
 import type { Quantity } from "./quantities";

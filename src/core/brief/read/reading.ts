@@ -1,6 +1,8 @@
 /** The reader: a receiver's wording in, briefs out. Pure, one pass over the text, nothing guessed. */
-import { BriefError, parseBrief } from "../parse";
-import type { Brief, ClauseKey } from "../schema";
+import { BriefError } from "../error";
+import type { ClauseKey } from "../keys";
+import { parseBrief } from "../parse";
+import type { Brief } from "../schema";
 import { asBrief, type Combined, combine } from "./combine";
 import { type Documents, findDocuments } from "./documents";
 import { type Doubt, type Finding, Findings } from "./finding";

@@ -4,7 +4,8 @@
  */
 
 import { toBytes } from "../../units";
-import type { Brief, OutputFormat } from "../schema";
+import type { OutputFormat } from "../keys";
+import type { Brief } from "../schema";
 import { formatName } from "../words";
 import { type Figure, figuresOf, withoutCodes } from "./figures";
 import { formatsOf } from "./formats";

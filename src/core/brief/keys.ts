@@ -1,0 +1,37 @@
+/** Names in a brief. Apart from the schema, which only those load who check one. */
+
+export const FORMATS = ["jpeg", "png", "webp", "avif", "tiff", "gif", "bmp", "pdf"] as const;
+export type OutputFormat = (typeof FORMATS)[number];
+
+/** The clauses, in the order in which they are shown. */
+export const CLAUSE_KEYS = [
+  "format",
+  "pick",
+  "width",
+  "height",
+  "longSide",
+  "shortSide",
+  "box",
+  "sizes",
+  "shape",
+  "scale",
+  "paper",
+  "resolution",
+  "fileSize",
+  "quality",
+  "colour",
+  "frame",
+  "background",
+  "enlarge",
+  "view",
+  "head",
+  "sharpen",
+  "metadata",
+  "border",
+  "ink",
+  "layers",
+  "padding",
+  "total",
+  "names",
+] as const;
+export type ClauseKey = (typeof CLAUSE_KEYS)[number];

@@ -1,0 +1,1 @@
+export { Foot, say, sayError } from "./say";
