@@ -47,25 +47,23 @@ export async function keepTrials(
 ): Promise<void> {
   if (!looks.length && !made.length) return;
   const kept = await Promise.all(made.map(({ encoded }) => keepBytes(store, encoded)));
+  const rows = made.map(({ pictureKey, setting, ms, judged }, i) => ({
+    pictureKey,
+    settingKey: settingKey(setting),
+    setting,
+    ...kept[i],
+    ms,
+    ...judged,
+  }));
+  // All who write several write them in one order, so that none waits for one that waits for it.
+  rows.sort((a, b) => (`${a.pictureKey} ${a.settingKey}` < `${b.pictureKey} ${b.settingKey}` ? -1 : 1));
+  const planned = looks.map(([key, look]) => ({ key, ...look })).sort((a, b) => (a.key < b.key ? -1 : 1));
   await store.db.transaction(async (tx) => {
-    if (looks.length)
-      await tx
-        .insert(plannedPictures)
-        .values(looks.map(([key, look]) => ({ key, ...look })))
-        .onConflictDoNothing();
-    if (made.length)
+    if (planned.length) await tx.insert(plannedPictures).values(planned).onConflictDoNothing();
+    if (rows.length)
       await tx
         .insert(trials)
-        .values(
-          made.map(({ pictureKey, setting, ms, judged }, i) => ({
-            pictureKey,
-            settingKey: settingKey(setting),
-            setting,
-            ...kept[i],
-            ms,
-            ...judged,
-          })),
-        )
+        .values(rows)
         .onConflictDoUpdate({ target: [trials.pictureKey, trials.settingKey], set: fresh });
   });
 }

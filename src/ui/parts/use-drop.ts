@@ -15,9 +15,13 @@ export function useDrop(onFiles: (files: File[]) => void) {
   const read = useRef<Reader | null>(null);
   useEffect(() => {
     // What is dropped can be read only while it is dropped: by then the reader of folders must be there.
-    void import("file-selector").then(({ fromEvent }) => {
-      read.current = fromEvent;
-    });
+    void import("file-selector").then(
+      ({ fromEvent }) => {
+        read.current = fromEvent;
+      },
+      // Without it files are still taken, folders are not.
+      () => undefined,
+    );
   }, []);
   const leave = (left: number) => {
     depth.current = Math.max(0, left);

@@ -17,9 +17,13 @@ async function told(words: string, kind: "plain" | "error", more?: ExternalToast
   else toast(words, more);
 }
 
-export const say = (words: string, more?: ExternalToast): void => void told(words, "plain", more);
+/** Where its library does not come, neither does anything else: that is said by the page itself. */
+const lost = () => undefined;
 
-export const sayError = (words: string, more?: ExternalToast): void => void told(words, "error", more);
+export const say = (words: string, more?: ExternalToast): void => void told(words, "plain", more).catch(lost);
+
+export const sayError = (words: string, more?: ExternalToast): void =>
+  void told(words, "error", more).catch(lost);
 
 const Toaster = dynamic(
   async () => {
