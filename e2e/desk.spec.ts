@@ -80,6 +80,7 @@ test("a purpose and two figures make a brief where nobody has a wording; by keyb
   await page.keyboard.press("Enter");
   await expect(page.getByRole("menuitem", { name: /^Mail / })).toBeVisible();
   await page.keyboard.type("For");
+  await expect(page.getByRole("menuitem", { name: /^Form / })).toBeFocused();
   await page.keyboard.press("Enter");
   const form = page.getByRole("dialog", { name: "A brief for: Form" });
   await expect(form.getByLabel("At least")).toBeFocused();
