@@ -198,9 +198,9 @@ test("a ZIP gives its pictures with their folders; what is not safe is refused b
     .file("notes.txt", "no picture")
     .file("__MACOSX/._one.jpg", "x");
   // It is there for some seconds only: it is waited for from the beginning.
-  const told = expect(
-    page.getByText("One of these photos was here already; it is not taken twice."),
-  ).toBeVisible({ timeout: 240_000 });
+  const told = page
+    .getByText("One of these photos was here already; it is not taken twice.")
+    .waitFor({ timeout: 240_000 });
   await dropFiles(page, [
     {
       name: "night.zip",
