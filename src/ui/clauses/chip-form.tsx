@@ -5,9 +5,10 @@ import { useState } from "react";
 import { useForm } from "react-hook-form";
 import type { Brief } from "@/core/brief";
 import { Button } from "../parts";
+import { checkClauses } from "./check";
 import { asAsked, type Chip, isStated, isWished, receiversWords, WISHABLE, withClauses } from "./chips";
 import type { Values } from "./fields";
-import { checkClauses, FORMS } from "./forms";
+import { FORMS } from "./forms";
 import { messageOf } from "./message";
 
 interface Props {

@@ -1,6 +1,6 @@
 "use client";
 
-import { type Brief, formatName, type OutputFormat, parseBrief, WRITABLE } from "@/core/brief";
+import { type Brief, formatName, type OutputFormat, WRITABLE } from "@/core/brief";
 /** The forms of the clauses. Units can be typed in any field; the other readings are shown beside it. */
 import { border, colour, sharpen } from "./colour-forms";
 import { Choices } from "./fields";
@@ -110,8 +110,3 @@ export const FORMS: Partial<Record<string, Kind>> = {
   padding,
   names,
 };
-
-/** Checks typed clauses as a brief file would be. */
-export function checkClauses(brief: Brief): void {
-  parseBrief(brief);
-}

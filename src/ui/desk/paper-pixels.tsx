@@ -33,10 +33,8 @@ import {
   trimNumber,
 } from "@/core/units";
 import type { RowView } from "../api";
-import { messageOf } from "../clauses";
-import { Button, late, useLate } from "../parts";
-
-const check = late(() => import("./check-brief").then(({ checkBrief }) => checkBrief));
+import { lateCheck, messageOf } from "../clauses";
+import { Button, useLate } from "../parts";
 
 interface Props {
   row: RowView;
@@ -119,11 +117,11 @@ function Form({ row, brief, onSave }: Props) {
     setError(null);
     if (term === "pixels") setSum(sumOf(startOf(row, brief).pixels, sum.ppi));
   };
-  useLate(check);
+  useLate(lateCheck);
   const use = async () => {
     try {
       const next = overrule(brief, sumChange(sum, held, changed!, unit));
-      (await check.load())(next);
+      (await lateCheck.load())(next);
       onSave(next, "changing paper and pixels");
     } catch (problem) {
       setError(messageOf(problem));
