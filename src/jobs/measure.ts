@@ -129,7 +129,11 @@ async function traceOne(store: Store, id: string, row: Row, asked: Omit<TraceAsk
     const before = row.traced?.[key] ?? null;
     const traced = await withHeldTrials(store, (trials) =>
       whileWanted(stillThere(store, id), (signal) =>
-        trace({ source, signal, ...requestOf(store, row, trials) }, asked, before),
+        trace(
+          { source, signal, made: row.measured?.setting, ...requestOf(store, row, trials) },
+          asked,
+          before,
+        ),
       ),
     );
     await keepTraced(store.db, id, key, traced);

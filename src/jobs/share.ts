@@ -54,6 +54,9 @@ export async function share(store: Store, batchId: string): Promise<void> {
   await announce(store.db, batchId);
 }
 
+/** So many photos of a larger batch foretell whether the limit binds at all. */
+const PROBES = 6;
+
 type Answered<K extends BudgetAnswer["kind"]> = Extract<BudgetAnswer, { kind: K }>;
 
 interface GroupTask {
@@ -124,7 +127,13 @@ class Group {
 
   private async settle(state: ShareState): Promise<void> {
     const whole = await this.whole();
-    const answer = next(state, { photos: this.able, whole, aim: this.aim, binds: state.binds });
+    const answer = next(state, {
+      photos: this.able,
+      whole,
+      aim: this.aim,
+      binds: state.binds,
+      probes: PROBES,
+    });
     const now: ShareState = { ...state, ...answer.state, tried: [...answer.state.tried] };
     switch (answer.kind) {
       case "trials":

@@ -34,6 +34,8 @@ export interface KnownPhoto {
 export interface Known {
   aim: ShareTask["aim"];
   binds?: boolean;
+  /** See {@link ShareTask}. */
+  probes?: number;
   /** Those that take part, at least one. */
   photos: readonly KnownPhoto[];
   whole: Whole;

@@ -30,6 +30,8 @@ export interface SharedPhoto {
   /** Trials of a sample of a large picture: they give the shape of its curves, not their height. */
   shape: Weighed<ArmSetting>[];
   whole: WholeFile | null;
+  /** Bytes a pixel of the photo as it came, where those tell how busy it is; null where it came without loss. */
+  density?: number | null;
   /** What the brief asks of this file alone, in bytes. */
   min: number | null;
   max: number | null;

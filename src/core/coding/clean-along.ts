@@ -4,6 +4,7 @@ import { asTried, type CleanArm, solveClean } from "./clean";
 import { cleanJpeg } from "./jpeg-clean";
 import { stepOf } from "./jpeg-search";
 import { differenceLog } from "./prior";
+import { OF_SAMPLE } from "./sampled";
 import type { AvifSetting, Picture, Setting, WebpSetting, Weighed } from "./types";
 
 const SAMPLE_BUDGET = 5;
@@ -33,16 +34,14 @@ export async function solveWhole<S extends WebpSetting | AvifSetting>(
 ): Promise<Weighed<S>[]> {
   const sample = await picture.sample();
   const guess = sample
-    ? await solveClean({ picture: sample, arm, limit: CLEAN, budget: SAMPLE_BUDGET })
+    ? await solveClean({ picture: sample, arm, limit: CLEAN / OF_SAMPLE, budget: SAMPLE_BUDGET })
     : null;
-  const first = guess ? (guess.found?.setting.quality ?? arm.highest) : undefined;
   return (
     await solveClean({
       picture,
       arm: guess ? asTried(arm, guess.made) : arm,
       limit: CLEAN,
       budget: sample ? BUDGET : SAMPLE_BUDGET + 1,
-      first,
     })
   ).made;
 }

@@ -4,6 +4,7 @@
  */
 import { type At, highest, lowest, predictLog } from "./along";
 import { highestWithin } from "./arm";
+import { OF_SAMPLE } from "./sampled";
 import type { Picture, Setting, Weighed } from "./types";
 
 export interface CleanArm<S extends Setting> {
@@ -23,8 +24,6 @@ export interface CleanTask<S extends Setting> {
   limit: number;
   /** Trials that may be made. */
   budget: number;
-  /** Where to begin; else where the limit is expected. */
-  first?: number;
   /** Trials of this arm that were made before. */
   known?: readonly Weighed<S>[];
   /** A difference of at least this share of the limit is near enough. */
@@ -47,7 +46,6 @@ export async function solveClean<S extends Setting & { quality: number | null }>
   arm,
   limit,
   budget,
-  first,
   known = [],
   near = NEAR_LIMIT,
 }: CleanTask<S>): Promise<CleanResult<S>> {
@@ -68,10 +66,7 @@ export async function solveClean<S extends Setting & { quality: number | null }>
     const from = beyond ? beyond.quality + step : arm.lowest;
     const to = within ? within.quality - step : arm.highest;
     if (from > to + step / 4) break;
-    const guess =
-      n === 0 && first !== undefined
-        ? first
-        : at({ arm, points, wanted: Math.log(limit) - MARGIN, from, to });
+    const guess = at({ arm, points, wanted: Math.log(limit) - MARGIN, from, to });
     const quality = Math.min(to, Math.max(from, guess));
     const trial = await weigh(picture, arm.setting(quality));
     made.push(trial);
@@ -82,14 +77,14 @@ export async function solveClean<S extends Setting & { quality: number | null }>
 
 const nearEnough = (found: Weighed | null, least: number) => found !== null && found.difference >= least;
 
-/** The same arm, whose expectation follows what was measured on a sample of the picture. */
+/** The same arm, whose expectation follows what was measured on a sample of the picture, of which the whole is foretold. */
 export function asTried<S extends Setting & { quality: number | null }>(
   arm: CleanArm<S>,
   tried: readonly Weighed<S>[],
 ): CleanArm<S> {
   const points = tried.map((trial) => ({
     quality: trial.setting.quality ?? arm.highest,
-    log: Math.log(Math.max(1e-4, trial.difference)),
+    log: Math.log(Math.max(1e-4, trial.difference * OF_SAMPLE)),
   }));
   return { ...arm, expect: (quality) => predictLog(arm.expect, points, quality) };
 }

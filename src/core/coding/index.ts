@@ -20,6 +20,7 @@ export {
   priorLog,
   webpPriorLog,
 } from "./prior";
+export { OF_SAMPLE } from "./sampled";
 export {
   ANNEX_K,
   type AvifSetting,

@@ -1,6 +1,7 @@
 /** The smallest JPEG without visible loss. */
 import { asTried, type CleanArm, solveClean } from "./clean";
 import { differenceLog } from "./prior";
+import { OF_SAMPLE } from "./sampled";
 import type { Chroma, JpegSetting, Picture, Weighed } from "./types";
 
 export interface CleanJpegTask {
@@ -19,6 +20,8 @@ const PERHAPS_WHOLE = 92;
 /** Trials on the sample for each chroma, and of the whole. */
 const SAMPLE_BUDGET = 5;
 const WHOLE_BUDGET = 4;
+/** A trial of the sample this near the limit tells enough: between trials the curve is followed. */
+const NEAR_ON_SAMPLE = 0.92;
 
 /** Null where even the highest quality stays beyond the limit. `made`: every trial of the whole. */
 export async function cleanJpeg(
@@ -29,7 +32,8 @@ export async function cleanJpeg(
   const [first, other]: Chroma[] = picture.flat ? ["4:4:4", "4:2:0"] : ["4:2:0", "4:4:4"];
   const along = async (chroma: Chroma) => {
     const arm = armOf(task, chroma);
-    return { arm, ...(await solveClean({ picture: tried, arm, limit, budget: SAMPLE_BUDGET })) };
+    const sampled = tried === picture ? { limit } : { limit: limit / OF_SAMPLE, near: NEAR_ON_SAMPLE };
+    return { arm, ...(await solveClean({ picture: tried, arm, budget: SAMPLE_BUDGET, ...sampled })) };
   };
   let best = await along(first);
   const trials = [...best.made];
@@ -40,9 +44,8 @@ export async function cleanJpeg(
   }
   if (tried === picture) return { found: best.found, made: trials };
   // What the sample says holds nearly for the whole; a few trials of the whole settle it.
-  const guess = best.found?.setting.quality ?? task.highest;
   const arm = asTried(best.arm, best.made);
-  return solveClean({ picture, arm, limit, budget: WHOLE_BUDGET, first: guess });
+  return solveClean({ picture, arm, limit, budget: WHOLE_BUDGET });
 }
 
 const armOf = ({ lowest, highest, step, table }: CleanJpegTask, chroma: Chroma): CleanArm<JpegSetting> => ({

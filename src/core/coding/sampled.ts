@@ -7,6 +7,12 @@ export const SURELY_CLEAN = CLEAN * 0.6;
 /** and one that differs by more, that it is not. */
 export const SURELY_SEEN = CLEAN * 1.25;
 
+/**
+ * The whole's difference, of that of its sample: measured on photographs in three settings, 1.05 in the mean, 0.99 to
+ * 1.15, since the worst place seldom lies in the sample.
+ */
+export const OF_SAMPLE = 1.045;
+
 /** Null where the picture is small enough itself. */
 export async function sampledDifference(picture: Picture, setting: Setting): Promise<number | null> {
   const sample = await picture.sample();

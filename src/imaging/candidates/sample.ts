@@ -2,7 +2,7 @@
  * Parts of a large picture put together, from the calmest to the busiest: what settings can be tried on in a
  * tenth of the time.
  */
-import { type Picture as Searched, type Setting, settingKey } from "@/core/coding";
+import { OF_SAMPLE, type Picture as Searched, type Setting, settingKey } from "@/core/coding";
 import type { Pixels } from "@/core/difference";
 import type { Size } from "@/core/photo";
 import type { Planned } from "@/core/pixels/develop";
@@ -16,11 +16,6 @@ import { Judge } from "./judge";
 export const SAMPLED_FROM = 900_000;
 /** Side of a part in px: a multiple of every block size that encoders work in. */
 export const SIDE = 128;
-/**
- * The whole's difference, of that of its parts: measured on photographs in three settings, 1.05 in the mean, 0.99 to
- * 1.15, since the worst place seldom lies in the sample.
- */
-const OF_WHOLE = 1.045;
 /** Parts across and down. */
 const ACROSS = 4;
 
@@ -55,7 +50,7 @@ export class Sample {
 
   /** About the difference of the whole, by the same parts of its decoded pixels. */
   async tells(whole: Pixels): Promise<number> {
-    return (await this.judge.of(partsOf(whole, this.places))).difference * OF_WHOLE;
+    return (await this.judge.of(partsOf(whole, this.places))).difference * OF_SAMPLE;
   }
 
   private reduced(pixels: Planned, share: number): Searched {

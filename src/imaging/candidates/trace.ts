@@ -22,6 +22,7 @@ import {
   type Picture,
   type Setting,
   searchPng,
+  settingKey,
   settingOf,
   sideOf,
 } from "@/core/coding";
@@ -36,6 +37,8 @@ import { Candidates, type CandidatesOptions } from "./candidates";
 
 export interface TraceRequest extends Omit<PlanRequest, "aim" | "geometry">, CandidatesOptions {
   choice?: Choice;
+  /** Of the file that was made as if the photo were alone: its trial is there. */
+  made?: Setting | null;
 }
 
 /** A sample is tried where its picture is usually clean and where loss is plain to see, then where it is needed. */
@@ -63,7 +66,7 @@ export async function trace(
   const geometry = withLongSide(viewingOf(photo), photo.geometry, longest);
   const traced = before ? { ...before } : await begun(candidates, geometry, side, request.choice);
   if (bytes !== undefined) traced.ideal = await idealFor(candidates, traced.format, bytes);
-  return traced.arm && asked ? further(candidates, geometry, traced, asked) : traced;
+  return traced.arm && asked ? further({ candidates, geometry, made: request.made }, traced, asked) : traced;
 }
 
 /** Which pixels differ least at about so many bytes, as the photo is looked at: by its sample. */
@@ -86,8 +89,7 @@ async function idealFor(candidates: Candidates, format: OutputFormat, bytes: num
 
 /** The trials that are asked, on top of those that are known. */
 async function further(
-  candidates: Candidates,
-  geometry: Geometry,
+  { candidates, geometry, made }: { candidates: Candidates; geometry: Geometry; made?: Setting | null },
   traced: Traced,
   asked: NonNullable<TraceAsked["trials"]>,
 ): Promise<Traced> {
@@ -105,11 +107,15 @@ async function further(
   const weigh = (quality: number) => weighAt(out, picture, looks, quality);
   for (const quality of asked.qualities) await weigh(quality);
   if (out.points.length) return out;
+  const known = made && along(out, made);
+  if (known) await weigh(known);
   if (sample && !out.shape.length) {
     // Far apart first: two near each other say nothing about how steep the curve is.
     for (const quality of SHAPE_AT.map((level) => at(out, level))) await shapeAt(out, sample, quality);
     await shapeAt(out, sample, at(out, asked.level));
   }
+  // What was made alone and the shape foretell which trial is worth making.
+  if (sample && known) return out;
   await weigh(at(out, asked.level));
   if (sample) return out;
   const [first] = out.points;
@@ -139,6 +145,12 @@ async function weighAt(out: Traced, picture: Picture, looks: Picture | null, qua
   if (looks && whole !== null)
     out.seen = Math.max(0.5, Math.min(2, whole / Math.max(1e-3, await looks.difference(setting))));
   out.points.push({ setting, bytes, difference: whole ?? (await looks!.difference(setting)) * out.seen! });
+}
+
+/** The quality of a setting that lies on the arm; null for others. */
+function along({ arm }: Traced, made: Setting): number | null {
+  if (!("quality" in made) || made.quality === null) return null;
+  return settingKey({ ...arm!.like, quality: made.quality }) === settingKey(made) ? made.quality : null;
 }
 
 const at = (traced: Traced, level: number): number => qualityFor({ ...traced, id: "" }, level);
@@ -171,6 +183,7 @@ async function begun(
     full: { width: full.width, height: full.height },
     min,
     max,
+    density: densityOf(source),
     points: [],
     shape: [],
     seen: null,
@@ -188,6 +201,10 @@ async function begun(
   const arm = armFor(lossy, resolved, geometry.width * geometry.height, false);
   return { ...common, format: lossy, arm, whole };
 }
+
+/** Bytes a pixel of what is coded with loss: how busy a photo is, beside others of the same make. */
+const densityOf = ({ facts }: Source): number | null =>
+  facts.format === "jpeg" ? facts.bytes / (facts.width * facts.height) : null;
 
 /** The photo's own data with the headers that are asked. */
 function asItCame(resolved: ResolvedBrief, source: Source): WholeFile | null {

@@ -68,10 +68,11 @@ function run(
   whole: Whole,
   aim: "clean" | "best" = "clean",
   binds = false,
+  probes?: number,
 ): { answer: ShareAnswer; trials: number; rounds: number } {
   const photos = models.map((model, i) => photoOf(String(i), model));
   for (let rounds = 0, trials = 0; ; rounds += 1) {
-    const answer = new Share({ photos, whole, aim, binds }).answer();
+    const answer = new Share({ photos, whole, aim, binds, probes }).answer();
     if (answer.kind !== "trials") return { answer, trials, rounds };
     expect(rounds).toBeLessThan(12);
     for (const { id, level, qualities } of answer.wanted) {
@@ -178,6 +179,47 @@ describe("a limit that does not bind", () => {
     const tight = run(models, files(atLevel(models, CLEAN) * 1.01)).answer;
     expect(tight.kind).toBe("shared");
     expect(as("shared", tight).level).toBeLessThanOrEqual(CLEAN);
+  });
+
+  it("is told by a few of many photos where that leaves no doubt, and by all where it may bind", () => {
+    fc.assert(
+      fc.property(fc.array(model, { minLength: 24, maxLength: 40 }), (models) => {
+        const clean = atLevel(models, CLEAN);
+        const roomy = run(models, files(clean * 3), "clean", false, 6);
+        expect(roomy).toMatchObject({ answer: { kind: "own" }, rounds: 1 });
+        expect(roomy.trials).toBe(12);
+        // The driver adds up the files; where they are too large after all, everything is tried.
+        const came = run(models, files(clean * 0.7), "clean", true, 6);
+        expect(came.answer.kind).toBe("shared");
+        expect(came.trials).toBeGreaterThanOrEqual(models.length);
+        // Far too little room is never taken for enough.
+        expect(run(models, files(clean * 0.3), "clean", false, 6).answer.kind).not.toBe("own");
+      }),
+      { numRuns: 30 },
+    );
+  });
+
+  it("counts on photos that came heavy to stay so", () => {
+    const models = Array.from({ length: 30 }, (_, i) => ({
+      pixels: 1e6,
+      // Those that are tried first are all light.
+      heavy: [2, 7, 12, 17, 22, 27].includes(i) ? 0.5 : 2,
+      soft: 1,
+      tilt: 1,
+    }));
+    const answerOf = (telling: boolean) => {
+      const photos = models.map((one, i) => ({
+        ...photoOf(String(i), one),
+        density: telling ? one.heavy : null,
+        points: [2, 7, 12, 17, 22, 27].includes(i)
+          ? [80, 88].map((q) => trial(photoOf("", one), one, q))
+          : [],
+      }));
+      const whole = files(atLevel(models, CLEAN) * 0.8);
+      return new Share({ photos, whole, aim: "clean", probes: 6 }).answer().kind;
+    };
+    expect(answerOf(false)).toBe("own");
+    expect(answerOf(true)).toBe("trials");
   });
 
   it("needs no trial where every file may stay as it is", () => {

@@ -128,8 +128,8 @@ describe("aim clean", () => {
     const small = picture({ fall: 0.03, at50: 2.1 });
     const { picture: p, made } = picture({ fall: 0.03, at50: 2 }, small.picture);
     const { found } = await searchJpeg(p, { min: null, max: null, aim: "clean" }, free);
-    expect(made.length).toBeLessThanOrEqual(4);
-    expect(small.made.length).toBeGreaterThan(made.length);
+    expect(made.length).toBeLessThanOrEqual(3);
+    expect(small.made.length).toBeGreaterThan(0);
     expect(await p.difference(found.setting)).toBeLessThanOrEqual(CLEAN);
   });
 });
