@@ -19,9 +19,10 @@ export async function fit(call: Extract<Call, { command: "fit" }>): Promise<numb
   await checkOutputFolder(call.out, sources);
   const results = await fitWhole(call, brief, sources);
   const mail = call.mail ? await (await import("./messages")).writeMessages(results, brief, call.out) : null;
+  const markup = brief.set ? await (await import("./markup")).writeMarkup(results, call.out) : null;
   const sum = (values: (number | undefined)[]) => values.reduce<number>((total, v) => total + (v ?? 0), 0);
   const totals = {
-    sourceBytes: sum(results.map((r) => r.before?.bytes)),
+    sourceBytes: sum(onceEach(results).map((r) => r.before?.bytes)),
     outputBytes: sum(results.filter((r) => r.output).map((r) => r.facts?.bytes)),
     mailBytes: mail?.bytes ?? null,
     messages: mail?.paths.length ?? 0,
@@ -36,10 +37,16 @@ export async function fit(call: Extract<Call, { command: "fit" }>): Promise<numb
     );
     for (const path of mail?.paths ?? []) print(`message: ${path}`);
     if (mail?.error) print(mail.error);
+    if (markup)
+      print(`markup: ${markup} (the alternative texts are empty: say there what each picture shows)`);
   }
   if (mail?.error) return 1;
   return results.every((r) => r.ok) ? 0 : 1;
 }
+
+/** A photo that became several files counts once. */
+const onceEach = (results: readonly FitResult[]): FitResult[] =>
+  results.filter((one, i) => i === 0 || one.source !== results[i - 1].source || !one.output);
 
 function printResult({ ok, source, output, error, checks, notes }: FitResult): void {
   print(`${ok ? "✓" : "✗"} ${source}${output ? ` → ${output}` : ""}${error ? `: ${error}` : ""}`);

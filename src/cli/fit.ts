@@ -1,4 +1,4 @@
-/** `fit`: photos through a brief into a folder, one result a source. */
+/** `fit`: photos through a brief into a folder, one result a source, or of a set one a file. */
 
 import { readFile, realpath, stat, unlink } from "node:fs/promises";
 import { dirname, join, resolve, sep } from "node:path";
@@ -7,7 +7,7 @@ import type { Step } from "@/core/plan";
 import { freeName, outputName } from "@/core/plan/names";
 import { type Check, publicFacts } from "@/core/proof";
 import type { FitAnswer } from "@/imaging";
-import { fitPhoto } from "@/imaging";
+import { fitPhoto, fitSet } from "@/imaging";
 import type { Judging } from "@/imaging/candidates";
 import { type Made, prove } from "@/imaging/proved";
 import { readSource, type Source, sentence } from "@/imaging/source";
@@ -52,12 +52,12 @@ export async function checkOutputFolder(out: string, sources: readonly SourcePat
 
 interface Worked {
   result: FitResult;
-  /** Null where nothing can be written. */
-  made: { answer: FitAnswer; source: Source } | null;
+  /** Null where nothing can be written. `brief`: the file's own, of a set. */
+  made: { answer: FitAnswer; source: Source; brief: Brief } | null;
 }
 
 /**
- * All photos through a brief into a folder, one result a source, in their order. The next photo is worked on
+ * All photos through a brief into a folder, one result a file, in their order. The next photo is worked on
  * while one
  * is written and proved; writing keeps the order, so that names are given out the same way every time.
  */
@@ -82,11 +82,11 @@ export async function fitAll({
   const begin = (i: number) => work(paths[i], i, { brief, plan, judging });
   const started = paths.slice(0, AT_ONCE).map((_, i) => begin(i));
   for (const [i, path] of paths.entries()) {
-    const worked = await started[i];
+    const files = await started[i];
     // Its bytes are let go as soon as it is written.
     delete started[i];
     if (i + AT_ONCE < paths.length) started[i + AT_ONCE] = begin(i + AT_ONCE);
-    results.push(await handOver(worked, { path, n: i + 1, brief, out, taken }));
+    for (const file of files) results.push(await handOver(file, { path, n: i + 1, out, taken }));
     done(i + 1);
   }
   return results;
@@ -105,8 +105,9 @@ interface Job {
   judging: Judging;
 }
 
-async function work(path: SourcePath, i: number, { brief, plan, judging }: Job): Promise<Worked> {
-  const result: FitResult = {
+/** The files of one photo: one, or those of a set. */
+async function work(path: SourcePath, i: number, { brief, plan, judging }: Job): Promise<Worked[]> {
+  const nothing: FitResult = {
     source: path.source,
     output: null,
     ok: false,
@@ -120,11 +121,15 @@ async function work(path: SourcePath, i: number, { brief, plan, judging }: Job):
     steps: [],
     notes: [],
   };
-  if (path.error) return { result, made: null };
+  if (path.error) return [{ result: nothing, made: null }];
   try {
     const source = await readSource(await readBounded(path.source));
-    result.before = publicFacts(source.facts);
-    if (plan.error) return { result: { ...result, error: plan.error }, made: null };
+    nothing.before = publicFacts(source.facts);
+    if (plan.error) return [{ result: { ...nothing, error: plan.error }, made: null }];
+    if (brief.set) {
+      const { files, notes } = await fitSet({ source, brief, judging });
+      return files.map((file, n) => workedOf(nothing, { ...file, source, notes: n === 0 ? notes : [] }));
+    }
     const answer = await fitPhoto({
       source,
       brief,
@@ -134,36 +139,40 @@ async function work(path: SourcePath, i: number, { brief, plan, judging }: Job):
       judging,
     });
     plan.trials.delete(i);
-    Object.assign(result, {
-      difference: roundedDifference(answer.difference),
-      passedThrough: answer.passedThrough,
-      encodes: answer.encodes,
-      steps: answer.steps,
-      notes: answer.notes,
-      error: answer.error,
-    });
-    return { result, made: answer.output && answer.geometry ? { answer, source } : null };
+    return [workedOf(nothing, { answer, source, brief, notes: [] })];
   } catch (error) {
-    result.error = sentence(error);
-    return { result, made: null };
+    return [{ result: { ...nothing, error: sentence(error) }, made: null }];
   }
+}
+
+/** `notes`: what is told of the whole set, with its first file. */
+function workedOf(
+  nothing: FitResult,
+  { answer, source, brief, notes }: { answer: FitAnswer; source: Source; brief: Brief; notes: string[] },
+): Worked {
+  const result = {
+    ...nothing,
+    difference: roundedDifference(answer.difference),
+    passedThrough: answer.passedThrough,
+    encodes: answer.encodes,
+    steps: answer.steps,
+    notes: [...notes, ...answer.notes],
+    error: answer.error,
+  };
+  return { result, made: answer.output && answer.geometry ? { answer, source, brief } : null };
 }
 
 /** Where a file goes, and the names that are given out already. */
 interface Destined {
   path: SourcePath;
   n: number;
-  brief: Brief;
   out: string;
   taken: Set<string>;
 }
 
-async function handOver(
-  { result, made }: Worked,
-  { path, n, brief, out, taken }: Destined,
-): Promise<FitResult> {
+async function handOver({ result, made }: Worked, { path, n, out, taken }: Destined): Promise<FitResult> {
   if (!made) return result;
-  const { answer, source } = made;
+  const { answer, source, brief } = made;
   try {
     const written = await writeAs(answer.output!, (attempt) => {
       const name = outputName(brief.names ?? "{name}", {

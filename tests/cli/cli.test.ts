@@ -58,6 +58,39 @@ beforeAll(async () => {
 });
 afterAll(() => rm(folder, { recursive: true, force: true }));
 
+describe("a set", () => {
+  it("is written file by file, with the markup to paste beside it", async () => {
+    const set = {
+      zumbrelBrief: 1,
+      name: "Page",
+      set: { widths: [200, 400, 5000], formats: ["jpeg", "webp"] },
+    };
+    const args = ["fit", "in/b.jpg", "in/deep", "--brief", "-", "--out", "pages"];
+    const { code, out } = await zumbrel([...args, "--json"], { input: JSON.stringify(set) });
+    expect(code).toBe(0);
+    const { results, totals } = JSON.parse(out);
+    expect(results.map((one: { output: string }) => one.output)).toEqual([
+      "pages/b-400.jpg",
+      "pages/b-400.webp",
+      "pages/b-200.jpg",
+      "pages/b-200.webp",
+      "pages/c-400.JPG",
+      "pages/c-400.webp",
+      "pages/c-200.JPG",
+      "pages/c-200.webp",
+    ]);
+    expect(results[0]).toMatchObject({ source: "in/b.jpg", ok: true, facts: { width: 400 } });
+    expect(results[0].notes[0]).toContain("5000 px was left out");
+    expect(totals.sourceBytes).toBe(results[0].before.bytes + results[4].before.bytes);
+    const markup = await readFile(join(folder, "pages/pictures.html"), "utf8");
+    expect(markup.match(/<picture>/g)).toHaveLength(2);
+    expect(markup).toContain('srcset="b-200.jpg 200w, b-400.jpg 400w"');
+    const again = await zumbrel(args, { input: JSON.stringify(set) });
+    expect(again.out).toContain("pages/pictures-2.html");
+    expect(again.out).toContain("pages/b-400-2.jpg");
+  });
+});
+
 describe("fit", () => {
   it("takes a folder through a brief, keeps its structure, and proves each file", async () => {
     const { code, out, err } = await zumbrel([

@@ -1,6 +1,13 @@
 export { CAN, heldBy, holdsColours, lostToFormat } from "./abilities";
 export { BriefError, MAX_BRIEF_TEXT } from "./error";
-export { CLAUSE_KEYS, type ClauseKey, FORMATS, type OutputFormat } from "./keys";
+export {
+  CLAUSE_KEYS,
+  type ClauseKey,
+  FORMATS,
+  type OutputFormat,
+  PAGE_FORMATS,
+  type PageFormat,
+} from "./keys";
 export { parseBrief, parseBriefText } from "./parse";
 export {
   clauseNames,

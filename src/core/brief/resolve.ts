@@ -12,7 +12,7 @@ import {
   toBytes,
   toInches,
 } from "../units";
-import type { ClauseKey, OutputFormat } from "./keys";
+import type { ClauseKey, OutputFormat, PageFormat } from "./keys";
 import type { Brief } from "./schema";
 
 export interface PixelRange {
@@ -47,6 +47,8 @@ export interface ResolvedBrief {
   shape: number | null;
   /** Output pixels per photo pixel on each side. */
   scale: number | null;
+  /** Instead of one file one for each width, in px, from the narrowest up, and format. */
+  set: { widths: number[]; formats: PageFormat[] | null } | null;
   /** In inches. */
   paper: { width: number | null; height: number | null } | null;
   /** In ppi. */
@@ -139,6 +141,9 @@ export function resolveBrief(brief: Brief): ResolvedBrief {
             .map(Number)
             .reduce((w, h) => w / h),
     scale,
+    set: brief.set
+      ? { widths: [...brief.set.widths].sort((a, b) => a - b), formats: brief.set.formats ?? null }
+      : null,
     paper: brief.paper ? { width: inches(brief.paper.width), height: inches(brief.paper.height) } : null,
     resolution: range(brief.resolution, parseResolution),
     fileSize: { ...bytes, aim: brief.fileSize?.aim ?? (bytes.max === null ? "clean" : "best") },
@@ -163,11 +168,15 @@ export function resolveBrief(brief: Brief): ResolvedBrief {
     total: brief.total
       ? { max: toBytes(brief.total.max, "max"), counted: brief.total.counted ?? "files" }
       : null,
-    names: brief.names ?? "{name}",
+    names: namesOf(brief),
     wishes: new Set(brief.wishes ?? []),
     stated,
   };
 }
+
+/** The files of a set are told apart by their widths. */
+const namesOf = ({ names = "{name}", set }: Brief): string =>
+  set && !/\{w(:[1-9])?\}/.test(names) ? `${names}-{w}` : names;
 
 /** The view that a brief states, else the one that what it fixes leads to. */
 function viewOf(brief: Brief): View {
@@ -198,6 +207,7 @@ export const clauseNames: Record<ClauseKey, string> = {
   sizes: "Sizes",
   shape: "Shape",
   scale: "Scale",
+  set: "Set",
   paper: "Paper",
   resolution: "Resolution",
   fileSize: "File size",

@@ -5,7 +5,7 @@
  */
 import * as z from "zod";
 import { MAX_SIDE, parseByteText, parseLength, parseMeasure, parseResolution, UnitError } from "../units";
-import { CLAUSE_KEYS, type ClauseKey, FORMATS } from "./keys";
+import { CLAUSE_KEYS, type ClauseKey, FORMATS, PAGE_FORMATS } from "./keys";
 
 /** Turns a parser that throws {@link UnitError} into a Zod refinement with its message. */
 function readable<T extends z.ZodType<string | number>>(type: T, parse: (value: never) => unknown) {
@@ -65,6 +65,19 @@ function isReversed({ min, max }: { min?: string; max?: string }): boolean {
   return low.of === high.of && low.value > high.value;
 }
 
+/** A narrower picture is an icon, not a photo. */
+const LEAST_WIDTH = 16;
+/** More would be files that hardly differ. */
+const MOST_WIDTHS = 12;
+const set = z.strictObject({
+  widths: z
+    .array(z.number().int().min(LEAST_WIDTH).max(MAX_SIDE))
+    .min(1)
+    .max(MOST_WIDTHS)
+    .refine((widths) => new Set(widths).size === widths.length, { message: "wanted each width once" }),
+  formats: z.array(z.enum(PAGE_FORMATS)).min(1).max(PAGE_FORMATS.length).optional(),
+});
+
 const span = z.strictObject({ start: z.number().int().min(0), end: z.number().int().min(0) });
 
 const clauseShape = {
@@ -78,6 +91,7 @@ const clauseShape = {
   sizes: z.array(size).min(1).max(50),
   shape: z.string().regex(/^[1-9][0-9]{0,4}:[1-9][0-9]{0,4}$/, 'wanted a shape such as "16:9"'),
   scale: z.string().regex(/^(?=.*[1-9])[0-9]{1,4}([.][0-9]{1,3})?\s?%$/, 'wanted a scale such as "50%"'),
+  set,
   paper: z
     .strictObject({ width: length.optional(), height: length.optional() })
     .refine((p) => p.width !== undefined || p.height !== undefined, {

@@ -95,6 +95,12 @@ const WORDS: { [K in ClauseKey]?: (value: NonNullable<Brief[K]>) => string } = {
   box: ({ width, height }) => `inside ${width} × ${height} px, either way up`,
   sizes: (sizes) => `${sizes.map(({ width, height }) => `${width} × ${height}`).join(" or ")} px`,
   scale: (scale) => `${spaced(scale).replace(/\s*%/, " %")} of the photo's pixels`,
+  set: ({ widths, formats }) => {
+    const sorted = [...widths].sort((a, b) => a - b);
+    const last = sorted.pop();
+    const sizes = sorted.length ? `${sorted.join(", ")} and ${last} px wide` : `${last} px wide`;
+    return formats ? `${sizes}, each as ${formats.map(formatName).join(" and ")}` : sizes;
+  },
   paper: paperWords,
   frame: (frame) =>
     ({ whole: "nothing cut", fill: "cut to shape", pad: "background added", stretch: "distorted to fit" })[

@@ -13,6 +13,7 @@ import { encode, encodeAside } from "../encode";
 import { assemble } from "../headers";
 import {
   isFlat,
+  type LargestPicture,
   type PlannedCache,
   type PlannedPhoto,
   type PlannedPicture,
@@ -34,6 +35,8 @@ export interface CandidatesOptions {
   planned?: PlannedCache;
   /** Those of the same photo, where they are worked on again and again. */
   pictures?: PlannedPictures;
+  /** What the files of a set are reduced from. */
+  largest?: LargestPicture;
   /** How much is judged beyond what the choice itself needs: nothing, a sample of large pictures, all (if absent). */
   judging?: Judging;
   /** Aborted when nobody wants the answer any more; what it was aborted with is thrown. */
@@ -70,12 +73,12 @@ export class Candidates {
 
   constructor(
     readonly photo: PlannedPhoto,
-    { trials, planned, pictures, judging = "whole", signal }: CandidatesOptions = {},
+    { trials, planned, pictures, largest, judging = "whole", signal }: CandidatesOptions = {},
   ) {
     this.trials = trials ?? memoryTrials();
     this.signal = signal;
     this.judging = judging;
-    this.pictures = pictures ?? new PlannedPictures(photo, planned);
+    this.pictures = pictures ?? new PlannedPictures(photo, planned, largest);
   }
 
   /** Nobody reads what is seen of the files. */

@@ -9,6 +9,8 @@ import type { PlanRequest } from "../planned";
 export interface FitRequest extends Omit<PlanRequest, "aim" | "geometry">, CandidatesOptions {
   /** The setting that a person has chosen; it is taken wherever the brief allows it. */
   choice?: Choice;
+  /** Bytes that its file is not to exceed, although nothing asks that: another of its set takes so many. */
+  softCeiling?: number;
   /** What the sharing of a limit on the whole has settled for this photo. */
   share?: Shared;
 }

@@ -15,13 +15,16 @@ const WORTH_IT = 0.05;
 /** Packing leaves at least this share of a file: of one that is larger still, none is tried. */
 const PACKED = 0.7;
 
-type Asked = Pick<FitRequest, "choice" | "signal">;
+type Asked = Pick<FitRequest, "choice" | "signal" | "softCeiling">;
 
-export async function leastTouched(candidates: Candidates, { choice, signal }: Asked): Promise<Chosen> {
+export async function leastTouched(
+  candidates: Candidates,
+  { choice, signal, softCeiling }: Asked,
+): Promise<Chosen> {
   const planned = candidates.photo;
   const page = choice ? null : ownOnPage(planned);
   if (page) return page;
-  const anew = () => (choice ? byHand(candidates, choice) : searched(candidates));
+  const anew = () => (choice ? byHand(candidates, choice) : searched(candidates, softCeiling));
   if ((choice && "format" in choice) || !dataServe(planned)) return anew();
   const file = rewritten(planned);
   const saving = choice !== undefined || planned.brief.fileSize?.aim === "clean";

@@ -6,7 +6,8 @@ import type { Candidates } from "../candidates";
 import type { PlannedPhoto } from "../planned";
 import type { Chosen } from "./asked";
 
-export async function searched(candidates: Candidates): Promise<Chosen> {
+/** `most`: bytes that are not to be exceeded, although nothing asks that. */
+export async function searched(candidates: Candidates, most?: number): Promise<Chosen> {
   const { photo } = candidates;
   const { resolved, source, frame, geometry, view } = photo;
   const fitted = await fitFormats({
@@ -16,7 +17,7 @@ export async function searched(candidates: Candidates): Promise<Chosen> {
     geometry,
     view,
     formats: allowedFormats(resolved, source.facts),
-    softCeiling: softCeiling(photo),
+    softCeiling: softCeiling(photo, most),
     untold: candidates.untold,
     picture: (pixels, format) => candidates.searched(pixels, format),
   });
@@ -26,10 +27,14 @@ export async function searched(candidates: Candidates): Promise<Chosen> {
 }
 
 /** No JPEG is made larger than it came where nothing asks for that. */
-function softCeiling({ brief, resolved, source: { facts }, geometry }: PlannedPhoto): number | null {
+function softCeiling(
+  { brief, resolved, source: { facts }, geometry }: PlannedPhoto,
+  most = Infinity,
+): number | null {
   const grows = geometry.width * geometry.height > facts.width * facts.height;
   const free = facts.format === "jpeg" && !grows && !brief.quality && mayBeJpeg(resolved);
-  return free ? facts.bytes : null;
+  const bytes = Math.min(most, free ? facts.bytes : Infinity);
+  return Number.isFinite(bytes) ? bytes : null;
 }
 
 const mayBeJpeg = ({ formats }: ResolvedBrief): boolean => !formats || formats[0] === "jpeg";

@@ -17,7 +17,7 @@ export interface Way {
 
 /** In the order in which they are tried; the last one always answers. */
 export function waysFor(request: FitRequest): Way[] {
-  const { choice, share, signal } = request;
+  const { choice, share, signal, softCeiling } = request;
   const asked = { ...request, aim: choice && "aim" in choice ? choice.aim : undefined };
   if (keepsLayers(resolvedFor(asked), request.source.facts))
     return [{ plan: () => planLayered(asked), choose: (candidates) => lighter(candidates, signal) }];
@@ -31,7 +31,7 @@ export function waysFor(request: FitRequest): Way[] {
   const usual: Way = {
     plan: () => planPhoto(asked),
     choose: (candidates) =>
-      share ? asShared(candidates, share) : leastTouched(candidates, { choice, signal }),
+      share ? asShared(candidates, share) : leastTouched(candidates, { choice, signal, softCeiling }),
   };
   return [drawn, usual];
 }

@@ -2,6 +2,7 @@ export { asItIs } from "./as-it-is";
 export { PlannedCache } from "./cache";
 export { isFlat } from "./flat";
 export { overlayPicture } from "./ink";
+export { LargestPicture } from "./largest";
 export type { PlannedPicture } from "./picture";
 export { PlannedPictures } from "./pictures";
 export {

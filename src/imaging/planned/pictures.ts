@@ -3,6 +3,7 @@ import { LRUCache } from "lru-cache";
 import type { OutputFormat } from "@/core/brief";
 import type { Geometry } from "@/core/geometry";
 import type { PlannedCache } from "./cache";
+import type { LargestPicture } from "./largest";
 import { type PlannedPicture, plannedPicture } from "./picture";
 import type { PlannedPhoto } from "./plan-photo";
 import { preparePicture } from "./prepare";
@@ -15,18 +16,27 @@ export class PlannedPictures {
   private readonly derived = new WeakMap<Geometry, Map<OutputFormat, PlannedPicture>>();
   private readonly prepared = new LRUCache<string, Promise<Prepared>>({ max: IN_USE });
 
-  /** `kept`: pictures on disk, where a photo is worked on in several steps. */
+  /**
+   * `kept`: pictures on disk, where a photo is worked on in several steps. `largest`: what the files of a set are
+   * reduced from.
+   */
   constructor(
     readonly photo: PlannedPhoto,
     private readonly kept?: PlannedCache,
+    private readonly largest?: LargestPicture,
   ) {}
 
   at(geometry: Geometry, format: OutputFormat): PlannedPicture {
     const known = this.derived.get(geometry) ?? new Map<OutputFormat, PlannedPicture>();
     this.derived.set(geometry, known);
-    const picture = known.get(format) ?? plannedPicture(this.photo, geometry, format);
+    const picture = known.get(format) ?? this.plan(geometry, format);
     known.set(format, picture);
     return picture;
+  }
+
+  private plan(geometry: Geometry, format: OutputFormat): PlannedPicture {
+    const picture = plannedPicture(this.photo, geometry, format);
+    return this.largest?.serves(picture) ? this.largest.keyed(picture) : picture;
   }
 
   /** Throws a PhotoError for a damaged photo. */
@@ -36,7 +46,9 @@ export class PlannedPictures {
     return known;
   }
 
-  private async prepare({ key, plan }: PlannedPicture): Promise<Prepared> {
+  private async prepare(picture: PlannedPicture): Promise<Prepared> {
+    if (this.largest?.serves(picture)) return this.largest.pixels(picture);
+    const { key, plan } = picture;
     const kept = await this.kept?.get(key);
     if (kept) return kept;
     const made = await preparePicture(this.photo.source, plan);

@@ -7,6 +7,7 @@ import { dotScreenDisagreements } from "./dot-screen";
 import { formatDisagreements } from "./formats";
 import { headDisagreements } from "./head";
 import { photoDisagreements } from "./photo";
+import { setDisagreements } from "./set";
 import { shapeDisagreements } from "./shape";
 import type { Disagreement } from "./types";
 import { weightDisagreements } from "./weight";
@@ -24,6 +25,8 @@ export function findDisagreements(
   clean = false,
 ): Disagreement[] {
   const resolved = resolveBrief(brief);
+  // A set has pixels of its own: what else fixes them is told once, not held against itself and the photo as well.
+  if (brief.set) return [...setDisagreements(brief), ...headDisagreements(resolved)];
   const shapes = shapeDisagreements(brief, resolved);
   return [
     ...shapes,
