@@ -4,6 +4,7 @@ import * as assignmentsIdAgain from "./api/assignments/[id]/again/route";
 import * as assignmentsIdInk from "./api/assignments/[id]/ink/route";
 import * as assignmentsIdLayers from "./api/assignments/[id]/layers/route";
 import * as assignmentsIdOutput from "./api/assignments/[id]/output/route";
+import * as batchesIdAlt from "./api/batches/[id]/alt/route";
 import * as batchesIdBrief from "./api/batches/[id]/brief/route";
 import * as batchesIdChoice from "./api/batches/[id]/choice/route";
 import * as batchesIdComparison from "./api/batches/[id]/comparison/route";
@@ -19,6 +20,7 @@ import * as batchesId from "./api/batches/[id]/route";
 import * as batchesIdRuns from "./api/batches/[id]/runs/route";
 import * as batchesIdSight from "./api/batches/[id]/sight/route";
 import * as batchesIdSlots from "./api/batches/[id]/slots/route";
+import * as batchesIdStandIns from "./api/batches/[id]/stand-ins/route";
 import * as batchesIdUndo from "./api/batches/[id]/undo/route";
 import * as batches from "./api/batches/route";
 import * as briefsIdFile from "./api/briefs/[id]/file/route";
@@ -64,6 +66,7 @@ export const ROUTES: Readonly<Record<string, Route>> = {
   "assignments/[id]/output": assignmentsIdOutput,
   batches: batches,
   "batches/[id]": batchesId,
+  "batches/[id]/alt": batchesIdAlt,
   "batches/[id]/brief": batchesIdBrief,
   "batches/[id]/choice": batchesIdChoice,
   "batches/[id]/comparison": batchesIdComparison,
@@ -78,6 +81,7 @@ export const ROUTES: Readonly<Record<string, Route>> = {
   "batches/[id]/runs": batchesIdRuns,
   "batches/[id]/sight": batchesIdSight,
   "batches/[id]/slots": batchesIdSlots,
+  "batches/[id]/stand-ins": batchesIdStandIns,
   "batches/[id]/undo": batchesIdUndo,
   briefs: briefs,
   "briefs/[id]": briefsId,

@@ -7,15 +7,17 @@ import { eq } from "drizzle-orm";
 import type { Brief } from "@/core/brief";
 import { isDiskFull, troubleOf } from "@/core/photo";
 import { outputName, type WrittenKind } from "@/core/plan/names";
+import { partBrief } from "@/core/plan/set";
 import { canonical } from "@/core/units";
 import { fitPhoto } from "@/imaging";
 import { type Made, type Proof, prove } from "@/imaging/proved";
-import { readSource, sentence } from "@/imaging/source";
+import { readSource, type Source, sentence } from "@/imaging/source";
 import type { Store } from "@/store";
-import { announce, assignments, type ItemSnapshot, runItems, runs } from "@/store";
-import { type Finished, finishItem, itemBrief, keepBytes, pauseRun } from "@/store/queries";
+import { announce, assignments, type ItemSnapshot, type Measured, runItems, runs } from "@/store";
+import { type Finished, finishItem, itemBrief, keepBytes, pauseRun, waitingParts } from "@/store/queries";
 import { withHeldTrials } from "./held-trials";
 import { measureForRun } from "./measure";
+import { measuredSet, provedFile } from "./set";
 
 /** What an item asks for, with its brief. */
 type Asked = ItemSnapshot & { brief: Brief };
@@ -43,6 +45,7 @@ export async function make(store: Store, id: string): Promise<void> {
   // A paused run's items get their jobs back when it goes on.
   if (item?.state !== "waiting" || item.pausedAt) return;
   const snapshot: Asked = { ...item.kept, brief: item.brief };
+  if (snapshot.brief.set) return makeSet(store, { ...item, id, snapshot });
   let done: Finished | { error: string };
   try {
     // A photo that nobody has measured yet is measured now: once for the Desk and for the run.
@@ -64,15 +67,88 @@ export async function make(store: Store, id: string): Promise<void> {
         ? finished(snapshot, kept, found.proof)
         : await proved(store, snapshot, kept ?? (await makeAnew(store, snapshot)));
   } catch (error) {
-    if (isDiskFull(error)) {
-      await pauseRun(store.db, item.runId, DISK_FULL);
-      await announce(store.db, item.batchId);
-      return;
-    }
-    if (troubleOf(error) !== "photo") throw error;
-    done = { error: sentence(error) };
+    const failed = await failure(store, item, error);
+    if (!failed) return;
+    done = failed;
   }
   await finishItem(store.db, id, done);
+}
+
+/** What is the photo's own fault; null where the run pauses instead. Other trouble is thrown, and tried again. */
+async function failure(
+  store: Store,
+  { runId, batchId }: { runId: string; batchId: string },
+  error: unknown,
+): Promise<{ error: string } | null> {
+  if (isDiskFull(error)) {
+    await pauseRun(store.db, runId, DISK_FULL);
+    await announce(store.db, batchId);
+    return null;
+  }
+  if (troubleOf(error) !== "photo") throw error;
+  return { error: sentence(error) };
+}
+
+interface SetItem {
+  id: string;
+  runId: string;
+  batchId: string;
+  assignmentId: string;
+  measured: Measured | null;
+  snapshot: Asked;
+}
+
+/** All files of a set that the run still waits for; the item whose job this is comes last, so that none is lost. */
+async function makeSet(store: Store, item: SetItem): Promise<void> {
+  const { id, runId, assignmentId, snapshot } = item;
+  const waiting = (await waitingParts(store.db, runId, assignmentId)).sort(
+    (a, b) => Number(a.id === id) - Number(b.id === id),
+  );
+  try {
+    const source = await readSource(await store.files.read(snapshot.sourceSha256));
+    const measured = await setOf(store, item, source);
+    const frame = measured.frame ?? snapshot.frame;
+    for (const one of waiting) {
+      const { part } = one.snapshot;
+      const file = measured.set?.find(
+        (made) => made.part.width === part?.width && made.part.format === part?.format,
+      );
+      const asked: Asked = {
+        ...one.snapshot,
+        brief: part ? partBrief(snapshot.brief, part) : snapshot.brief,
+      };
+      const done = file
+        ? finished(
+            asked,
+            {
+              sha256: file.outputSha256,
+              difference: file.difference,
+              differenceAbout: file.differenceAbout,
+            },
+            await provedFile(store, { brief: snapshot.brief, source, frame }, file),
+          )
+        : { error: measured.error ?? "It is no part of the set any more. Make the files again." };
+      await finishItem(store.db, one.id, done);
+    }
+  } catch (error) {
+    const failed = await failure(store, item, error);
+    if (failed) for (const one of waiting) await finishItem(store.db, one.id, failed);
+  }
+}
+
+/** What was measured, where its files are still there; else all of it made now. */
+async function setOf(
+  store: Store,
+  { measured, assignmentId, snapshot }: SetItem,
+  source: Source,
+): Promise<Measured> {
+  const known = measured ?? (await measureForRun(store, assignmentId))?.measured ?? null;
+  const there = known?.set
+    ? await Promise.all(known.set.map(({ outputSha256 }) => store.files.has(outputSha256)))
+    : [];
+  if (known && (known.error || there.every(Boolean))) return known;
+  const { brief, frame, sourceSha256: sha256 } = snapshot;
+  return withHeldTrials(store, (trials) => measuredSet(store, { source, brief, frame, sha256, trials }));
 }
 
 interface MadeFile {

@@ -22,6 +22,7 @@ import {
 import { keepBytes, keepTraced, stillSharing, touchShares } from "@/store/queries";
 import { type HeldTrials, withHeldTrials } from "./held-trials";
 import { plannedPictures } from "./planned";
+import { measuredSet } from "./set";
 import { UnwantedError, whileWanted } from "./wanted";
 
 /** Its setting is one of several that are compared for the batch. */
@@ -165,6 +166,13 @@ const requestOf = (store: Store, row: Row, trials: HeldTrials) => ({
 async function fitted(store: Store, id: string, row: Row, trials: HeldTrials): Promise<Found> {
   const source = await readSource(await store.files.read(row.sha256));
   if (row.share?.kind === "cannot") return { measured: { ...NOT_MADE, error: row.share.why }, proof: null };
+  if (row.brief.set) {
+    const { brief, frame, sha256 } = row;
+    const measured = await whileWanted(stillThere(store, id), (signal) =>
+      measuredSet(store, { source, brief, frame, sha256, trials, signal }),
+    );
+    return { measured, proof: null };
+  }
   const answer = await whileWanted(stillThere(store, id), (signal) =>
     fitPhoto({
       source,

@@ -72,6 +72,10 @@ export async function weigh(store: Store, id: string): Promise<void> {
   await guarded(store, id, async (bench) => {
     const { candidates, photo, batchId } = bench;
     const { resolved, source, geometry } = photo;
+    if (resolved.set)
+      throw new PhotoError(
+        "A set is asked, and its files are chosen one by one. Take the set out of the brief to weigh this photo.",
+      );
     if (keepsLayers(resolved, source.facts))
       throw new PhotoError(
         "It stays in layers or pages, so there are no encodings to weigh. Layers on the Desk shows " +

@@ -7,6 +7,7 @@ export type {
   ItemSnapshot,
   ItemState,
   Measured,
+  MeasuredFile,
   ShareState,
   ShareTarget,
   Slot,

@@ -5,6 +5,7 @@ import type { Geometry } from "@/core/geometry";
 import type { Frame, Size } from "@/core/photo";
 import type { InkReport } from "@/core/pixels/ink";
 import type { Step } from "@/core/plan";
+import type { SetPart } from "@/core/plan/set";
 import type { Check, Facts } from "@/core/proof";
 
 /** own: as if it were alone. cannot: the whole is too large, and why. */
@@ -14,6 +15,19 @@ export type ShareTarget =
   | { kind: "cannot"; why: string };
 
 /** What a finished measurement says about an assignment. */
+/** One file of a set. */
+export interface MeasuredFile {
+  part: SetPart;
+  outputSha256: string;
+  facts: Facts;
+  checks: Check[];
+  setting: Setting | null;
+  /** Null where it is not known. */
+  difference: number | null;
+  differenceAbout: boolean;
+}
+
+/** Of a set: its first file, with the bytes of all. */
 export interface Measured {
   /** The error is none of the photo's: somebody may have it tried again. */
   passing?: boolean;
@@ -45,6 +59,8 @@ export interface Measured {
   /** The setting that a person has chosen was not allowed, so that one was looked for; missing in older ones. */
   elsewise?: boolean;
   encodes: number;
+  /** The files of a set, the widest first; missing where one file is asked. */
+  set?: MeasuredFile[];
   error: string | null;
 }
 
@@ -96,6 +112,8 @@ export interface ItemSnapshot {
   folder?: string;
   /** Several settings of one photo. */
   compared?: boolean;
+  /** Of a set: which of its files. */
+  part?: SetPart;
   /** The name that was shown before the run, with its folder. */
   plannedName?: string;
 }

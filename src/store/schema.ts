@@ -147,6 +147,8 @@ export const batchPhotos = pgTable(
     folder: text("folder").notNull().default(""),
     /** A brief of its own; null where the batch's brief holds. */
     revisionId: uuid("revision_id").references(() => briefRevisions.id),
+    /** What it shows, for those who do not see it: the alternative text of its markup. */
+    alt: text("alt").notNull().default(""),
     /** Above 0 for the same photo once more: it serves several documents. */
     copy: integer("copy").notNull().default(0),
     /** Order in the batch: that in which the photos were given, however their uploads overtook each other. */
@@ -303,6 +305,8 @@ export const runItems = pgTable(
       .notNull()
       .references(() => assignments.id),
     position: integer("position").notNull(),
+    /** Which file of a set, counted from 0; 0 for a single file. */
+    part: integer("part").notNull().default(0),
     snapshot: jsonb("snapshot").$type<ItemSnapshot>().notNull(),
     state: text("state").$type<ItemState>().notNull().default("waiting"),
     error: text("error"),
@@ -317,7 +321,7 @@ export const runItems = pgTable(
     ticks: jsonb("ticks").$type<Record<string, string>>().notNull().default({}),
   },
   (t) => [
-    uniqueIndex("run_items_same").on(t.runId, t.assignmentId),
+    uniqueIndex("run_items_same").on(t.runId, t.assignmentId, t.part),
     uniqueIndex("run_items_name").on(t.runId, sql`lower(${t.outputName})`),
     index("run_items_left").on(t.runId, t.state),
     index("run_items_assignment").on(t.assignmentId),

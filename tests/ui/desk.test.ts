@@ -83,6 +83,8 @@ const row = (change: Partial<RowView>): RowView => ({
   photoId: "p",
   assignmentId: "a",
   name: "n",
+  set: null,
+  alt: "",
   folder: "",
   nameNotes: [],
   thumb: true,

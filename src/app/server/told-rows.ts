@@ -52,7 +52,7 @@ export interface Standing {
 /** A row's view as it was worked out last, and what from. */
 interface Worked {
   row: StoredRow;
-  item: ItemRow | null;
+  items: readonly ItemRow[];
   view: RowView;
 }
 
@@ -94,23 +94,23 @@ export class ToldRows {
     return { rows, run, items };
   }
 
-  /** The view of a row, worked out only where its row or its item is another than before. */
-  view(row: StoredRow, item: ItemRow | null, work: () => RowView): RowView {
+  /** The view of a row, worked out only where its row or its items are others than before. */
+  view(row: StoredRow, items: readonly ItemRow[], work: () => RowView): RowView {
     const before = this.worked.get(row.id);
-    if (before?.row === row && before.item === item) return before.view;
+    if (before?.row === row && same(before.items, items)) return before.view;
     const view = work();
-    this.worked.set(row.id, { row, item, view });
+    this.worked.set(row.id, { row, items, view });
     return view;
   }
 
   /** What a page that holds `have` does not know yet; all of it where that is nothing, or of another time. */
   news(
     views: readonly RowView[],
-    names: ReadonlyMap<string, PlannedName>,
+    names: ReadonlyMap<string, PlannedName[]>,
     have: Have | null,
   ): { rows: RowView[]; order: string[] | null; have: Have } {
     const next = this.stamp + 1;
-    const told = views.map((view) => this.note(view, names.get(view.id) ?? null, next));
+    const told = views.map((view) => this.note(view, names.get(view.id) ?? [], next));
     const there = new Set(views.map(({ id }) => id));
     for (const map of [this.told, this.worked])
       for (const id of map.keys()) if (!there.has(id)) map.delete(id);
@@ -124,18 +124,31 @@ export class ToldRows {
     };
   }
 
-  private note(plain: RowView, named: PlannedName | null, next: number): Told {
+  private note(plain: RowView, named: readonly PlannedName[], next: number): Told {
     const { id } = plain;
     const name = JSON.stringify(named);
     const before = this.told.get(id);
     if (before?.plain === plain && before.name === name) return before;
-    const view = named ? { ...plain, outputName: named.path, nameNotes: named.notes } : plain;
+    const view = withNames(plain, named);
     const text = JSON.stringify(view);
     const same = before?.text === text;
     const told = { plain, name, view, text, stamp: same ? before.stamp : (this.stamp = next) };
     this.told.set(id, told);
     return told;
   }
+}
+
+const same = (a: readonly ItemRow[], b: readonly ItemRow[]): boolean =>
+  a.length === b.length && a.every((one, i) => one === b[i]);
+
+/** One name a file, in their order. */
+function withNames(view: RowView, [first, ...others]: readonly PlannedName[]): RowView {
+  if (!first) return view;
+  const set = view.set?.map((file, i) => ({
+    ...file,
+    name: file.name ?? (i === 0 ? first : others[i - 1])?.path ?? null,
+  }));
+  return { ...view, outputName: first.path, nameNotes: first.notes, set: set ?? null };
 }
 
 /** The batches that were looked at last. */

@@ -11,6 +11,7 @@ import type { Database } from "@/store";
 import { type BatchRow, editState, type ItemRow, revisionsWithShelf, type StoredRow } from "@/store/queries";
 import type { BatchNews, BriefInUse, Have, MadeView, RowView } from "@/ui/api";
 import { runProgress } from "./progress";
+import { setEstimate, setView } from "./set-views";
 import { slotViews } from "./slots";
 import { toldRows } from "./told-rows";
 import { totalViews } from "./totals";
@@ -29,13 +30,14 @@ export function batchView(
     ]);
     const asked = new Set(batch.slots.map((slot) => slot.revisionId));
     const used = await briefsInUse(db, [batch.revisionId, ...asked], rows);
-    const made = new Map(items.map((item) => [item.assignmentId, item]));
+    const made = grouped(items, (item) => item.assignmentId);
     const views = rows.map((row) => {
-      const item = made.get(row.assignmentId ?? "") ?? null;
+      const mine = made.get(row.assignmentId ?? "") ?? [];
       // What was made for another share of the whole is not this file.
       const same =
-        item && !run?.row.filesDeletedAt && canonical(item.share ?? null) === canonical(row.share ?? null);
-      const current = same ? item : null;
+        !run?.row.filesDeletedAt &&
+        mine.every((item) => canonical(item.share ?? null) === canonical(row.share ?? null));
+      const current = same ? mine : [];
       return told.view(row, current, () =>
         rowView(row, (row.revisionId && used.get(row.revisionId)) || null, current),
       );
@@ -62,28 +64,36 @@ function names(
   rows: readonly StoredRow[],
   views: readonly RowView[],
   used: ReadonlyMap<string, InUse>,
-): Map<string, PlannedName> {
+): Map<string, PlannedName[]> {
   const wanted = views.flatMap((view, i) => {
     const use = view.revisionId && used.get(view.revisionId);
     if (!use || !view.geometry) return [];
     const format = (rows[i].measured?.format ?? writtenKind(use.resolved, view.before)) as WrittenKind;
     const { width, height } = view.geometry;
-    return [
-      {
-        id: view.id,
-        pattern: use.resolved.names,
-        folder: view.folder,
-        source: view.name,
-        n: i + 1,
-        width,
-        height,
-        date: view.before.date,
-        brief: use.view.body.name,
-        format,
-      },
-    ];
+    return (view.set ?? [{ width, height, format }]).map((file) => ({
+      id: view.id,
+      pattern: use.resolved.names,
+      folder: view.folder,
+      source: view.name,
+      n: i + 1,
+      width: file.width,
+      height: file.height,
+      date: view.before.date,
+      brief: use.view.body.name,
+      format: file.format,
+    }));
   });
-  return new Map(planNames(wanted).map((name) => [name.id, name]));
+  return grouped(planNames(wanted), (name) => name.id);
+}
+
+function grouped<T>(list: readonly T[], key: (one: T) => string): Map<string, T[]> {
+  const out = new Map<string, T[]>();
+  for (const one of list) {
+    const group = out.get(key(one));
+    if (group) group.push(one);
+    else out.set(key(one), [one]);
+  }
+  return out;
 }
 
 interface InUse {
@@ -117,14 +127,25 @@ const readBack = ({ bytes, width, height, format, resolution }: Facts) => ({
   resolution,
 });
 
-function madeView(item: ItemRow | null): MadeView | null {
-  if (!item || item.state === "cancelled" || item.gone) return null;
+/** Of a set: as far as its files are that come last. */
+function madeView(items: readonly ItemRow[]): MadeView | null {
+  if (!items.length || items.some((one) => one.state === "cancelled" || one.gone)) return null;
+  const telling =
+    items.find((one) => one.state === "failed") ?? items.find((one) => one.state === "waiting") ?? items[0];
+  return { ...madeFile(telling), bytes: bytesOfAll(items), ok: items.every((one) => one.ok === true) };
+}
+
+/** Null until all are made. */
+const bytesOfAll = (items: readonly ItemRow[]): number | null =>
+  items.reduce<number | null>((sum, { bytes }) => (sum === null || bytes === null ? null : sum + bytes), 0);
+
+function madeFile(item: ItemRow): MadeView {
   return {
     itemId: item.id,
     runId: item.runId,
     onlyYou: item.brief.onlyYou ?? [],
     ticks: item.ticks,
-    state: item.state,
+    state: item.state as MadeView["state"],
     error: item.error,
     name: item.outputName,
     bytes: item.bytes,
@@ -136,7 +157,7 @@ function madeView(item: ItemRow | null): MadeView | null {
   };
 }
 
-function rowView(row: StoredRow, use: InUse | null, item: ItemRow | null): RowView {
+function rowView(row: StoredRow, use: InUse | null, items: readonly ItemRow[]): RowView {
   const common = {
     revisionId: row.revisionId,
     own: row.own !== null,
@@ -151,7 +172,9 @@ function rowView(row: StoredRow, use: InUse | null, item: ItemRow | null): RowVi
     before: factsOfPage(row.facts, (row.measured?.frame ?? row.frame)?.page),
     frame: row.measured?.frame ?? row.frame ?? AUTO,
     dotScreen: row.measured?.dotScreen ?? null,
-    made: madeView(item),
+    made: madeView(items),
+    set: null,
+    alt: row.alt,
     notes: row.measured?.notes ?? [],
     difference: row.measured?.difference ?? null,
     differenceAbout: row.measured?.differenceAbout ?? false,
@@ -175,8 +198,20 @@ function rowView(row: StoredRow, use: InUse | null, item: ItemRow | null): RowVi
     const geometry = m.geometry ?? geometryOf(resolved, facts, common.frame).geometry;
     const ppi = m.facts?.resolution?.[0] ?? null;
     const figure = m.error ? ("none" as const) : ("measured" as const);
-    return { ...common, geometry, figure, bytes: m.bytes, ppi, steps: m.steps, checks: m.checks, verdict };
+    const set = m.set ? setView(m.set, items) : null;
+    return {
+      ...common,
+      set,
+      geometry,
+      figure,
+      bytes: m.bytes,
+      ppi,
+      steps: m.steps,
+      checks: m.checks,
+      verdict,
+    };
   }
+  if (brief.set) return { ...common, ...setEstimate(brief, facts, common.frame), verdict: null };
   const { geometry, error } = geometryOf(resolved, facts, common.frame);
   if (!geometry) return { ...common, ...nothing, verdict: { state: "cannot", reason: error ?? "" } };
   return { ...common, ...estimate({ brief, resolved, facts, geometry, frame: common.frame }), verdict: null };

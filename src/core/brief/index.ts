@@ -6,7 +6,6 @@ export {
   FORMATS,
   type OutputFormat,
   PAGE_FORMATS,
-  type PageFormat,
 } from "./keys";
 export { parseBrief, parseBriefText } from "./parse";
 export {

@@ -95,3 +95,20 @@ export async function photosWithoutThumb(db: Executor, batchId: string): Promise
     .orderBy(batchPhotos.position);
   return rows.map((row) => row.id);
 }
+
+/** What a photo shows, in words. False where it is not in the batch. */
+export async function setAlt(
+  db: Executor,
+  batchId: string,
+  batchPhotoId: string,
+  alt: string,
+): Promise<boolean> {
+  const rows = await db
+    .update(batchPhotos)
+    .set({ alt })
+    .where(
+      and(eq(batchPhotos.id, batchPhotoId), eq(batchPhotos.batchId, batchId), isNull(batchPhotos.deletedAt)),
+    )
+    .returning({ id: batchPhotos.id });
+  return rows.length > 0;
+}

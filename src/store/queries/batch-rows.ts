@@ -62,6 +62,7 @@ export async function listRows(db: Executor, batchId: string, ids?: readonly str
       position: batchPhotos.position,
       name: batchPhotos.name,
       folder: batchPhotos.folder,
+      alt: batchPhotos.alt,
       photoId: photos.id,
       sha256: photos.sha256,
       facts: photos.facts,

@@ -1,5 +1,5 @@
 export { frameKey } from "./batch-briefs";
-export { addPhoto, photosWithoutThumb } from "./batch-photos";
+export { addPhoto, photosWithoutThumb, setAlt } from "./batch-photos";
 export {
   type BatchRow,
   getBatch,
@@ -67,6 +67,7 @@ export {
   newestRun,
   outputsOf,
   startRun,
+  waitingParts,
 } from "./runs";
 export {
   askTrials,

@@ -14,14 +14,24 @@ export async function getRun(db: Executor, workspaceId: string, id: string) {
   return row ?? null;
 }
 
-async function waitingItems(db: Executor, runId: string): Promise<string[]> {
-  const rows = await db
-    .select({ id: runItems.id })
+interface WaitingItem {
+  id: string;
+  assignmentId: string;
+}
+
+/** In their order. */
+const waitingItems = (db: Executor, runId: string): Promise<WaitingItem[]> =>
+  db
+    .select({ id: runItems.id, assignmentId: runItems.assignmentId })
     .from(runItems)
     .where(and(eq(runItems.runId, runId), eq(runItems.state, "waiting")))
     .orderBy(runItems.position);
-  return rows.map((row) => row.id);
-}
+
+const idsOf = (items: readonly WaitingItem[]): string[] => items.map(({ id }) => id);
+
+/** Those whose jobs make them all: one a photo, which makes its whole set. */
+const firstOfEach = (items: readonly WaitingItem[]): WaitingItem[] =>
+  items.filter((item, i) => item.assignmentId !== items[i - 1]?.assignmentId);
 
 /** Nothing more is begun; what is under way is finished. `reason` where nobody asked for it. */
 export async function pauseRun(db: Database, runId: string, reason: string | null): Promise<void> {
@@ -32,7 +42,7 @@ export async function pauseRun(db: Database, runId: string, reason: string | nul
       .set({ pausedAt: sql`now()`, pauseReason: reason })
       .where(and(eq(runs.id, runId), isNull(runs.finishedAt), isNull(runs.pausedAt)))
       .returning({ id: runs.id });
-    if (paused) await removeJobs(tx, "make", await waitingItems(tx, runId));
+    if (paused) await removeJobs(tx, "make", idsOf(await waitingItems(tx, runId)));
   });
 }
 
@@ -51,7 +61,7 @@ export async function resumeRun(db: Database, runId: string): Promise<void> {
 /** What waits becomes cancelled; what is done stays. */
 export async function cancelRun(db: Executor, runId: string): Promise<void> {
   await lockRun(db, runId);
-  await removeJobs(db, "make", await waitingItems(db, runId));
+  await removeJobs(db, "make", idsOf(await waitingItems(db, runId)));
   const [row] = await db
     .update(runs)
     .set({ cancelledAt: sql`now()` })
@@ -97,7 +107,7 @@ async function takeUp(db: Executor, runId: string): Promise<void> {
       finishedThen: sql`(select count(*)::int from run_items i where i.run_id = ${runId} and i.state in ('done', 'failed'))`,
     })
     .where(eq(runs.id, runId));
-  await addJobs(db, "make", await waitingItems(db, runId), PRIORITY.make);
+  await addJobs(db, "make", idsOf(firstOfEach(await waitingItems(db, runId))), PRIORITY.make);
 }
 
 /** Runs of a batch that are still going: they end with it. */

@@ -3,9 +3,7 @@
 import { and, asc, desc, eq, inArray, isNull, ne, sql } from "drizzle-orm";
 import { type Brief, resolveBrief } from "@/core/brief";
 import type { Limit } from "@/core/budget";
-import type { Choice } from "@/core/coding";
-import { writtenKind } from "@/core/plan";
-import { freeName, planNames, sameName, type WrittenKind } from "@/core/plan/names";
+import { freeName, sameName } from "@/core/plan/names";
 import { canonical } from "@/core/units";
 import { addJobs, announce, PRIORITY } from "../queue";
 import type { ItemSnapshot, ItemState, ShareTarget } from "../rows";
@@ -16,18 +14,9 @@ import { getRevision } from "./briefs";
 import { claimFiles } from "./files";
 import { closeRun, lockRun } from "./run-control";
 import { type MadeBefore, madeBefore, stillObeying, takeOverProofs } from "./taken-over";
+import { numbersOf, partsOf, plannedNames, type ToMake } from "./to-make";
 
 type Row = Awaited<ReturnType<typeof listRows>>[number];
-
-/** What a run is made of: an assignment, and the folder that its file goes into. */
-interface ToMake {
-  row: Row;
-  assignmentId: string;
-  choice?: Choice;
-  share?: ShareTarget;
-  /** Of one setting among several that are compared. */
-  folder?: string;
-}
 
 /** Some photos' part of a limit on the whole is not settled yet. */
 export class NotSharedError extends Error {
@@ -56,12 +45,15 @@ export async function startRun(
   const bodies = await bodiesOf(db, rows);
   if (rows.some((row) => bodies.get(row.revisionId!)!.total && (!row.share || row.share.kind === "cannot")))
     throw new NotSharedError();
-  const toMake = rows.map((row) => ({
-    row,
-    assignmentId: row.assignmentId!,
-    choice: row.choice ?? undefined,
-    share: row.share ?? undefined,
-  }));
+  const toMake = rows.flatMap((row) =>
+    partsOf(row, bodies.get(row.revisionId!)!).map((part) => ({
+      row,
+      assignmentId: row.assignmentId!,
+      choice: row.choice ?? undefined,
+      share: row.share ?? undefined,
+      part,
+    })),
+  );
   const same = taken === "nothing" ? new Map<string, MadeBefore>() : await madeBefore(db, batch.id);
   if (taken !== "obeying") return begin({ db, batch, toMake, bodies, before: same });
   const obeying = await stillObeying(db, batch.id, rows, bodies);
@@ -122,7 +114,7 @@ async function begin({
     .returning({ id: runs.id });
   const names = plannedNames(toMake, bodies);
   const numbers = numbersOf(toMake);
-  const values = toMake.map(({ row, assignmentId, choice, share, folder }, i) => {
+  const values = toMake.map(({ row, assignmentId, choice, share, folder, part }, i) => {
     const snapshot: ItemSnapshot = {
       frame: row.frame!,
       sourceSha256: row.sha256,
@@ -134,8 +126,10 @@ async function begin({
       folder: names[i].folder || undefined,
       compared: folder !== undefined || undefined,
       plannedName: names[i].path,
+      ...(part && { part: { width: part.width, format: part.format } }),
     };
-    const made = before.get(assignmentId);
+    // The files of a set are there already, or are made together.
+    const made = part ? undefined : before.get(assignmentId);
     const known = made && (made.checks ?? sameAsk(made.snapshot, snapshot)) ? made : null;
     const done = known
       ? {
@@ -147,7 +141,10 @@ async function begin({
           finishedAt: sql`now()`,
         }
       : {};
-    return { known, value: { runId: run.id, assignmentId, position: i, snapshot, ...done } };
+    return {
+      known,
+      value: { runId: run.id, assignmentId, position: i, part: part?.index ?? 0, snapshot, ...done },
+    };
   });
   const items: { id: string; position: number; state: ItemState }[] = [];
   for (let from = 0; from < values.length; from += AT_ONCE) {
@@ -176,7 +173,8 @@ async function begin({
   await addJobs(
     db,
     "make",
-    waiting.map((item) => item.id),
+    // One job a photo makes its whole set.
+    waiting.filter((item) => values[item.position].value.part === 0).map((item) => item.id),
     PRIORITY.make,
   );
   return run.id;
@@ -184,33 +182,6 @@ async function begin({
 
 /** Rows that one statement inserts. */
 const AT_ONCE = 1000;
-
-/** Photos are counted in their order, each once, whatever is made of it. */
-const numbersOf = (toMake: readonly ToMake[]) =>
-  new Map([...new Set(toMake.map(({ row }) => row.id))].map((id, i) => [id, i + 1]));
-
-function plannedNames(toMake: readonly ToMake[], bodies: ReadonlyMap<string, Brief>) {
-  const numbers = numbersOf(toMake);
-  return planNames(
-    toMake.map(({ row, assignmentId, folder }) => {
-      const brief = bodies.get(row.revisionId!)!;
-      const resolved = resolveBrief(brief);
-      const { geometry, format } = row.measured ?? { geometry: null, format: null };
-      return {
-        id: assignmentId,
-        pattern: resolved.names,
-        folder: [folder, row.folder].filter(Boolean).join("/"),
-        source: row.name,
-        n: numbers.get(row.id)!,
-        width: geometry?.width ?? 0,
-        height: geometry?.height ?? 0,
-        date: row.facts.date,
-        brief: brief.name,
-        format: (format as WrittenKind | null) ?? writtenKind(resolved, row.facts),
-      };
-    }),
-  );
-}
 
 /** The same photo, frame and setting, of one assignment and so of one brief; the name may be another. */
 function sameAsk(a: ItemSnapshot, b: ItemSnapshot): boolean {
@@ -304,6 +275,16 @@ async function unplanned(db: Executor, runId: string, itemId: string, name: stri
   return freeName(name, (one) => taken.has(sameName(one)));
 }
 
+/** The files of a photo's set that a run still waits for, in their order. */
+export const waitingParts = (db: Executor, runId: string, assignmentId: string) =>
+  db
+    .select({ id: runItems.id, snapshot: runItems.snapshot })
+    .from(runItems)
+    .where(
+      and(eq(runItems.runId, runId), eq(runItems.assignmentId, assignmentId), eq(runItems.state, "waiting")),
+    )
+    .orderBy(runItems.part);
+
 export interface ItemRow {
   id: string;
   runId: string;
@@ -326,6 +307,8 @@ export interface ItemRow {
   brief: Brief;
   sourceName: string;
   share: ShareTarget | null;
+  /** Which file of a set; 0 for a single one. */
+  part: number;
 }
 
 /** The brief that an item is made under: that of its assignment's revision. */
@@ -353,6 +336,7 @@ const itemColumns = {
   brief: itemBrief,
   sourceName: sql<string>`${runItems.snapshot}->>'sourceName'`,
   share: sql<ShareTarget | null>`${runItems.snapshot}->'share'`,
+  part: runItems.part,
 };
 
 export async function itemsOf(db: Executor, runId: string, ids?: readonly string[]): Promise<ItemRow[]> {

@@ -33,7 +33,8 @@ const needed = (grace: string) => sql`
   union select i.output_sha256 from run_items i join runs r on r.id = i.run_id where i.output_sha256 is not null and r.files_deleted_at is null and r.deleted_at is null
   union select f->>'sha256' from arrivals a, jsonb_array_elements(a.files) f where a.created_at > now() - ${ARRIVALS_KEPT}::interval
   union select a.message->>'sha256' from arrivals a where a.message->>'sha256' is not null and a.created_at > now() - ${ARRIVALS_KEPT}::interval
-  union select a.measured->>'outputSha256' from assignments a where a.measured->>'outputSha256' is not null`;
+  union select a.measured->>'outputSha256' from assignments a where a.measured->>'outputSha256' is not null
+  union select f->>'outputSha256' from assignments a, jsonb_array_elements(a.measured->'set') f where a.measured ? 'set'`;
 
 /**
  * Forgets measurements that nobody is going to look at: those of frames no longer in use, and of batches
@@ -176,6 +177,7 @@ export async function usage({ db }: Store): Promise<Usage> {
         when f.sha256 in (select sha256 from kept) or f.sha256 in (select thumb_sha256 from kept where thumb_sha256 is not null) then 'originals'
         when f.sha256 in (select i.output_sha256 from run_items i join runs r on r.id = i.run_id where i.output_sha256 is not null and r.files_deleted_at is null and r.deleted_at is null) then 'runs'
         when f.sha256 in (select a.measured->>'outputSha256' from assignments a where a.current and a.measured->>'outputSha256' is not null) then 'ready'
+        when f.sha256 in (select s->>'outputSha256' from assignments a, jsonb_array_elements(a.measured->'set') s where a.current and a.measured ? 'set') then 'ready'
         when f.sha256 in (select t.sha256 from trials t where t.sha256 is not null) then 'trials'
         else 'leftovers' end as kind
       from files f where not f.gone)

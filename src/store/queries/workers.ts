@@ -138,7 +138,7 @@ const WAITING: readonly Waiting[] = [
     priority: PRIORITY.make,
     ids: sql`
       select i.id from run_items i join runs r on r.id = i.run_id
-      where i.state = 'waiting' and r.finished_at is null and r.paused_at is null and r.deleted_at is null and ${noJob("make", sql`i.id`)}`,
+      where i.state = 'waiting' and not exists (select 1 from run_items o where o.run_id = i.run_id and o.assignment_id = i.assignment_id and o.state = 'waiting' and o.part < i.part) and r.finished_at is null and r.paused_at is null and r.deleted_at is null and ${noJob("make", sql`i.id`)}`,
   },
   {
     task: "share",

@@ -12,6 +12,7 @@ import type { Step, Verdict } from "@/core/plan";
 import type { NameNote } from "@/core/plan/names";
 import type { Check, Facts } from "@/core/proof";
 import type { Answer, Rules } from "@/receivers";
+import type { SetFileView } from "./set-contract";
 
 export interface DeskView {
   batches: { id: string; name: string; photos: number; bytes: number }[];
@@ -79,8 +80,12 @@ export interface RowView {
   outputName: string | null;
   /** What is worth knowing of that name. */
   nameNotes: NameNote[];
-  /** What the newest run made of it under this brief and frame. */
+  /** What the newest run made of it under this brief and frame; of a set, of all its files. */
   made: MadeView | null;
+  /** The files that it becomes, the widest first; null where one is asked. */
+  set: SetFileView[] | null;
+  /** What it shows, for those who do not see it. */
+  alt: string;
 }
 
 export interface MadeView {

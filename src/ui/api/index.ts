@@ -44,4 +44,5 @@ export type {
   WeighView,
 } from "./contract";
 export { type Direction, useStepEdit } from "./edit-step";
+export type { SetFileView } from "./set-contract";
 export { type Arrival, sendPhoto, type Upload, useUploads } from "./upload";

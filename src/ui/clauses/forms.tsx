@@ -8,6 +8,7 @@ import { head } from "./head-form";
 import type { Kind } from "./kind";
 import { paper, resolution } from "./paper-forms";
 import { background, box, names, pixels, scale, shape, sizes } from "./pixel-forms";
+import { set } from "./set-form";
 import { view } from "./view-form";
 import { fileSize, quality, total } from "./weight-forms";
 
@@ -92,6 +93,7 @@ export const FORMS: Partial<Record<string, Kind>> = {
   box,
   shape,
   scale,
+  set,
   fileSize,
   total,
   paper,

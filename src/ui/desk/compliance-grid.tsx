@@ -2,15 +2,14 @@
 
 /** A row a photo, a column a clause: now, what it will be, and the gauge. */
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { type KeyboardEvent, type MouseEvent, useEffect, useMemo, useRef } from "react";
-import { type Brief, type ClauseKey, formatName, type ResolvedBrief, resolveBrief } from "@/core/brief";
-import { nameNoteWords } from "@/core/plan/names";
-import { pixelGauge } from "@/core/proof/gauge";
-import { formatBytes, formatPpi, formatSize, trimNumber } from "@/core/units";
+import { ChevronDown, ChevronRight } from "lucide-react";
+import { type KeyboardEvent, type MouseEvent, useEffect, useMemo, useRef, useState } from "react";
+import { resolveBrief } from "@/core/brief";
 import type { BatchView, RowView } from "../api";
 import { call, useChange } from "../api";
 import { dragRow } from "../documents";
-import { Gauge, rowState, STATE_INK, STATE_WORDS, StateMark, toneOf } from "../parts";
+import { columnsOf } from "./grid-cells";
+import { SET_LINE, SetFiles } from "./set-files";
 
 interface Props {
   batch: BatchView;
@@ -23,65 +22,25 @@ interface Props {
 const ROW = 62;
 const GROUP = 30;
 
-interface Column {
-  key: string;
-  title: string;
-  width: string;
-  cell: (row: RowView, brief: ResolvedBrief | null) => React.ReactNode;
-}
+type Item =
+  | { kind: "group"; name: string; count: number }
+  | { kind: "row"; row: RowView }
+  /** The files of the set above. */
+  | { kind: "files"; row: RowView };
 
-/** A column a clause: those that any brief of the batch states. */
-function columnsOf(briefs: readonly Brief[]): Column[] {
-  const stated = (...keys: ClauseKey[]) =>
-    briefs.some((brief) => keys.some((key) => brief[key] !== undefined));
-  const columns: Column[] = [
-    { key: "photo", title: "Photo", width: "minmax(90px,1fr)", cell: (row) => <PhotoCell row={row} /> },
-  ];
-  if (stated("format"))
-    columns.push({ key: "format", title: "Format", width: "44px", cell: (row) => <FormatCell row={row} /> });
-  columns.push({
-    key: "pixels",
-    title: "Pixels",
-    width: "minmax(92px,158px)",
-    cell: (row, brief) => <PixelCell row={row} brief={brief} />,
-  });
-  columns.push({
-    key: "size",
-    title: "File size",
-    width: "minmax(86px,114px)",
-    cell: (row, brief) => <SizeCell row={row} brief={brief} />,
-  });
-  if (stated("paper"))
-    columns.push({
-      key: "paper",
-      title: "Paper",
-      width: "84px",
-      cell: (row, brief) => <PaperCell row={row} brief={brief} />,
-    });
-  else if (stated("resolution"))
-    columns.push({
-      key: "resolution",
-      title: "Resolution",
-      width: "74px",
-      cell: (row) => <ResolutionCell row={row} />,
-    });
-  if (stated("quality"))
-    columns.push({
-      key: "quality",
-      title: "Quality",
-      width: "50px",
-      cell: (row, brief) => <QualityCell row={row} brief={brief} />,
-    });
-  columns.push({
-    key: "verdict",
-    title: "Verdict",
-    width: "minmax(84px,110px)",
-    cell: (row) => <VerdictCell row={row} />,
-  });
-  return columns;
-}
+const heightOf = (item: Item | undefined): number =>
+  item?.kind === "group" ? GROUP : item?.kind === "files" ? filesHeight(item.row) : ROW;
 
-type Item = { kind: "group"; name: string; count: number } | { kind: "row"; row: RowView };
+/** Lines, and a little room around them. */
+const filesHeight = ({ set }: RowView): number => (set?.length ?? 0) * SET_LINE + 14;
+
+/** With the files under each row that is unfolded. */
+const unfolded = (items: readonly Item[], open: ReadonlySet<string>): Item[] =>
+  items.flatMap((item) =>
+    item.kind === "row" && item.row.set && open.has(item.row.id)
+      ? [item, { kind: "files", row: item.row }]
+      : [item],
+  );
 
 /** Rows in the order shown: under a heading each where several briefs serve the batch. */
 function arrange(batch: BatchView): { items: Item[]; rows: RowView[] } {
@@ -105,7 +64,17 @@ function arrange(batch: BatchView): { items: Item[]; rows: RowView[] } {
 
 export function ComplianceGrid({ batch, chosen, marked, onChoose }: Props) {
   const scroll = useRef<HTMLDivElement>(null);
-  const { items, rows } = useMemo(() => arrange(batch), [batch]);
+  const [open, setOpen] = useState<ReadonlySet<string>>(new Set());
+  const arranged = useMemo(() => arrange(batch), [batch]);
+  const { rows } = arranged;
+  const items = useMemo(() => unfolded(arranged.items, open), [arranged, open]);
+  const fold = (id: string, to?: boolean) =>
+    setOpen((before) => {
+      const next = new Set(before);
+      if (to ?? !before.has(id)) next.add(id);
+      else next.delete(id);
+      return next;
+    });
   const columns = useMemo(() => columnsOf(batch.briefs.map((brief) => brief.body)), [batch.briefs]);
   const resolved = useMemo(
     () => new Map(batch.briefs.map((brief) => [brief.revisionId, resolveBrief(brief.body)])),
@@ -114,7 +83,7 @@ export function ComplianceGrid({ batch, chosen, marked, onChoose }: Props) {
   const virtual = useVirtualizer({
     count: items.length,
     getScrollElement: () => scroll.current,
-    estimateSize: (i) => (items[i]?.kind === "group" ? GROUP : ROW),
+    estimateSize: (i) => heightOf(items[i]),
     overscan: 6,
   });
   const visible = virtual.getVirtualItems();
@@ -157,6 +126,8 @@ export function ComplianceGrid({ batch, chosen, marked, onChoose }: Props) {
     PageUp: (shift) => go(at - 8, shift),
     Home: (shift) => go(0, shift),
     End: (shift) => go(rows.length - 1, shift),
+    ArrowRight: () => rows[at]?.set && fold(rows[at].id, true),
+    ArrowLeft: () => rows[at]?.set && fold(rows[at].id, false),
     Escape: () => go(at),
     Delete: () => leaveOut.mutate(all()),
   };
@@ -226,6 +197,20 @@ export function ComplianceGrid({ batch, chosen, marked, onChoose }: Props) {
             );
           }
           const { row } = item;
+          if (item.kind === "files")
+            return (
+              <div
+                key={`files ${row.id}`}
+                role="row"
+                aria-rowindex={place.index + 2}
+                className="absolute inset-x-0 border-b border-thin bg-paper"
+                style={{ ...where, height: filesHeight(row) }}
+              >
+                <div role="gridcell" className="pl-[74px]">
+                  <SetFiles row={row} />
+                </div>
+              </div>
+            );
           const on = chosen !== null && row.id === rows[at]?.id;
           const picked = on || marked.has(row.id);
           return (
@@ -235,6 +220,7 @@ export function ComplianceGrid({ batch, chosen, marked, onChoose }: Props) {
               role="row"
               aria-rowindex={place.index + 2}
               aria-selected={picked}
+              aria-expanded={row.set ? open.has(row.id) : undefined}
               onClick={(event) => onClick(row, event)}
               className={`absolute inset-x-0 grid cursor-pointer items-center gap-x-2.5 border-b border-thin px-3.5 select-none ${picked ? "bg-wash" : "hover:bg-rail"} ${on ? "shadow-[inset_3px_0_0_var(--color-plum)]" : ""}`}
               style={{ gridTemplateColumns: template, height: ROW, ...where }}
@@ -243,8 +229,26 @@ export function ComplianceGrid({ batch, chosen, marked, onChoose }: Props) {
                 role="gridcell"
                 draggable={batch.slots.length > 0}
                 onDragStart={(event) => dragRow(event, row.id)}
-                className="grid h-11 w-[46px] place-items-center overflow-hidden rounded-[4px] bg-ground"
+                className="relative grid h-11 w-[46px] place-items-center overflow-hidden rounded-[4px] bg-ground"
               >
+                {row.set && (
+                  <button
+                    type="button"
+                    tabIndex={-1}
+                    aria-label={`${open.has(row.id) ? "Fold" : "Unfold"} the files of ${row.name}`}
+                    onClick={(event) => {
+                      event.stopPropagation();
+                      fold(row.id);
+                    }}
+                    className="absolute bottom-0 left-0 z-[1] grid h-5 min-w-5 place-items-center rounded-tr-[4px] bg-sheet px-1 text-tiny font-semibold text-plum"
+                  >
+                    {open.has(row.id) ? (
+                      <ChevronDown size={13} aria-hidden />
+                    ) : (
+                      <ChevronRight size={13} aria-hidden />
+                    )}
+                  </button>
+                )}
                 {row.thumb && (
                   <img
                     src={`/api/photos/${row.photoId}/thumb`}
@@ -279,163 +283,4 @@ function useSight(batchId: string, rows: readonly RowView[]): void {
     );
     return () => clearTimeout(timer);
   }, [batchId, key]);
-}
-
-function PhotoCell({ row }: { row: RowView }) {
-  const second =
-    row.made?.state === "done"
-      ? `made: ${row.made.name}`
-      : row.nameNotes.some((note) => note.kind !== "pattern")
-        ? nameNoteWords(row.nameNotes.find((note) => note.kind !== "pattern")!)
-        : row.verdict?.state === "meets" && row.verdict.reason
-          ? row.verdict.reason
-          : firstStep(row);
-  return (
-    <>
-      <span
-        className="block truncate font-semibold"
-        title={row.folder ? `${row.folder}/${row.name}` : row.name}
-      >
-        {row.name}
-      </span>
-      <span className="block truncate text-small text-second" title={second}>
-        {second}
-      </span>
-    </>
-  );
-}
-
-const firstStep = (row: RowView): string =>
-  row.steps[0] ? row.steps[0].do[0].toLowerCase() + row.steps[0].do.slice(1) : "";
-
-/** Kinds whose names are too long for their column. */
-const SHORT: Record<string, string> = { raw: "raw", ora: "ORA" };
-
-function FormatCell({ row }: { row: RowView }) {
-  const will = row.outputName?.split(".").pop()?.toLowerCase().replace("jpg", "jpeg") ?? null;
-  return (
-    <>
-      <b className="figures block">{will ? formatName(will) : "–"}</b>
-      <span className="figures block truncate text-small text-second" title={formatName(row.before.format)}>
-        {SHORT[row.before.format] ?? formatName(row.before.format)}
-      </span>
-    </>
-  );
-}
-
-function PixelCell({ row, brief }: { row: RowView; brief: ResolvedBrief | null }) {
-  const now = formatSize(row.before.width, row.before.height);
-  const will = row.geometry ? formatSize(row.geometry.width, row.geometry.height) : null;
-  const same = will === now;
-  return (
-    <>
-      <span className="flex items-baseline justify-between gap-1">
-        <b className="figures whitespace-nowrap">
-          {will ?? (row.verdict?.state === "cannot" ? "cannot" : "–")}
-        </b>
-        <span className="figures truncate text-[10.5px] text-second max-[1150px]:hidden">
-          {same ? "as it is" : now.replaceAll(" ", "")}
-        </span>
-      </span>
-      <Gauge
-        {...pixelGauge(brief, row.before, row.geometry)}
-        tone={toneOf(row)}
-        width={150}
-        label={`now ${now}, will be ${will ?? "nothing"}`}
-      />
-    </>
-  );
-}
-
-function SizeCell({ row, brief }: { row: RowView; brief: ResolvedBrief | null }) {
-  const bytes = row.made?.state === "done" ? row.made.bytes : row.bytes;
-  const words = bytes === null ? "–" : formatBytes(bytes);
-  return (
-    <>
-      <span className="flex items-baseline justify-between gap-1">
-        <b className={`figures whitespace-nowrap ${row.figure === "about" ? "font-normal text-second" : ""}`}>
-          {row.figure === "about" ? `about ${words}` : words}
-        </b>
-        {row.figure !== "about" && (
-          <span className="figures text-[10.5px] whitespace-nowrap text-second max-[1150px]:hidden">
-            {formatBytes(row.before.bytes)}
-          </span>
-        )}
-      </span>
-      <Gauge
-        min={brief?.fileSize.min ?? null}
-        max={brief?.fileSize.max ?? null}
-        now={row.before.bytes}
-        will={bytes}
-        tone={toneOf(row)}
-        width={110}
-        label={
-          `now ${formatBytes(row.before.bytes)}, will be ` +
-          `${row.figure === "about" ? "about " : ""}${words}`
-        }
-      />
-    </>
-  );
-}
-
-function ResolutionCell({ row }: { row: RowView }) {
-  return (
-    <>
-      <b className="figures block whitespace-nowrap">{row.ppi === null ? "–" : formatPpi(row.ppi)}</b>
-      <span className="figures block truncate text-small text-second">
-        {row.before.resolution ? `now ${Math.round(row.before.resolution[0])}` : "now none"}
-      </span>
-    </>
-  );
-}
-
-/** How large it prints at the resolution that it will carry. */
-function PaperCell({ row, brief }: { row: RowView; brief: ResolvedBrief | null }) {
-  const { geometry, ppi } = row;
-  const mm = (px: number) => trimNumber((px / ppi!) * 25.4, px / ppi! < 4 ? 1 : 0);
-  return (
-    <>
-      <b className="figures block whitespace-nowrap">
-        {geometry && ppi && (brief?.paper || brief?.resolution)
-          ? `${mm(geometry.width)} × ${mm(geometry.height)}`
-          : "–"}
-      </b>
-      <span className="figures block truncate text-small text-second">
-        {geometry && ppi ? `${brief?.paper || brief?.resolution ? "mm, " : ""}${Math.round(ppi)} ppi` : ""}
-      </span>
-    </>
-  );
-}
-
-function QualityCell({ row, brief }: { row: RowView; brief: ResolvedBrief | null }) {
-  const found = [...(row.made?.checks ?? []), ...row.checks].find(
-    (check) => check.clause === "quality",
-  )?.found;
-  return (
-    <>
-      <b className="figures block whitespace-nowrap">{brief?.quality && found ? found.split(",")[0] : "–"}</b>
-      <span className="figures block truncate text-small text-second">
-        {row.before.quality !== null ? `now ${row.before.quality}` : ""}
-      </span>
-    </>
-  );
-}
-
-function VerdictCell({ row }: { row: RowView }) {
-  const { state, reason, working } = rowState(row);
-  if (working) return <span className="text-small text-second">{reason}</span>;
-  if (!state) return null;
-  return (
-    <span className="flex items-center gap-1.5">
-      <StateMark state={state} />
-      <span className="min-w-0">
-        <b className={`block ${STATE_INK[state]}`}>
-          {row.made?.state === "done" ? "Met" : STATE_WORDS[state]}
-        </b>
-        <span className="block truncate text-tiny text-second" title={reason}>
-          {reason}
-        </span>
-      </span>
-    </span>
-  );
 }

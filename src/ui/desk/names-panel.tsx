@@ -20,13 +20,15 @@ const LINE = 44;
 function namesFor(batch: BatchView, pattern: string | null): (PlannedName & { source: string })[] {
   const briefs = new Map(batch.briefs.map((brief) => [brief.revisionId, brief.body]));
   const rows = batch.rows.filter((row) => row.geometry && row.revisionId && briefs.has(row.revisionId));
+  const files = rows.flatMap((row) => (row.set ?? [null]).map((file) => ({ row, file })));
   const names = planNames(
-    rows.map((row) => {
+    files.map(({ row, file }) => {
       const brief = briefs.get(row.revisionId!)!;
       const resolved = resolveBrief(brief);
       const changed = pattern !== null && row.revisionId === batch.brief?.revisionId;
       // The ending of the measured file; before that the first format that is tried.
       const format: WrittenKind =
+        file?.format ||
         (row.steps.length && row.checks.length && formatOf(row.outputName)) ||
         writtenKind(resolved, row.before);
       return {
@@ -35,15 +37,15 @@ function namesFor(batch: BatchView, pattern: string | null): (PlannedName & { so
         folder: row.folder,
         source: row.name,
         n: batch.rows.indexOf(row) + 1,
-        width: row.geometry!.width,
-        height: row.geometry!.height,
+        width: file?.width ?? row.geometry!.width,
+        height: file?.height ?? row.geometry!.height,
         date: row.before.date,
         brief: brief.name,
         format,
       };
     }),
   );
-  return names.map((name, i) => ({ ...name, source: rows[i].name }));
+  return names.map((name, i) => ({ ...name, source: files[i].row.name }));
 }
 
 const ENDINGS: Record<string, WrittenKind> = {

@@ -15,6 +15,7 @@ import { Checklist } from "./checklist";
 import { FrameMap } from "./frame-map";
 import { InkPanel } from "./ink-panel";
 import { RowBrief } from "./row-brief";
+import { SetPanel } from "./set-panel";
 import { TakingPanel } from "./taking-panel";
 import { Harm } from "./ways-out";
 
@@ -54,7 +55,7 @@ export function PhotoPane({ batch, row, briefs, chosen }: Props) {
   const router = useRouter();
   const framed = brief !== null;
   useKeys(({ key }) => {
-    if (!framed || (key !== "f" && key !== "e")) return false;
+    if (!framed || (key !== "f" && (key !== "e" || row.set))) return false;
     router.push(`/${key === "f" ? "frame" : "weigh"}?batch=${batch.id}&row=${row.id}`);
     return true;
   });
@@ -91,7 +92,8 @@ export function PhotoPane({ batch, row, briefs, chosen }: Props) {
           </div>
         )}
         {listed && brief && <Checklist brief={brief} row={row} />}
-        {!listed && row.made?.state === "done" && <ProofList made={row.made} />}
+        {row.set && <SetPanel key={row.id} batchId={batch.id} row={row} />}
+        {!listed && row.made?.state === "done" && <ProofList made={row.made} first={row.set !== null} />}
         {brief?.ink && row.assignmentId && (
           <InkPanel batchId={batch.id} row={row} marked={marked} onMark={setMarked} />
         )}
@@ -179,7 +181,9 @@ function Picture({ row, batchId, ink }: { row: RowView; batchId: string; ink: bo
           {row.revisionId && (
             <span className="mb-1.5 flex gap-2">
               <ScreenLink screen="frame" name="Frame" keyHint="F" batchId={batchId} rowId={row.id} />
-              <ScreenLink screen="weigh" name="Weigh" keyHint="E" batchId={batchId} rowId={row.id} />
+              {!row.set && (
+                <ScreenLink screen="weigh" name="Weigh" keyHint="E" batchId={batchId} rowId={row.id} />
+              )}
             </span>
           )}
           {ink ? "the photo, its ink marked" : `${formatSize(size.width, size.height)} px, at ${shown} %`}
@@ -232,11 +236,14 @@ function Preview({ row, width, height }: { row: RowView; width: number; height: 
   return <img src={`/api/photos/${row.photoId}/view`} alt={row.name} style={{ width, height }} />;
 }
 
-function ProofList({ made }: { made: MadeView }) {
+/** `first`: of the first file of a set. */
+function ProofList({ made, first }: { made: MadeView; first: boolean }) {
   return (
     <section aria-label="Proof" className="mb-4">
       <div className="flex items-center justify-between gap-2">
-        <h3 className="text-small font-semibold text-second">Proof, read back from the file</h3>
+        <h3 className="text-small font-semibold text-second">
+          Proof, read back from the {first ? "widest file" : "file"}
+        </h3>
         <a
           href={`/api/items/${made.itemId}/file`}
           download

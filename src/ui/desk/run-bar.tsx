@@ -6,6 +6,7 @@ import type { BatchView, RowView, TotalView } from "../api";
 import { call, useChange } from "../api";
 import { Button, Figure, Gauge, RunGoing, rowState, TakeAway, WholePanel } from "../parts";
 import { NamesPanel } from "./names-panel";
+import { PagePanel } from "./page-panel";
 
 /** Bytes that a row's file has, or will have. */
 const bytesOf = (row: RowView): number => (row.made?.state === "done" ? row.made.bytes : row.bytes) ?? 0;
@@ -30,7 +31,9 @@ export function RunBar({ batch }: { batch: BatchView }) {
   const busy = run !== null && !run.finished;
   const allMade = made.length > 0 && made.length === able.length;
   const files = (n: number) => `${n} ${n === 1 ? "file" : "files"}`;
-  const left = able.length - made.length;
+  const count = (list: readonly RowView[]) => list.reduce((sum, row) => sum + (row.set?.length ?? 1), 0);
+  const left = count(able) - count(made);
+  const sets = rows.filter((row) => row.set).length;
   const words = !asked
     ? "Say what is asked first"
     : tooLarge
@@ -39,9 +42,9 @@ export function RunBar({ batch }: { batch: BatchView }) {
         ? "Sharing the whole"
         : !able.length
           ? "Nothing can be made"
-          : made.length && left < able.length
+          : made.length && left < count(able)
             ? `Make ${files(left)} more`
-            : `Make ${files(able.length)}`;
+            : `Make ${files(count(able))}`;
   const will = able.length && asked ? `${about ? "about " : ""}${formatBytes(after)}` : "–";
   const mail =
     total?.limit.counted === "mail"
@@ -57,7 +60,7 @@ export function RunBar({ batch }: { batch: BatchView }) {
         label={`What it comes to: ${will}`}
         before={before}
         after={after}
-        files={able.length}
+        files={count(able)}
         about={about}
         mail={mail}
       >
@@ -67,6 +70,11 @@ export function RunBar({ batch }: { batch: BatchView }) {
           <Figure title={allMade ? "After" : "Will be"} value={will} />
         )}
       </WholePanel>
+      {sets > 0 && (
+        <PagePanel batch={batch}>
+          <Figure title="On a page" value={`${sets} ${sets === 1 ? "picture" : "pictures"}`} />
+        </PagePanel>
+      )}
       <NamesPanel batch={batch} />
       {waiting > 0 && !allMade && !busy && <Figure title="Waiting for you" value={`${waiting} to look at`} />}
       <div className="ml-auto flex shrink-0 items-center gap-3">
@@ -79,7 +87,7 @@ export function RunBar({ batch }: { batch: BatchView }) {
             </Button>
             <TakeAway
               runId={run.id}
-              files={made.length}
+              files={count(made)}
               itemId={made[0].made!.itemId}
               messages={total?.limit.counted === "mail" ? total.limit.messages : 0}
             />

@@ -1,10 +1,2 @@
-export { type MarkupOptions, pictureMarkup, type SetFile, USUAL_SIZES } from "./markup";
-export {
-  DENSITIES,
-  type PageSet,
-  type PageWeight,
-  pageWeights,
-  SCREENS,
-  secondsFor,
-  takenAt,
-} from "./weight";
+export { pictureMarkup, type SetFile, USUAL_SIZES } from "./markup";
+export { type PageSet, type PageWeight, pageWeights, secondsFor, takenAt } from "./weight";

@@ -15,7 +15,7 @@ export interface SetFile {
   bytes: number;
 }
 
-export interface MarkupOptions {
+interface MarkupOptions {
   /** What the picture shows, for those who do not see it; empty for one that only decorates. */
   alt: string;
   /** How wide the picture stands in the page, as CSS says it, such as "100vw" or "(min-width: 900px) 50vw, 100vw". */

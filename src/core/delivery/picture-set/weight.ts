@@ -3,10 +3,10 @@ import { worthOffering } from "../../plan/set";
 import { narrowestFirst, type SetFile } from "./markup";
 
 /** Widths of screens in CSS px, and device pixels to each: phone, tablet, notebook, desk (common practice). */
-export const SCREENS = [360, 768, 1280, 1920] as const;
-export const DENSITIES = [1, 2] as const;
+const SCREENS = [360, 768, 1280, 1920] as const;
+const DENSITIES = [1, 2] as const;
 
-export interface Screen {
+interface Screen {
   /** In CSS px. */
   width: number;
   /** Device pixels a CSS px. */

@@ -20,7 +20,7 @@ export interface SetPart {
   format: OutputFormat;
 }
 
-export interface SetPlan {
+interface SetPlan {
   /** The widest first; of one width the format first that every browser knows, then what is lighter. */
   parts: SetPart[];
   /** The largest picture that the photo gives, in px. */
@@ -119,7 +119,7 @@ export function idleNotes(made: readonly PartMade[]): string[] {
 }
 
 /** A file that was made. */
-export interface PartMade extends SetPart {
+interface PartMade extends SetPart {
   bytes: number;
 }
 
