@@ -220,7 +220,6 @@ export function ComplianceGrid({ batch, chosen, marked, onChoose }: Props) {
               role="row"
               aria-rowindex={place.index + 2}
               aria-selected={picked}
-              aria-expanded={row.set ? open.has(row.id) : undefined}
               onClick={(event) => onClick(row, event)}
               className={`absolute inset-x-0 grid cursor-pointer items-center gap-x-2.5 border-b border-thin px-3.5 select-none ${picked ? "bg-wash" : "hover:bg-rail"} ${on ? "shadow-[inset_3px_0_0_var(--color-plum)]" : ""}`}
               style={{ gridTemplateColumns: template, height: ROW, ...where }}
@@ -235,7 +234,8 @@ export function ComplianceGrid({ batch, chosen, marked, onChoose }: Props) {
                   <button
                     type="button"
                     tabIndex={-1}
-                    aria-label={`${open.has(row.id) ? "Fold" : "Unfold"} the files of ${row.name}`}
+                    aria-expanded={open.has(row.id)}
+                    aria-label={`Files of ${row.name}`}
                     onClick={(event) => {
                       event.stopPropagation();
                       fold(row.id);

@@ -23,7 +23,12 @@ export function columnsOf(briefs: readonly Brief[]): Column[] {
     { key: "photo", title: "Photo", width: "minmax(90px,1fr)", cell: (row) => <PhotoCell row={row} /> },
   ];
   if (stated("format", "set"))
-    columns.push({ key: "format", title: "Format", width: "44px", cell: (row) => <FormatCell row={row} /> });
+    columns.push({
+      key: "format",
+      title: "Format",
+      width: stated("set") ? "70px" : "44px",
+      cell: (row) => <FormatCell row={row} />,
+    });
   columns.push({
     key: "pixels",
     title: "Pixels",
@@ -97,16 +102,13 @@ const firstStep = (row: RowView): string =>
 const SHORT: Record<string, string> = { raw: "raw", ora: "ORA" };
 
 function FormatCell({ row }: { row: RowView }) {
-  const formats = new Set(row.set?.map(({ format }) => format));
-  if (formats.size > 1)
+  const formats = [...new Set(row.set?.map(({ format }) => format))].reverse();
+  if (formats.length > 1)
     return (
       <>
-        <b className="figures block">{formats.size} kinds</b>
-        <span
-          className="block truncate text-small text-second"
-          title={[...formats].map(formatName).join(", ")}
-        >
-          {[...formats].map(formatName).join(", ")}
+        <b className="figures block">{formatName(formats[0])}</b>
+        <span className="block truncate text-small" title={formats.map(formatName).join(", ")}>
+          {formats.length > 2 ? `and ${formats.length - 1} more` : `and ${formatName(formats[1])}`}
         </span>
       </>
     );

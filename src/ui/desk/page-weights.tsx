@@ -31,7 +31,7 @@ export function PageWeights({ batch }: { batch: BatchView }) {
   if (!page.length) return <p>No photo here becomes a set yet.</p>;
   return (
     <>
-      <header className="mb-2 flex flex-wrap items-baseline justify-between gap-x-4">
+      <div className="mb-2 flex flex-wrap items-baseline justify-between gap-x-4">
         <h3 className="font-semibold">
           A page with {page.length === 1 ? "this picture" : `these ${page.length} pictures`}
           {about ? ", about" : ""}
@@ -44,7 +44,7 @@ export function PageWeights({ batch }: { batch: BatchView }) {
             Mbit/s
           </Typed>
         </span>
-      </header>
+      </div>
       <Weights weights={weights} speed={speed} about={about} />
       <Markup batch={batch} page={page} share={share ?? 100} />
     </>
@@ -97,13 +97,13 @@ function Weights({
     <div className="relative mb-4">
       <table className="figures w-full table-fixed">
         <caption className="sr-only">Bytes and seconds of the page for each screen</caption>
-        <thead className="font-words text-left text-tiny text-second">
+        <thead className="font-words text-left text-tiny tracking-normal text-second">
           <tr>
-            <th scope="col" className="w-[62px] font-normal">
+            <th scope="col" className="w-[70px] font-normal">
               Screen
             </th>
-            <th scope="col" className="w-[38px] font-normal">
-              Dense
+            <th scope="col" className="w-[52px] font-normal">
+              Density
             </th>
             <th scope="col" className="w-[132px] font-normal">
               Takes
@@ -136,7 +136,7 @@ function Weights({
             </tr>
           ))}
           <tr className="border-t border-rule text-second" style={{ height: ROW }}>
-            <th scope="row" colSpan={3} className="text-left font-normal font-words">
+            <th scope="row" colSpan={3} className="text-left font-normal font-words tracking-normal">
               The photos as they came, on any screen
             </th>
             <td />

@@ -103,7 +103,7 @@ export function PhotoPane({ batch, row, briefs, chosen }: Props) {
         {!listed && row.steps.length > 0 && (
           <section aria-label="Plan">
             <h3 className="text-small font-semibold text-second [overflow-wrap:anywhere]">
-              Plan for {row.name}
+              Plan for {row.set ? `the widest file of ${row.name}` : row.name}
             </h3>
             {brief && <Harm batchId={batch.id} row={row} brief={brief} />}
             <ol className="mt-1.5 list-decimal space-y-1.5 pl-5">

@@ -13,7 +13,7 @@ export function SetFiles({ row }: { row: RowView }) {
       {row.set?.map((file) => (
         <li
           key={`${file.width} ${file.format}`}
-          className="figures grid grid-cols-[96px_46px_96px_minmax(70px,120px)_minmax(0,1fr)_24px] items-center gap-x-3 pr-3"
+          className="figures grid grid-cols-[96px_46px_96px_minmax(70px,120px)_minmax(0,1fr)_24px] items-center gap-x-3 pr-3 max-[1150px]:grid-cols-[84px_40px_78px_minmax(0,1fr)_24px]"
           style={{ height: SET_LINE }}
         >
           <span>{formatSize(file.width, file.height)}</span>
@@ -21,7 +21,7 @@ export function SetFiles({ row }: { row: RowView }) {
           <span className={`text-right ${row.figure === "about" ? "text-second" : "font-semibold"}`}>
             {bytesWords(file, row.figure === "about")}
           </span>
-          <span className="text-second">{seenWords(file)}</span>
+          <span className="text-second max-[1150px]:hidden">{seenWords(file)}</span>
           <span className="truncate text-second" title={file.name ?? undefined}>
             {file.name}
           </span>

@@ -9,7 +9,7 @@ import type { PageWeight } from "@/core/delivery/picture-set";
 import { formatBytes } from "@/core/units";
 
 /** Where the empty column lies, in px. */
-const [LEFT, RIGHT, HEAD] = [232, 146, 18];
+const [LEFT, RIGHT, HEAD] = [254, 146, 17.5];
 const WIDTH = 646 - LEFT - RIGHT;
 const INSIDE = 12;
 
