@@ -12,6 +12,7 @@ const cli = {
   "cli-check": "src/cli/check.ts",
   "cli-fit": "src/cli/fit-command.ts",
   "cli-total": "src/cli/total.ts",
+  "cli-watch": "src/cli/watch.ts",
   "cli-messages": "src/cli/messages.ts",
   "work-thread": "src/imaging/workers/thread.ts",
   "encode-child": "src/imaging/encode/encode-child.ts",

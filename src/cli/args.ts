@@ -12,6 +12,7 @@ export type Call =
   | { command: "inspect"; paths: string[]; json: boolean }
   | { command: "check"; paths: string[]; brief: string; json: boolean }
   | { command: "fit"; paths: string[]; brief: string; out: string; mail: boolean; json: boolean }
+  | { command: "watch"; folder: string; brief: string; out: string }
   | { command: "read-brief"; text: string; json: boolean }
   | { command: "help" };
 
@@ -19,6 +20,7 @@ const FLAGS: Record<string, readonly string[]> = {
   inspect: ["json"],
   check: ["json", "brief"],
   fit: ["json", "brief", "out", "mail"],
+  watch: ["brief", "out"],
   "read-brief": ["json"],
 };
 
@@ -29,7 +31,7 @@ export function readCall(argv: readonly string[]): Call {
   const flags = FLAGS[command];
   if (!flags)
     throw new CallError(
-      `There is no command "${command}". Use start, test, inspect, read-brief, check or fit.`,
+      `There is no command "${command}". Use start, test, inspect, read-brief, check, fit or watch.`,
     );
   let parsed: ReturnType<typeof parseArgs>;
   try {
@@ -61,6 +63,11 @@ export function readCall(argv: readonly string[]): Call {
         `read-brief needs one text in quotes, or - for standard input; found ${paths.length} arguments.`,
       );
     return { command, text: paths[0], json };
+  }
+  if (command === "watch") {
+    if (paths.length !== 1)
+      throw new CallError(`watch needs one folder to look at; found ${paths.length} arguments.`);
+    return { command, folder: paths[0], brief: text("brief"), out: text("out") };
   }
   if (!paths.length)
     throw new CallError(`${command} needs at least one file${command === "fit" ? " or folder" : ""}.`);

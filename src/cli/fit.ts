@@ -3,6 +3,7 @@
 import { readFile, realpath, stat, unlink } from "node:fs/promises";
 import { dirname, join, resolve, sep } from "node:path";
 import type { Brief } from "@/core/brief";
+import { isDiskFull } from "@/core/photo";
 import type { Step } from "@/core/plan";
 import { freeName, outputName } from "@/core/plan/names";
 import { type Check, publicFacts } from "@/core/proof";
@@ -50,7 +51,7 @@ export async function checkOutputFolder(out: string, sources: readonly SourcePat
   }
 }
 
-interface Worked {
+export interface Worked {
   result: FitResult;
   /** Null where nothing can be written. `brief`: the file's own, of a set. */
   made: { answer: FitAnswer; source: Source; brief: Brief } | null;
@@ -79,7 +80,7 @@ export async function fitAll({
 }): Promise<FitResult[]> {
   const taken = new Set<string>();
   const results: FitResult[] = [];
-  const begin = (i: number) => work(paths[i], i, { brief, plan, judging });
+  const begin = (i: number) => fitOne(paths[i], i, { brief, plan, judging });
   const started = paths.slice(0, AT_ONCE).map((_, i) => begin(i));
   for (const [i, path] of paths.entries()) {
     const files = await started[i];
@@ -105,8 +106,8 @@ interface Job {
   judging: Judging;
 }
 
-/** The files of one photo: one, or those of a set. */
-async function work(path: SourcePath, i: number, { brief, plan, judging }: Job): Promise<Worked[]> {
+/** The files of one photo: one, or those of a set. Nothing is written. */
+export async function fitOne(path: SourcePath, i: number, { brief, plan, judging }: Job): Promise<Worked[]> {
   const nothing: FitResult = {
     source: path.source,
     output: null,
@@ -163,34 +164,48 @@ function workedOf(
 }
 
 /** Where a file goes, and the names that are given out already. */
-interface Destined {
+export interface Destined {
   path: SourcePath;
   n: number;
   out: string;
+  /** Paths that were given out, in small letters. */
   taken: Set<string>;
+  /**
+   * For a caller that goes on after it was broken off: told before a file is written, under the name that it will have
+   * if that is still free. A full disk is then thrown.
+   */
+  announce?: (path: string, bytes: Uint8Array) => Promise<void>;
 }
 
-async function handOver({ result, made }: Worked, { path, n, out, taken }: Destined): Promise<FitResult> {
+/** Writes a file under a free name, and proves it from disk; one that fails its proof does not stay. */
+export async function handOver(
+  { result, made }: Worked,
+  { path, n, out, taken, announce }: Destined,
+): Promise<FitResult> {
   if (!made) return result;
   const { answer, source, brief } = made;
   try {
-    const written = await writeAs(answer.output!, (attempt) => {
-      const name = outputName(brief.names ?? "{name}", {
-        source: path.source,
-        n,
-        width: answer.geometry!.width,
-        height: answer.geometry!.height,
-        date: source.facts.date,
-        brief: brief.name,
-        format: answer.format!,
-      });
-      const folder = join(out, path.folder);
-      const free = freeName(
-        name,
-        (candidate) => taken.has(join(folder, candidate).toLowerCase()) || attempt.has(candidate),
-      );
-      return { folder, name: free };
-    });
+    const written = await writeAs(
+      answer.output!,
+      (attempt) => {
+        const name = outputName(brief.names ?? "{name}", {
+          source: path.source,
+          n,
+          width: answer.geometry!.width,
+          height: answer.geometry!.height,
+          date: source.facts.date,
+          brief: brief.name,
+          format: answer.format!,
+        });
+        const folder = join(out, path.folder);
+        const free = freeName(
+          name,
+          (candidate) => taken.has(join(folder, candidate).toLowerCase()) || attempt.has(candidate),
+        );
+        return { folder, name: free };
+      },
+      announce,
+    );
     taken.add(written.toLowerCase());
     await proveWritten(result, written, brief, {
       before: source.facts,
@@ -199,6 +214,7 @@ async function handOver({ result, made }: Worked, { path, n, out, taken }: Desti
       judge: answer.judge,
     });
   } catch (error) {
+    if (announce && isDiskFull(error)) throw error;
     result.error = sentence(error);
   }
   return result;
@@ -208,12 +224,14 @@ async function handOver({ result, made }: Worked, { path, n, out, taken }: Desti
 async function writeAs(
   bytes: Uint8Array,
   name: (attempt: Set<string>) => { folder: string; name: string },
+  announce?: Destined["announce"],
 ): Promise<string> {
   const attempt = new Set<string>();
   for (;;) {
     const next = name(attempt);
     const path = join(next.folder, next.name);
     try {
+      await announce?.(path, bytes);
       await writeNewFile(path, bytes);
       return path;
     } catch (error) {

@@ -1,5 +1,5 @@
 /**
- * inspect, read-brief, check and fit: core and imaging alone, no database, no server. Each command is loaded
+ * inspect, read-brief, check, fit and watch: core and imaging alone, no database, no server. Each command is loaded
  * only when it is called, so that a small one does not wait for what a large one needs.
  */
 import { sentence } from "@/imaging/source";
@@ -15,6 +15,7 @@ const HELP = `Zumbrel makes photos meet what a receiver asks for.
   zumbrel check FILE... --brief B [--json]     a proof of existing files
   zumbrel fit PATH... --brief B --out DIR [--mail] [--json]
                                                files that meet a brief; with --mail also as messages
+  zumbrel watch IN --brief B --out DIR         fits whatever comes to lie in the folder IN, until it is stopped
 
 B is a brief file, the name of a brief that ships with Zumbrel, or - for standard input.
 `;
@@ -29,6 +30,8 @@ async function run(call: Call): Promise<number> {
       return (await import("./check")).check(call);
     case "fit":
       return (await import("./fit-command")).fit(call);
+    case "watch":
+      return (await import("./watch")).watch(call);
     default:
       process.stdout.write(HELP);
       return 0;
