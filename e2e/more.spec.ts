@@ -162,3 +162,34 @@ test("the frame follows the pointer, and the cut follows the frame", async ({ pa
   const mean = data.reduce((sum, v, i) => (i % 4 === 0 ? sum + v : sum), 0) / (data.length / 4);
   expect(mean).toBeGreaterThan(180);
 });
+
+test("a question mark opens the keys of each screen and the words, and closes again", async ({ page }) => {
+  await openDesk(page);
+  const sheet = page.getByRole("dialog", { name: "Keys and words" });
+  const says = async (key: string, does: string) => {
+    // The page may be seen a moment before it listens.
+    await expect(async () => {
+      if ((await sheet.count()) === 0) await page.keyboard.press("?");
+      await expect(sheet.getByText(does)).toBeVisible({ timeout: 2_000 });
+    }).toPass();
+    await expect(sheet.getByText(key, { exact: true }).first()).toBeVisible();
+    for (const word of ["gauge", "floor, ceiling", "view size", "clean", "gain map"])
+      await expect(sheet.getByText(word, { exact: true })).toBeVisible();
+  };
+  await says("Del", "leave the marked photos out");
+  await checkAccess(page);
+  await page.keyboard.press("Escape");
+  await expect(sheet).toHaveCount(0);
+  // In a field it is a sign like any other.
+  await page.getByRole("button", { name: "New", exact: true }).click();
+  await page.getByLabel("Name of the new batch").pressSequentially("Why?");
+  await expect(page.getByLabel("Name of the new batch")).toHaveValue("Why?");
+  await expect(sheet).toHaveCount(0);
+  await page.keyboard.press("Escape");
+  await page.getByRole("link", { name: "Runs" }).click();
+  await expect(page).toHaveURL(/runs/);
+  await page.getByRole("button", { name: "Keys and words" }).click();
+  await expect(sheet.getByText("eight photos further")).toBeVisible();
+  await sheet.getByRole("button", { name: "Close" }).click();
+  await expect(sheet).toHaveCount(0);
+});

@@ -6,6 +6,7 @@ import { usePathname } from "next/navigation";
 import type { ReactNode } from "react";
 import type { Direction } from "../api";
 import { Button } from "./button";
+import { HelpButton } from "./help";
 
 interface Props {
   /** What undo and redo would do, in words; null where there is nothing. */
@@ -74,6 +75,7 @@ export function Header({ undo, redo, onStep, status, children }: Props) {
             </Button>
           </>
         )}
+        <HelpButton />
       </div>
     </header>
   );

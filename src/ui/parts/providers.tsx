@@ -6,6 +6,7 @@ import { type ReactNode, useState } from "react";
 import { ServerError } from "../api";
 import { Foot } from "../say";
 import { Away } from "./away";
+import { Help } from "./help";
 
 const MOST_TRIES = 60;
 const isPassing = (error: unknown) => error instanceof ServerError && error.passing;
@@ -29,6 +30,7 @@ export function Providers({ children }: { children: ReactNode }) {
     <QueryClientProvider client={client}>
       <Tooltip.Provider delayDuration={300}>{children}</Tooltip.Provider>
       <Away />
+      <Help />
       <Foot />
     </QueryClientProvider>
   );

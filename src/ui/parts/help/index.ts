@@ -1,0 +1,1 @@
+export { Help, HelpButton } from "./help";
