@@ -53,6 +53,7 @@ import * as runsIdState from "./api/runs/[id]/state/route";
 import * as runsIdTicks from "./api/runs/[id]/ticks/route";
 import * as runsIdZip from "./api/runs/[id]/zip/route";
 import * as runs from "./api/runs/route";
+import * as sample from "./api/sample/route";
 import * as storage from "./api/storage/route";
 import * as weighIdPixels from "./api/weigh/[id]/pixels/route";
 import * as weighId from "./api/weigh/[id]/route";
@@ -113,6 +114,7 @@ export const ROUTES: Readonly<Record<string, Route>> = {
   "runs/[id]/state": runsIdState,
   "runs/[id]/ticks": runsIdTicks,
   "runs/[id]/zip": runsIdZip,
+  sample: sample,
   storage: storage,
   "weigh/[id]": weighId,
   "weigh/[id]/pixels": weighIdPixels,

@@ -18,6 +18,7 @@ export {
   resolveBrief,
   type View,
 } from "./resolve";
+export { SAMPLE_BATCH, SAMPLE_BRIEF } from "./sample";
 export type { Brief } from "./schema";
 export { starterBrief } from "./starter-brief";
 export { STARTERS, type Starter } from "./starters";

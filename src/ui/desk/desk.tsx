@@ -2,8 +2,19 @@
 
 /** The Desk: the whole job on one screen. */
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { SAMPLE_BATCH } from "@/core/brief";
 import type { RowView } from "../api";
-import { type Arrival, call, sendPhoto, useBatch, useDesk, useEvents, useStepEdit, useUploads } from "../api";
+import {
+  type Arrival,
+  call,
+  sendPhoto,
+  useBatch,
+  useChange,
+  useDesk,
+  useEvents,
+  useStepEdit,
+  useUploads,
+} from "../api";
 import { SlotsStrip } from "../documents";
 import { FileInput, Header, useDrop, useRemembered, useStepKeys } from "../parts";
 import { say, sayError } from "../say";
@@ -13,6 +24,7 @@ import { ComplianceGrid } from "./compliance-grid";
 import { EmptyBatch, Welcome } from "./empty";
 import { PhotoPane } from "./photo-pane";
 import { RunBar } from "./run-bar";
+import { SampleGuide } from "./sample-guide";
 
 const NONE: ReadonlySet<string> = new Set();
 const NO_ROWS: RowView[] = [];
@@ -98,6 +110,7 @@ export function Desk() {
   );
   const drop = useDrop((files) => void accept(files));
   const choosePhotos = () => input.current?.click();
+  const sample = useChange(async () => choose((await call<{ id: string }>("POST", "sample", {})).id));
 
   useEffect(() => {
     const paste = (event: ClipboardEvent) => void accept([...(event.clipboardData?.files ?? [])]);
@@ -148,7 +161,11 @@ export function Desk() {
           className={`grid min-h-0 min-w-0 grid-rows-[auto_auto_minmax(0,1fr)] ${none ? "col-span-2" : ""}`}
         >
           {none && desk.data ? (
-            <Welcome onOpen={choosePhotos} demoComing={desk.data.demoComing} />
+            <Welcome
+              onOpen={choosePhotos}
+              onSample={() => sample.mutate(undefined)}
+              demoComing={desk.data.demoComing}
+            />
           ) : (
             <>
               {shown ? (
@@ -162,7 +179,9 @@ export function Desk() {
               ) : (
                 <div />
               )}
-              {shown && shown.slots.length > 0 ? (
+              {shown && shown.name === SAMPLE_BATCH ? (
+                <SampleGuide batch={shown} />
+              ) : shown && shown.slots.length > 0 ? (
                 <SlotsStrip
                   batch={shown}
                   chosen={slot?.id ?? row?.id ?? null}

@@ -1,6 +1,14 @@
 import { Button } from "../parts";
 
-export function Welcome({ onOpen, demoComing }: { onOpen: () => void; demoComing: boolean }) {
+export function Welcome({
+  onOpen,
+  onSample,
+  demoComing,
+}: {
+  onOpen: () => void;
+  onSample: () => void;
+  demoComing: boolean;
+}) {
   return (
     <section className="row-span-2 overflow-y-auto px-12 py-14">
       <h2 className="text-[22px] font-bold tracking-tight">Files that are accepted, at the first try</h2>
@@ -9,9 +17,14 @@ export function Welcome({ onOpen, demoComing }: { onOpen: () => void; demoComing
         <li>Say what the receiver asks for: pixels, file size, format, resolution.</li>
         <li>Look at what each photo will become, and make the files. Each comes with its proof.</li>
       </ol>
-      <Button kind="main" className="mt-7" onClick={onOpen}>
-        Choose photos
-      </Button>
+      <div className="mt-7 flex items-center gap-5">
+        <Button kind="main" onClick={onOpen}>
+          Choose photos
+        </Button>
+        <Button kind="quiet" onClick={onSample}>
+          Try it on a sample
+        </Button>
+      </div>
       {demoComing && (
         <p className="mt-6 text-second">
           The demo, pictures of the Quillmoor Moth Survey, is being made. It takes about a minute, once.
