@@ -36,6 +36,20 @@ const field = (
   free = false,
 ): StarterField => ({ key, label, usual, unit, free });
 
+/** Each at most so many times as wide as the one before: more steps would hardly save bytes. */
+const WIDTH_STEP = 1.6;
+
+/** Widths from one to another, evenly spaced as ratios, whole tens in between. */
+function widthsBetween(from: number, to: number): number[] {
+  const [low, high] = [Math.min(from, to), Math.max(from, to)];
+  const steps = Math.max(1, Math.ceil(Math.log(high / low) / Math.log(WIDTH_STEP) - 1e-9));
+  const between = Array.from(
+    { length: steps - 1 },
+    (_, i) => Math.round((low * (high / low) ** ((i + 1) / steps)) / 10) * 10,
+  );
+  return [...new Set([low, ...between, high])];
+}
+
 export const STARTERS: readonly Starter[] = [
   {
     id: "mail",
@@ -55,6 +69,15 @@ export const STARTERS: readonly Starter[] = [
       fileSize: { max: value("max") },
       colour: { space: "srgb" },
       metadata: "private",
+    }),
+  },
+  {
+    id: "page-set",
+    name: "Web page, several sizes",
+    about: "Each screen loads the size that suits it, with the markup to paste",
+    fields: [field("from", "Narrowest", "480 px", "px"), field("to", "Widest", "1920 px", "px")],
+    clauses: (_, px) => ({
+      set: { widths: widthsBetween(px("from")!, px("to")!), formats: ["avif", "jpeg"] },
     }),
   },
   {

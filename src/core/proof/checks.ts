@@ -50,6 +50,7 @@ export function checkFacts(task: CheckTask): Check[] {
   if (brief.format)
     add("format", formatName(facts.format), (brief.format as string[]).includes(facts.format));
   checkPixelCounts(task, add);
+  if (resolved.set) checkSet(resolved.set, facts, add);
   if (brief.head) checks.push(checkHead(task));
   if (resolved.scale !== null) checkScale(task, checks, add);
   if (target.paper) checkPaper(target.paper, facts, add);
@@ -68,6 +69,13 @@ export function checkFacts(task: CheckTask): Check[] {
   checkLayers({ resolved, brief, facts, before, checks });
   checkMetadata(brief, facts, add);
   return checks;
+}
+
+/** A file that nobody made here may be any one of a set: of a width and format that are asked, or narrower than all. */
+function checkSet({ widths, formats }: NonNullable<ResolvedBrief["set"]>, facts: Facts, add: Add): void {
+  const fits = widths.includes(facts.width) || facts.width < widths[0];
+  const kind = !formats || (formats as string[]).includes(facts.format);
+  add("set", `${facts.width} px wide, ${formatName(facts.format)}`, fits && kind);
 }
 
 /** Sides, box, sizes and shape. */

@@ -16,6 +16,14 @@ describe("briefs for a purpose", () => {
     },
   );
 
+  it("part a page's widths evenly, whichever is typed first", () => {
+    const widths = (from: string, to: string) => starterBrief(starter("page-set"), { from, to }).set!.widths;
+    expect(widths("480", "1920 px")).toEqual([480, 760, 1210, 1920]);
+    expect(widths("1920", "480")).toEqual([480, 760, 1210, 1920]);
+    expect(widths("600", "600")).toEqual([600]);
+    expect(widths("600", "900")).toEqual([600, 900]);
+  });
+
   it("take what is typed, with a unit or without", () => {
     expect(
       starterBrief(starter("form"), { min: "", max: "60", width: "200", height: "230 px" }),

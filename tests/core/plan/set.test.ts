@@ -3,7 +3,7 @@ import { type Brief, BriefError, clauseWords, parseBrief, resolveBrief } from "@
 import { AUTO } from "@/core/photo";
 import { findDisagreements } from "@/core/plan/disagreements";
 import { alikeNotes, idleNotes, partBrief, planSet, withoutSet, worthOffering } from "@/core/plan/set";
-import type { Facts } from "@/core/proof";
+import { checkFacts, type Facts } from "@/core/proof";
 
 const photo = {
   format: "jpeg",
@@ -99,7 +99,26 @@ describe("a set", () => {
       ["set", "width"],
       ["set", "total"],
     ]);
+    const kinds = findDisagreements(
+      make({ format: ["jpeg"], set: { widths: [600], formats: ["avif", "jpeg"] } }),
+    );
+    expect(kinds[0].why).toBe("The set has AVIF, and the file is to be JPEG.");
     expect(all[1].choices.map(({ change }) => change)).toEqual([{ total: null }, { set: null }]);
+  });
+});
+
+describe("a file that somebody else made", () => {
+  const check = (facts: Partial<Facts>) => {
+    const brief = make({ set: { widths: [480, 960], formats: ["webp", "jpeg"] } });
+    const file = { ...photo, resolutionStep: 0, resolution: null, privateData: [], ...facts } as Facts;
+    return checkFacts({ brief, resolved: resolveBrief(brief), facts: file })[0];
+  };
+
+  it("is one of a set by its width and format, or narrower than all", () => {
+    expect(check({ width: 960 })).toMatchObject({ clause: "set", found: "960 px wide, JPEG", ok: true });
+    expect(check({ width: 300 }).ok).toBe(true);
+    expect(check({ width: 700 }).ok).toBe(false);
+    expect(check({ width: 960, format: "png" }).ok).toBe(false);
   });
 });
 

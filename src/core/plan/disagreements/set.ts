@@ -1,5 +1,5 @@
 /** Clauses that fix the pixels of one file, beside a set that names widths of its own. */
-import { type Brief, type ClauseKey, clauseNames, clauseWords } from "../../brief";
+import { type Brief, type ClauseKey, clauseNames, clauseWords, formatName } from "../../brief";
 import type { Disagreement } from "./types";
 
 /** Ways to fix the pixels of one file; a ceiling on a side holds for a set too. */
@@ -23,6 +23,21 @@ export function setDisagreements(brief: Brief): Disagreement[] {
       { label: "Make one file", effect: `${clauseWords(brief, key)}`, change: { set: null } },
     ],
   }));
+  const others = brief.set.formats?.filter((format) => !(brief.format ?? [format]).includes(format)) ?? [];
+  if (others.length)
+    out.push({
+      clauses: ["set", "format"],
+      why: `The set has ${others.map(formatName).join(" and ")}, and the file is to be ${clauseWords(brief, "format")}.`,
+      wins: "The set wins unless you choose otherwise.",
+      choices: [
+        { label: "Make the set", effect: "drops the format", change: { format: null } },
+        {
+          label: `Only ${clauseWords(brief, "format")}`,
+          effect: "in every width",
+          change: { set: { widths: brief.set.widths } },
+        },
+      ],
+    });
   if (brief.total)
     out.push({
       clauses: ["set", "total"],
