@@ -1,5 +1,5 @@
 /** `fit`: files that meet a brief, and what is told of them. */
-import { type Brief, parseBrief } from "@/core/brief";
+import { type Brief, limitsWhole, parseBrief } from "@/core/brief";
 import { findDisagreements } from "@/core/plan/disagreements";
 import { formatBytes } from "@/core/units";
 import { shareThreads } from "@/imaging/workers";
@@ -59,7 +59,7 @@ async function fitWhole(
   brief: Brief,
   sources: Awaited<ReturnType<typeof listSources>>,
 ) {
-  const shares = brief.total !== undefined;
+  const shares = limitsWhole(brief);
   // Looking for the common difference and making the files are two rounds.
   const progress = new Progress(sources.length * (shares ? 2 : 1));
   const plan = shares

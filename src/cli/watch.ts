@@ -6,7 +6,7 @@ import { lstat, realpath, stat } from "node:fs/promises";
 import { basename, dirname, join, relative, resolve, sep } from "node:path";
 import { setTimeout } from "node:timers/promises";
 import { type FSWatcher, watch as watchFolder } from "chokidar";
-import type { Brief } from "@/core/brief";
+import { type Brief, limitsWhole } from "@/core/brief";
 import { isDiskFull } from "@/core/photo";
 import { freeName, namesPhoto } from "@/core/plan/names";
 import { canonical } from "@/core/units";
@@ -35,7 +35,7 @@ const NEEDS_YOU = "needs-you";
 export async function watch(call: Extract<Call, { command: "watch" }>): Promise<number> {
   shareThreads();
   const brief = await loadBrief(call.brief);
-  if (brief.total)
+  if (limitsWhole(brief))
     throw new CallError(
       "The brief limits all files together, and a watched folder never has them all. Use fit, or take the limit " +
         "out of the brief.",

@@ -1,6 +1,7 @@
 /** Measures an assignment: makes its file for real, so that "Make files" mostly hands over what is there. */
 
 import { and, eq, isNull, or, sql } from "drizzle-orm";
+import { limitsWhole } from "@/core/brief";
 import { sideKey, type TraceAsked } from "@/core/budget";
 import { troubleOf } from "@/core/photo";
 import { verdictOf } from "@/core/plan";
@@ -120,7 +121,7 @@ async function measureRow(store: Store, id: string, row: Row): Promise<Found | n
 }
 
 /** Its brief limits the whole, and no setting is tried out for it. */
-const limited = (row: Row): boolean => row.brief.total !== undefined && row.current;
+const limited = (row: Row): boolean => limitsWhole(row.brief) && row.current;
 
 /** Makes the trials that the sharing of a limit on the whole waits for. */
 async function traceOne(store: Store, id: string, row: Row, asked: Omit<TraceAsked, "id">): Promise<void> {

@@ -177,4 +177,16 @@ describe("a batch under a brief that asks a set", () => {
     expect(rows[0].verdict).toMatchObject({ state: "cannot" });
     expect(rows[0].verdict!.reason).toContain("320 px wide: Cannot");
   }, 120_000);
+
+  it("is made although the brief limits the whole, which gives way", async () => {
+    const both = { ...brief, set: { widths: [120], formats: ["jpeg"] }, total: { max: "1KB" } };
+    await routes.call("PUT", "batches/[id]/brief", { id }, { fresh: both, words: "a set and a total" });
+    await work();
+    const { rows, totals } = await view();
+    expect(totals).toEqual([]);
+    expect(rows.map(({ verdict }) => verdict?.state)).toEqual(["meets", "meets"]);
+    expect((await routes.call("POST", "batches/[id]/runs", { id }, {})).status).toBe(200);
+    await work();
+    expect((await view()).run).toMatchObject({ finished: true, done: 2 });
+  }, 120_000);
 });

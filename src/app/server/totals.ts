@@ -1,6 +1,6 @@
 /** Limits on the whole, for the Desk: what they are, what the photos take now, and what was settled. */
 import { LRUCache } from "lru-cache";
-import { resolveBrief } from "@/core/brief";
+import { limitsWhole, resolveBrief } from "@/core/brief";
 import type { Limit } from "@/core/budget";
 import { fileBytesWithin } from "@/core/delivery/mail";
 import { countedAs, overheadOf } from "@/delivery";
@@ -17,7 +17,7 @@ export async function totalViews(
   briefs: readonly BriefInUse[],
   rows: readonly StoredRow[],
 ): Promise<TotalView[]> {
-  const limited = briefs.filter((brief) => brief.body.total && brief.rows > 0);
+  const limited = briefs.filter((brief) => limitsWhole(brief.body) && brief.rows > 0);
   if (!limited.length) return [];
   const states = await sharesOf(db, batch.id);
   return Promise.all(

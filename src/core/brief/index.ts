@@ -11,6 +11,7 @@ export { parseBrief, parseBriefText } from "./parse";
 export {
   clauseNames,
   type FrameMode,
+  limitsWhole,
   PIXEL_CLAUSES,
   type PixelClause,
   type PixelRange,

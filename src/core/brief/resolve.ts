@@ -74,7 +74,7 @@ export interface ResolvedBrief {
   ink: "black" | "original" | null;
   layers: "flatten" | "keep";
   padding: "allow" | "never";
-  /** Of all files together, in bytes. */
+  /** Of all files together, in bytes; null where a set is asked. */
   total: { max: number; counted: "files" | "mail" } | null;
   names: string;
   wishes: ReadonlySet<ClauseKey>;
@@ -165,14 +165,17 @@ export function resolveBrief(brief: Brief): ResolvedBrief {
     ink: brief.ink ?? null,
     layers: brief.layers ?? "flatten",
     padding: brief.padding ?? "allow",
-    total: brief.total
-      ? { max: toBytes(brief.total.max, "max"), counted: brief.total.counted ?? "files" }
+    total: limitsWhole(brief)
+      ? { max: toBytes(brief.total!.max, "max"), counted: brief.total!.counted ?? "files" }
       : null,
     names: namesOf(brief),
     wishes: new Set(brief.wishes ?? []),
     stated,
   };
 }
+
+/** Whether a limit on all files together is to be kept: beside a set it gives way. */
+export const limitsWhole = ({ total, set }: Brief): boolean => total !== undefined && set === undefined;
 
 /** The files of a set are told apart by their widths. */
 const namesOf = ({ names = "{name}", set }: Brief): string =>

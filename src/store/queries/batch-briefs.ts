@@ -1,5 +1,5 @@
 import { and, asc, eq, inArray, isNull, sql } from "drizzle-orm";
-import { type Brief, PIXEL_CLAUSES } from "@/core/brief";
+import { type Brief, limitsWhole, PIXEL_CLAUSES } from "@/core/brief";
 import type { Choice } from "@/core/coding";
 import { AUTO, type Frame, tidyFrame } from "@/core/photo";
 import { canonical } from "@/core/units";
@@ -103,7 +103,7 @@ export async function assign({
     await db.insert(assignments).values(values).onConflictDoNothing();
   }
   await addJobs(db, "measure", await unmeasured(db, batchId, revisionId, only), PRIORITY.measure);
-  if (now.body.total) await touchShares(db, batchId);
+  if (limitsWhole(now.body)) await touchShares(db, batchId);
 }
 
 /** The missing assignments of every brief that a batch uses. */

@@ -1,7 +1,7 @@
 /** Runs and their items: what is begun, and what is finished. */
 
 import { and, asc, desc, eq, inArray, isNull, ne, sql } from "drizzle-orm";
-import { type Brief, resolveBrief } from "@/core/brief";
+import { type Brief, limitsWhole, resolveBrief } from "@/core/brief";
 import type { Limit } from "@/core/budget";
 import { freeName, sameName } from "@/core/plan/names";
 import { canonical } from "@/core/units";
@@ -43,7 +43,11 @@ export async function startRun(
 ): Promise<string | null> {
   const rows = (await listRows(db, batch.id)).filter((row) => row.assignmentId && !row.measured?.error);
   const bodies = await bodiesOf(db, rows);
-  if (rows.some((row) => bodies.get(row.revisionId!)!.total && (!row.share || row.share.kind === "cannot")))
+  if (
+    rows.some(
+      (row) => limitsWhole(bodies.get(row.revisionId!)!) && (!row.share || row.share.kind === "cannot"),
+    )
+  )
     throw new NotSharedError();
   const toMake = rows.flatMap((row) =>
     partsOf(row, bodies.get(row.revisionId!)!).map((part) => ({

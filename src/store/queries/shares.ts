@@ -7,6 +7,8 @@ import { assignments, batches, batchPhotos, briefRevisions, shares } from "../sc
 import type { Executor } from "../store";
 
 const revisionOfRow = sql`coalesce(${batchPhotos.revisionId}, ${batches.revisionId})`;
+/** The same as `limitsWhole` of the core. */
+const limitsTheWhole = sql`${briefRevisions.body} ? 'total' and not ${briefRevisions.body} ? 'set'`;
 const present = and(
   eq(assignments.current, true),
   isNull(batchPhotos.deletedAt),
@@ -23,10 +25,7 @@ export async function touchShares(db: Executor, batchId: string): Promise<void> 
     .select({ id: batches.id })
     .from(batches)
     .leftJoin(batchPhotos, and(eq(batchPhotos.batchId, batches.id), isNull(batchPhotos.deletedAt)))
-    .innerJoin(
-      briefRevisions,
-      and(sql`${briefRevisions.id} = ${revisionOfRow}`, sql`${briefRevisions.body} ? 'total'`),
-    )
+    .innerJoin(briefRevisions, and(sql`${briefRevisions.id} = ${revisionOfRow}`, limitsTheWhole))
     .where(eq(batches.id, batchId))
     .limit(1);
   if (limited) await addJob(db, "share", batchId, PRIORITY.share);
@@ -65,7 +64,7 @@ export async function membersOf(db: Executor, batchId: string): Promise<Member[]
     .innerJoin(batchPhotos, eq(batchPhotos.id, assignments.batchPhotoId))
     .innerJoin(batches, eq(batches.id, batchPhotos.batchId))
     .innerJoin(briefRevisions, eq(briefRevisions.id, assignments.revisionId))
-    .where(and(eq(batchPhotos.batchId, batchId), present, sql`${briefRevisions.body} ? 'total'`))
+    .where(and(eq(batchPhotos.batchId, batchId), present, limitsTheWhole))
     .orderBy(batchPhotos.position, batchPhotos.id);
 }
 

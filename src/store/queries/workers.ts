@@ -130,7 +130,7 @@ const WAITING: readonly Waiting[] = [
     ids: sql`
       select a.id from assignments a join batch_photos bp on bp.id = a.batch_photo_id join batches b on b.id = bp.batch_id join brief_revisions r on r.id = a.revision_id
       where a.current and bp.deleted_at is null and b.deleted_at is null and a.revision_id = coalesce(bp.revision_id, b.revision_id)
-        and (a.trials_asked is not null or (a.measured is null and (a.share is not null or not r.body ? 'total')))
+        and (a.trials_asked is not null or (a.measured is null and (a.share is not null or not r.body ? 'total' or r.body ? 'set')))
         and ${noJob("measure", sql`a.id`)}`,
   },
   {
@@ -146,7 +146,7 @@ const WAITING: readonly Waiting[] = [
     ids: sql`
       select distinct b.id from batches b join batch_photos bp on bp.batch_id = b.id join brief_revisions r on r.id = coalesce(bp.revision_id, b.revision_id)
         join assignments a on a.batch_photo_id = bp.id and a.current and a.revision_id = r.id
-      where b.deleted_at is null and bp.deleted_at is null and r.body ? 'total' and a.measured is null and a.share is null and a.trials_asked is null
+      where b.deleted_at is null and bp.deleted_at is null and r.body ? 'total' and not r.body ? 'set' and a.measured is null and a.share is null and a.trials_asked is null
         and ${noJob("share", sql`b.id`)}`,
   },
   {

@@ -8,7 +8,7 @@ import { type PageWeight, pageWeights, pictureMarkup, secondsFor } from "@/core/
 import { formatBytes, trimNumber } from "@/core/units";
 import type { BatchView } from "../api";
 import { call } from "../api";
-import { Button, useRemembered } from "../parts";
+import { Button, Typed, useRemembered } from "../parts";
 import { copied, pageOf } from "./markup";
 import { WeightChart } from "./weight-chart";
 
@@ -37,45 +37,25 @@ export function PageWeights({ batch }: { batch: BatchView }) {
           {about ? ", about" : ""}
         </h3>
         <span className="flex gap-4">
-          <Typed label="each as wide as" value={typedShare ?? "100"} bad={share === null} onChange={setShare}>
-            % of the screen
-          </Typed>
-          <Typed label="at" value={typedSpeed ?? "10"} bad={speed === null} onChange={setSpeed}>
-            Mbit/s
-          </Typed>
+          <Typed
+            label="each as wide as"
+            value={typedShare ?? "100"}
+            bad={share === null}
+            onChange={setShare}
+            unit="% of the screen"
+          />
+          <Typed
+            label="at"
+            value={typedSpeed ?? "10"}
+            bad={speed === null}
+            onChange={setSpeed}
+            unit="Mbit/s"
+          />
         </span>
       </div>
       <Weights weights={weights} speed={speed} about={about} />
       <Markup batch={batch} page={page} share={share ?? 100} />
     </>
-  );
-}
-
-function Typed({
-  label,
-  value,
-  bad,
-  onChange,
-  children,
-}: {
-  label: string;
-  value: string;
-  bad: boolean;
-  onChange: (next: string) => void;
-  children: string;
-}) {
-  return (
-    <label className="flex items-center gap-1.5 text-small text-second">
-      {label}
-      <input
-        value={value}
-        onChange={(event) => onChange(event.target.value)}
-        aria-invalid={bad}
-        autoComplete="off"
-        className={`box figures h-6 w-14 px-1.5 text-ink ${bad ? "border-not" : ""}`}
-      />
-      {children}
-    </label>
   );
 }
 
@@ -192,24 +172,8 @@ function Markup({
       <header className="mb-1 flex items-baseline justify-between gap-4">
         <h3 className="font-semibold">The markup to paste</h3>
         <span className="flex gap-4 text-small">
-          <label className="flex items-center gap-1.5">
-            <input
-              type="checkbox"
-              checked={eager}
-              onChange={(event) => setEager(event.target.checked)}
-              className="size-4 accent-plum"
-            />
-            first picture at once
-          </label>
-          <label className="flex items-center gap-1.5">
-            <input
-              type="checkbox"
-              checked={standing}
-              onChange={(event) => setStanding(event.target.checked)}
-              className="size-4 accent-plum"
-            />
-            blurred stand-ins
-          </label>
+          <Tick label="first picture at once" on={eager} onChange={setEager} />
+          <Tick label="blurred stand-ins" on={standing} onChange={setStanding} />
         </span>
       </header>
       <textarea
@@ -229,5 +193,19 @@ function Markup({
         </p>
       </div>
     </section>
+  );
+}
+
+function Tick({ label, on, onChange }: { label: string; on: boolean; onChange: (next: boolean) => void }) {
+  return (
+    <label className="flex items-center gap-1.5">
+      <input
+        type="checkbox"
+        checked={on}
+        onChange={(event) => onChange(event.target.checked)}
+        className="size-4 accent-plum"
+      />
+      {label}
+    </label>
   );
 }

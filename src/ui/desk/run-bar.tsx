@@ -63,6 +63,7 @@ export function RunBar({ batch }: { batch: BatchView }) {
         files={count(able)}
         about={about}
         mail={mail}
+        sets={sets > 0}
       >
         {total ? (
           <WholeFigure total={total} about={about} />

@@ -16,6 +16,7 @@ export { STATE_INK, STATE_WORDS, type State, StateMark } from "./state-mark";
 export { useStepKeys } from "./step-keys";
 export { TakeAway } from "./take-away";
 export { TickList } from "./tick-list";
+export { Typed } from "./typed";
 export { useDrop } from "./use-drop";
 export { useKeys } from "./use-keys";
 export { usePhotoScreen } from "./use-photo-screen";

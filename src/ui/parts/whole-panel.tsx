@@ -9,6 +9,7 @@ import { type ReactNode, useState } from "react";
 import { base64Bytes, secondsWords, sendSeconds } from "@/core/delivery/mail";
 import { formatBytes, toBytes } from "@/core/units";
 import { useRemembered } from "./remembered";
+import { Typed } from "./typed";
 
 interface Props {
   children: ReactNode;
@@ -18,6 +19,8 @@ interface Props {
   after: number;
   files: number;
   about: boolean;
+  /** Photos become sets, of which a page loads one file each: that is told elsewhere. */
+  sets?: boolean;
   /** Bytes of files that a limit on a message leaves, and the limit; null where mail is not counted. */
   mail: { limit: number; room: number; bytes: number | null } | null;
 }
@@ -37,7 +40,7 @@ function capacity(typed: string): number | null {
   }
 }
 
-export function WholePanel({ children, label, before, after, files, about, mail }: Props) {
+export function WholePanel({ children, label, before, after, files, about, mail, sets = false }: Props) {
   const [open, setOpen] = useState(false);
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
@@ -53,39 +56,11 @@ export function WholePanel({ children, label, before, after, files, about, mail 
           className="box z-40 w-[430px] border-plum p-4"
         >
           <Sending before={before} after={after} mail={mail} about={about} />
-          <Loading before={before} after={after} about={about} />
+          {!sets && <Loading before={before} after={after} about={about} />}
           <Fitting each={files ? after / files : 0} about={about} />
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>
-  );
-}
-
-function Typed({
-  label,
-  value,
-  onChange,
-  unit,
-  bad,
-}: {
-  label: string;
-  value: string;
-  onChange: (next: string) => void;
-  unit: string;
-  bad: boolean;
-}) {
-  return (
-    <label className="flex items-center gap-2 text-small text-second">
-      {label}
-      <input
-        value={value}
-        onChange={(event) => onChange(event.target.value)}
-        aria-invalid={bad}
-        autoComplete="off"
-        className={`box figures h-6 w-20 px-1.5 text-ink ${bad ? "border-not" : ""}`}
-      />
-      {unit}
-    </label>
   );
 }
 

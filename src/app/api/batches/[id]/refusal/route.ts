@@ -1,6 +1,6 @@
 import * as z from "zod";
 import { changeBatch, readBody, revised, route } from "@/app/server";
-import { parseBrief } from "@/core/brief";
+import { limitsWhole, parseBrief } from "@/core/brief";
 import { getBatch, latestRun, makeEdit, startRun } from "@/store/queries";
 import type { Retaken } from "@/ui/api";
 
@@ -22,7 +22,7 @@ export const POST = route(async (request, { id }): Promise<Retaken> => {
   return changeBatch(id, async (tx, batch) => {
     await makeEdit(tx, batch, words, await revised(tx, batch, list));
     const before = await latestRun(tx, batch.id);
-    const shared = list.some(({ brief }) => brief.total !== undefined);
+    const shared = list.some(({ brief }) => limitsWhole(brief));
     if (!before?.items.some((item) => item.state === "done") || shared)
       return { runId: null, again: 0, kept: 0 };
     const runId = await startRun(tx, (await getBatch(tx, batch.workspaceId, batch.id))!, "obeying");
