@@ -10,6 +10,7 @@ import * as batchesIdChoice from "./api/batches/[id]/choice/route";
 import * as batchesIdComparison from "./api/batches/[id]/comparison/route";
 import * as batchesIdComparisonRun from "./api/batches/[id]/comparison/run/route";
 import * as batchesIdFrame from "./api/batches/[id]/frame/route";
+import * as batchesIdLight from "./api/batches/[id]/light/route";
 import * as batchesIdMessages from "./api/batches/[id]/messages/route";
 import * as batchesIdPhotos from "./api/batches/[id]/photos/route";
 import * as batchesIdRedo from "./api/batches/[id]/redo/route";
@@ -73,6 +74,7 @@ export const ROUTES: Readonly<Record<string, Route>> = {
   "batches/[id]/comparison": batchesIdComparison,
   "batches/[id]/comparison/run": batchesIdComparisonRun,
   "batches/[id]/frame": batchesIdFrame,
+  "batches/[id]/light": batchesIdLight,
   "batches/[id]/messages": batchesIdMessages,
   "batches/[id]/photos": batchesIdPhotos,
   "batches/[id]/redo": batchesIdRedo,

@@ -411,3 +411,29 @@ describe("two windows", () => {
     expect((await routes.call("PUT", "batches/[id]/frame", { id }, fresh)).status).toBe(200);
   });
 });
+
+describe("lights above white", () => {
+  it("are set for all photos under one brief with one edit, and come back with one undo", async () => {
+    const id = await routes.newBatch("Bright", {
+      "a.jpg": await jpegPhoto(90, 60, 91),
+      "b.jpg": await jpegPhoto(90, 60, 92),
+      "c.jpg": await jpegPhoto(90, 60, 93),
+    });
+    const fresh = { zumbrelBrief: 1, name: "Bright", format: ["avif"], colour: { light: "hdr" } };
+    await ask("PUT", "batches/[id]/brief", { id }, { fresh, words: "light" });
+    const [first, second] = (await view(id)).rows;
+    const light = { strength: 40, start: 80, peak: 6 };
+    const frame = { ...first.frame, light };
+    await ask("PUT", "batches/[id]/frame", { id }, { rowId: first.id, frame, accepted: false });
+    expect((await ask("PUT", "batches/[id]/light", { id }, { rowId: first.id })).status).toBe(200);
+    const after = await view(id);
+    expect(after.rows.map((row) => row.frame.light)).toEqual([light, light, light]);
+    expect(after.undo?.words).toBe("setting the lights of 2 photos");
+    await routes.step(id);
+    expect((await view(id)).rows.map((row) => row.frame.light ?? null)).toEqual([light, null, null]);
+    // From a photo that has none of its own, all are as they were.
+    await ask("PUT", "batches/[id]/light", { id }, { rowId: second.id });
+    expect((await view(id)).rows.map((row) => row.frame.light ?? null)).toEqual([null, null, null]);
+    expect((await ask("PUT", "batches/[id]/light", { id }, { rowId: id })).status).toBe(404);
+  });
+});

@@ -98,7 +98,12 @@ export function PhotoPane({ batch, row, briefs, chosen }: Props) {
           <InkPanel batchId={batch.id} row={row} marked={marked} onMark={setMarked} />
         )}
         {brief && row.assignmentId && (
-          <TakingPanel batchId={batch.id} row={row} bright={brief.colour?.light === "hdr"} />
+          <TakingPanel
+            batchId={batch.id}
+            row={row}
+            bright={brief.colour?.light === "hdr"}
+            alike={batch.rows.filter((one) => one.revisionId === row.revisionId).length}
+          />
         )}
         {!listed && row.steps.length > 0 && (
           <section aria-label="Plan">

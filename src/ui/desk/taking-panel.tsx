@@ -9,7 +9,7 @@ import { DEFAULT_LIGHT, DEFAULT_RAW, type Frame } from "@/core/photo";
 import { formatSize, trimNumber } from "@/core/units";
 import type { RowView } from "../api";
 import { call, useChange } from "../api";
-import { Slide } from "../parts";
+import { Button, Slide } from "../parts";
 
 interface Props {
   batchId: string;
@@ -27,7 +27,8 @@ function useFrame({ batchId, row }: Props): [Frame, (frame: Frame) => void] {
 const BOX = "mb-3 rounded-box border border-rule px-3 py-2";
 
 /** Whatever of these the photo and its brief call for. */
-export function TakingPanel(props: Props & { bright: boolean }) {
+/** `alike`: photos under the same brief, this one among them. */
+export function TakingPanel(props: Props & { bright: boolean; alike: number }) {
   const { format, pages } = props.row.before;
   return (
     <>
@@ -144,9 +145,10 @@ function PagePanel(props: Props) {
 }
 
 /** The three controls of taking lights above white; nothing where the file has light of its own. */
-function LightPanel(props: Props) {
+function LightPanel(props: Props & { alike: number }) {
   const [frame, set] = useFrame(props);
-  const { row } = props;
+  const { row, batchId, alike } = props;
+  const forAll = useChange(() => call("PUT", `batches/${batchId}/light`, { rowId: row.id }));
   const now = frame.light ?? DEFAULT_LIGHT;
   const raw = frame.raw ?? DEFAULT_RAW;
   const own =
@@ -182,6 +184,11 @@ function LightPanel(props: Props) {
         say={(value) => `${trimNumber(value, 1)} ×`}
         onSet={(peak) => put({ peak })}
       />
+      {alike > 1 && (
+        <Button className="mt-2" disabled={forAll.isPending} onClick={() => forAll.mutate(undefined)}>
+          So for all {alike} photos
+        </Button>
+      )}
     </section>
   );
 }
