@@ -12,6 +12,7 @@ import {
   avifLight,
   bodyOf,
   isXmp,
+  latin1,
   readAvif,
   readGainMap,
   readJpeg,
@@ -306,6 +307,19 @@ describe("light that the source has itself", () => {
         capacity: 3,
       }),
     );
+    // The library reads our description after the standard: its own file says the same, and so does ours without XMP.
+    const ours = readJpeg(photo);
+    const second = readJpeg(photo.subarray(ours.end!));
+    const iso = second.segments.find(
+      (s) => latin1(bodyOf(second, s).subarray(0, 27)) === "urn:iso:std:iso:ts:21496:-1",
+    );
+    // Version 0, in the base's colours, one channel; headroom 0 and 3 stops as fractions (ISO 21496-1, annex C).
+    const body = Buffer.from(bodyOf(second, iso!).subarray(28));
+    expect([body.readUInt16BE(0), body.readUInt16BE(2), body[4], body.length]).toEqual([0, 0, 0x40, 61]);
+    expect(body.readUInt32BE(5) / body.readUInt32BE(9)).toBe(0);
+    expect(body.readUInt32BE(13) / body.readUInt32BE(17)).toBe(3);
+    expect(body.readInt32BE(21) / body.readUInt32BE(25)).toBe(-1);
+    expect(readGainMap(ours)).toMatchObject({ min: [-1], max: [3], gamma: [1.2], offsetLight: [1 / 32] });
     const theirs = readGainMap(
       readJpeg(
         await (sharp(photo) as unknown as { keepGainMap(): Sharp })

@@ -1,8 +1,8 @@
 /**
  * A JPEG with a gain map: a second, smaller JPEG behind the first that says by how much each place is
  * lighter in the scene.
- * Sources: CIPA DC-007 (multi-picture format), the open XMP vocabulary of gain maps that ISO 21496-1 takes
- * up, ITU-T T.81.
+ * Sources: CIPA DC-007 (multi-picture format), ISO 21496-1, the open XMP vocabulary of gain maps that it takes up,
+ * ITU-T T.81.
  */
 import { ascii, concat, latin1, startsWith, view } from "./bytes";
 import { bodyOf, isXmp, type JpegFile, MARKER, readJpeg, rebuildJpeg, segment } from "./jpeg";
@@ -22,7 +22,8 @@ export interface GainMap {
 
 const VOCABULARY = "http://ns.adobe.com/hdr-gain-map/1.0/";
 const ISO = "urn:iso:std:iso:ts:21496:-1\0";
-const [MULTICHANNEL, COMMON_DENOMINATOR] = [0x80, 0x08];
+/** `IN_BASE`: the map is applied in the colours of the base, and carries no profile of its own. */
+const [MULTICHANNEL, IN_BASE, COMMON_DENOMINATOR] = [0x80, 0x40, 0x08];
 const XMP = "http://ns.adobe.com/xap/1.0/\0";
 
 const packetOf = (file: JpegFile): string | null => {
@@ -142,6 +143,32 @@ const wrapped = (attributes: string, inner: string) =>
   `xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#"><rdf:Description ` +
   `rdf:about=""${attributes}>${inner}</rdf:Description></rdf:RDF></x:xmpmeta>`;
 
+/** Fractions of so many parts: gamma, offsets and stops are told to a millionth, as in the packet. */
+const PARTS = 1_000_000;
+
+/** ISO 21496-1, annex C: what the packet says as well, for readers that know the standard. The base is not brightened. */
+function isoSegment(map: GainMap): Uint8Array {
+  const fields = [map.min, map.max, map.gamma, map.offsetBase, map.offsetLight];
+  const channels = fields.some((values) => values.length === 3) ? 3 : 1;
+  const body = new Uint8Array(21 + channels * 40);
+  const data = view(body);
+  const fraction = (at: number, value: number) => {
+    data.setInt32(at, Math.round(value * PARTS));
+    data.setUint32(at + 4, PARTS);
+  };
+  body[4] = IN_BASE | (channels === 3 ? MULTICHANNEL : 0);
+  fraction(5, 0);
+  fraction(13, map.capacity);
+  for (let c = 0; c < channels; c += 1)
+    fields.forEach((values, field) => {
+      fraction(21 + c * 40 + field * 8, values[Math.min(values.length - 1, c)]);
+    });
+  return segment(MARKER.APP2, concat([ascii(ISO), body]));
+}
+
+/** Of the first picture: that the file has such a map, and that version 0 is enough to read it. */
+const isoVersion = () => segment(MARKER.APP2, concat([ascii(ISO), new Uint8Array(4)]));
+
 const packet = (text: string) => segment(MARKER.APP1, concat([ascii(XMP), new TextEncoder().encode(text)]));
 
 /** Segments put behind the start of a JPEG. */
@@ -190,7 +217,7 @@ export function withGainMap(file: Uint8Array, map: GainMap): Uint8Array {
   const own = ownPacket(read);
   // A file has one packet: what the map needs joins what the photo says.
   const primary = rebuildJpeg(read, [], (s) => !isXmp(read, s));
-  const second = behindStart(map.jpeg, packet(describe(map)));
+  const second = behindStart(map.jpeg, packet(describe(map)), isoSegment(map));
   const container =
     `xmlns:Container="http://ns.google.com/photos/1.0/container/" ` +
     `xmlns:Item="http://ns.google.com/photos/1.0/container/item/" xmlns:hdrgm="${VOCABULARY}" ` +
@@ -205,9 +232,11 @@ export function withGainMap(file: Uint8Array, map: GainMap): Uint8Array {
     own ? own.replace("</rdf:RDF>", () => `${description}</rdf:RDF>`) : wrapped(` ${container}`, items),
   );
   const first = behindJfif(primary, (at) => {
-    const length = primary.length + xmp.length + MPF_BODY + 4;
+    const before = [xmp, isoVersion()];
+    const taken = before.reduce((sum, one) => sum + one.length, 0);
+    const length = primary.length + taken + MPF_BODY + 4;
     // From behind "MPF\0" of the index to the second picture.
-    return [xmp, index(length, second.length, length - (at + xmp.length + 4 + 4))];
+    return [...before, index(length, second.length, length - (at + taken + 4 + 4))];
   });
   return concat([first, second]);
 }
