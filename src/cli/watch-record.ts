@@ -3,13 +3,17 @@
  * before it is, so that whoever goes on after a kill makes nothing twice and leaves nothing half.
  */
 import { createHash } from "node:crypto";
-import { appendFile, mkdir, open, readFile, unlink } from "node:fs/promises";
-import { join } from "node:path";
+import { appendFile, mkdir, open, readdir, readFile, stat, unlink } from "node:fs/promises";
+import { dirname, join } from "node:path";
+import { setTimeout } from "node:timers/promises";
 import * as z from "zod";
+import { isTemporary } from "@/imaging/written";
 import { CallError } from "./args";
 
 const NAME = ".zumbrel-watch.jsonl";
 const LOCK = ".zumbrel-watch.lock";
+/** Nothing that is being written stands still for so long. */
+const STILL_MS = 1500;
 
 const line = z.union([
   /** The photo was taken up for the n-th time that one was, and this file of it is about to be written. */
@@ -39,13 +43,9 @@ export class WatchRecord {
     const record = new WatchRecord(out);
     const text = await readFile(join(out, NAME), "utf8").catch(() => "");
     for (const one of text.split("\n")) record.note(lineOf(one));
+    await record.sweep();
     await record.undo();
     return record;
-  }
-
-  /** Photos that were taken up so far. */
-  get count(): number {
-    return this.known.size;
   }
 
   isDone(of: string): boolean {
@@ -87,6 +87,26 @@ export class WatchRecord {
     const known = this.known.get(one.of) ?? { n: one.n, files: [], done: false };
     known.files.push({ path: one.path, sha256: one.sha256 });
     this.known.set(one.of, known);
+  }
+
+  /** What was being written when it was killed: files that stand still, where files were about to be written. */
+  private async sweep(): Promise<void> {
+    const folders = new Set([
+      this.out,
+      ...[...this.known.values()].flatMap(({ files }) => files.map(({ path }) => dirname(path))),
+    ]);
+    const found: { path: string; bytes: number }[] = [];
+    for (const folder of folders)
+      for (const name of await readdir(folder).catch(() => []))
+        if (isTemporary(name)) {
+          const path = join(folder, name);
+          found.push({ path, bytes: (await stat(path).catch(() => null))?.size ?? -1 });
+        }
+    if (!found.length) return;
+    // Another command may be writing here at this moment; that takes less.
+    await setTimeout(STILL_MS);
+    for (const { path, bytes } of found)
+      if ((await stat(path).catch(() => null))?.size === bytes) await unlink(path).catch(() => undefined);
   }
 
   /** Files of photos that were not finished go, where they are still as they were written; they are made again. */

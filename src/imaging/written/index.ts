@@ -1,2 +1,2 @@
-export { putAs, putInto, writeNewFile } from "./write";
+export { isTemporary, putAs, putInto, writeNewFile } from "./write";
 export { type GaveUp, type Written, writeFile } from "./write-file";

@@ -6,8 +6,13 @@ import { basename, dirname, join } from "node:path";
 import { PhotoError } from "@/core/photo";
 import { freeName } from "@/core/plan/names";
 
+const temporaryName = (): string => `.zumbrel-${randomBytes(8).toString("hex")}.part`;
+
+/** Whether a file was being written: one that stays so was left behind by a kill. */
+export const isTemporary = (name: string): boolean => /^\.zumbrel-[0-9a-f]{16}\.part$/.test(name);
+
 async function writeTemporary(folder: string, bytes: Uint8Array): Promise<string> {
-  const temporary = join(folder, `.zumbrel-${randomBytes(8).toString("hex")}.part`);
+  const temporary = join(folder, temporaryName());
   const file = await open(temporary, "wx", 0o644);
   try {
     await file.writeFile(bytes);
@@ -30,7 +35,7 @@ export async function putAs(
   name: string,
   fill: (temporary: string) => Promise<void>,
 ): Promise<string> {
-  const temporary = join(folder, `.zumbrel-${randomBytes(8).toString("hex")}.part`);
+  const temporary = join(folder, temporaryName());
   try {
     await fill(temporary);
     const tried = new Set<string>();
