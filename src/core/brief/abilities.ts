@@ -13,6 +13,8 @@ export interface Ability {
   /** Spaces wider than sRGB, by an embedded profile. */
   wide: boolean;
   hdr: boolean;
+  /** Light above white as a map beside an ordinary picture (ISO 21496-1). */
+  lightMap: boolean;
   layers: boolean;
   transparency: boolean;
   /** EXIF or tags for date, camera, copyright. */
@@ -28,6 +30,7 @@ const ALL: Ability = {
   resolution: true,
   wide: true,
   hdr: false,
+  lightMap: false,
   layers: false,
   transparency: true,
   metadata: true,
@@ -41,7 +44,7 @@ const ALL: Ability = {
  * 32000.
  */
 export const CAN: Record<OutputFormat, Ability> = {
-  jpeg: { ...ALL, cmyk: true, grey: true, transparency: false },
+  jpeg: { ...ALL, cmyk: true, grey: true, transparency: false, lightMap: true },
   png: { ...ALL, bits: [8, 16], grey: true },
   webp: { ...ALL },
   avif: { ...ALL, bits: [8, 10], hdr: true },
@@ -72,14 +75,16 @@ export function holdsColours(
   format: OutputFormat,
 ): boolean {
   const can = CAN[format];
-  if (light === "hdr" && !can.hdr) return false;
+  const asMap = light === "hdr" && !can.hdr && can.lightMap;
+  if (light === "hdr" && !can.hdr && !asMap) return false;
   const holdsSpace =
     space === "cmyk"
       ? can.cmyk
       : space === "gray"
         ? can.grey
         : space === "srgb" || space === "keep" || can.wide;
-  return holdsSpace && can.bits.includes(bits);
+  // The ordinary picture beside a map has the bits that its format has.
+  return holdsSpace && (asMap || can.bits.includes(bits));
 }
 
 /** The brief as far as the format can carry it out. */

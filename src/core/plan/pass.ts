@@ -1,5 +1,13 @@
 /** Whether a file's picture data can stay as they are, and if not, why. */
-import { type Brief, holdsColours, type OutputFormat, type ResolvedBrief, WRITABLE, within } from "../brief";
+import {
+  type Brief,
+  CAN,
+  holdsColours,
+  type OutputFormat,
+  type ResolvedBrief,
+  WRITABLE,
+  within,
+} from "../brief";
 import { type Geometry, keepsPixels } from "../geometry";
 import type { Facts } from "../proof";
 import type { WrittenKind } from "./names";
@@ -11,8 +19,11 @@ export function allowedFormats(brief: ResolvedBrief, facts: Facts): OutputFormat
     return able.length ? able : brief.formats;
   }
   const own = facts.format as OutputFormat;
-  if (WRITABLE.includes(own) && holdsColours(brief, own)) return [own];
-  return [(["jpeg", "tiff", "png", "avif"] as const).find((format) => holdsColours(brief, format)) ?? "jpeg"];
+  // A map beside an ordinary picture is written where a format for one is asked.
+  const holds = (format: OutputFormat) =>
+    holdsColours(brief, format) && (brief.light !== "hdr" || CAN[format].hdr);
+  if (WRITABLE.includes(own) && holds(own)) return [own];
+  return [(["jpeg", "tiff", "png", "avif"] as const).find(holds) ?? "jpeg"];
 }
 
 /** Whether a file of layers or pages stays one: asked, there, and not ruled out by the formats. */

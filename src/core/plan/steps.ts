@@ -144,7 +144,8 @@ function lightSteps({ resolved, facts, frame, encoding }: PlanInput): Step[] {
         : facts.format === "raw" &&
           rawTakingOf(frame ?? CENTRED).way === "developed" &&
           rawTakingOf(frame ?? CENTRED).recover;
-  const wants = resolved.light === "hdr" && CAN[encoding.format as OutputFormat]?.hdr;
+  const can = CAN[encoding.format as OutputFormat];
+  const wants = resolved.light === "hdr" && (can?.hdr || can?.lightMap);
   if (wants && own)
     return [
       {

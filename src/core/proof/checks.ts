@@ -118,11 +118,12 @@ function checkPaper(paper: { width: number | null; height: number | null }, fact
   add("paper", paperWords(facts), resolution !== null && holdsPaper(paper, facts, resolution, slack));
 }
 
-function checkMetadata({ metadata }: Brief, facts: Facts, add: Add): void {
+function checkMetadata({ metadata, colour }: Brief, facts: Facts, add: Add): void {
   if (metadata === "none") add("metadata", facts.metadata ? "some is there" : "none", !facts.metadata);
   if (metadata !== "private") return;
-  const found = facts.privateData.join(", ") || "nothing private";
-  add("metadata", found, facts.privateData.length === 0, "nothing private");
+  // A map that is asked is part of the picture.
+  const left = facts.privateData.filter((what) => colour?.light !== "hdr" || what !== GAIN_MAP);
+  add("metadata", left.join(", ") || "nothing private", left.length === 0, "nothing private");
 }
 
 type Add = (clause: ClauseKey, found: string, ok: boolean, asked?: string) => void;
@@ -141,18 +142,24 @@ function checkColour(asked: NonNullable<Brief["colour"]>, facts: Facts, add: Add
     spaceName(facts.colourSpace),
     facts.bits && `${facts.bits} bit`,
     facts.light ? "high dynamic range" : facts.profile ? "with profile" : "no profile",
+    hasMap(facts) && `a gain map up to ${trimNumber(facts.gainMap!, 1)} × white`,
   ]
     .filter(Boolean)
     .join(", ");
   const bright = asked.light === "hdr";
   // High dynamic range comes with Display P3 and ten bits where nothing else is said of them.
-  if (bright) asked = { space: "display-p3", bits: 10, ...asked };
+  const map = bright && hasMap(facts);
+  if (bright) asked = { space: "display-p3", ...(!map && { bits: 10 }), ...asked };
   const space = asked.space === undefined || asked.space === "keep" || asked.space === facts.colourSpace;
   const bits = asked.bits === undefined || asked.bits === facts.bits;
   const profile = asked.profile === undefined || (asked.profile === "embed") === facts.profile;
-  const light = asked.light === undefined || bright === (facts.light !== undefined);
+  const light = asked.light === undefined || bright === (facts.light !== undefined || map);
   add("colour", found, space && bits && profile && light);
 }
+
+/** As facts name it among what is private. */
+const GAIN_MAP = "the gain map";
+const hasMap = ({ format, gainMap }: Facts): boolean => format === "jpeg" && (gainMap ?? 1) > 1;
 
 const isLayered = ({ format, pages }: Facts): boolean => format === "ora" || (format === "tiff" && pages > 1);
 

@@ -6,6 +6,7 @@
 import { setImmediate } from "node:timers/promises";
 import type { OutputFormat } from "@/core/brief";
 import { LARGE_PIXELS, type Picture as Searched, type Setting, settingKey } from "@/core/coding";
+import type { GainMap } from "@/core/containers";
 import type { Pixels } from "@/core/difference";
 import { type Geometry, pixelsOf } from "@/core/geometry";
 import type { Rect } from "@/core/photo";
@@ -22,6 +23,7 @@ import {
 import type { Judged } from "../workers";
 import { decodeTrial } from "./decode-trial";
 import { Judge } from "./judge";
+import { bytesOfMap, carriesMap, lightMap } from "./light-map";
 import { memoryTrials } from "./memory-trials";
 import { Sample } from "./sample";
 import type { PictureLook, TrialStore } from "./trial-store";
@@ -70,6 +72,7 @@ export class Candidates {
   private lastSample: Sample | null = null;
   private readonly looks = new Map<string, PictureLook>();
   private readonly overheads = new WeakMap<PlannedPicture, Promise<Overhead>>();
+  private readonly maps = new WeakMap<PlannedPicture, Promise<GainMap>>();
 
   constructor(
     readonly photo: PlannedPhoto,
@@ -188,8 +191,23 @@ export class Candidates {
 
   /** Measured once, on a picture of one colour. */
   overhead(picture: PlannedPicture): Promise<Overhead> {
-    const known = this.overheads.get(picture) ?? measureOverhead(picture);
+    const known = this.overheads.get(picture) ?? this.measured(picture);
     this.overheads.set(picture, known);
+    return known;
+  }
+
+  private async measured(picture: PlannedPicture): Promise<Overhead> {
+    const bare = await measureOverhead(picture);
+    const map = await this.gainMap(picture);
+    const more = map ? bytesOfMap(await bareDot(picture.format, false), map) : 0;
+    return { overhead: bare.overhead + more, added: bare.added + more };
+  }
+
+  /** What its file carries beside the picture where light above white is asked; null for all others. */
+  async gainMap(picture: PlannedPicture): Promise<GainMap | null> {
+    if (!carriesMap(this.photo, picture)) return null;
+    const known = this.maps.get(picture) ?? lightMap(this.pictures, picture);
+    this.maps.set(picture, known);
     return known;
   }
 

@@ -1,13 +1,13 @@
 /** The fifth station: what was chosen becomes a whole file, and its plan is told. */
 import { clauseNames, clauseWords, formatName, heldBy, lostToFormat, type OutputFormat } from "@/core/brief";
 import type { Setting } from "@/core/coding";
-import { qualityOf, readJpeg } from "@/core/containers";
+import { type GainMap, qualityOf, readJpeg, withGainMap } from "@/core/containers";
 import type { Geometry } from "@/core/geometry";
 import type { Size } from "@/core/photo";
 import { beatsWith, dotScreenWords } from "@/core/pixels/develop";
 import { passSteps, planSteps, type Step } from "@/core/plan";
 import type { WrittenKind } from "@/core/plan/names";
-import { formatBytes } from "@/core/units";
+import { formatBytes, trimNumber } from "@/core/units";
 import type { Candidates, PictureLook } from "../candidates";
 import type { Chosen, Coded, LighterFile, OwnData } from "../chosen";
 import { assemble, destinationOf, padded, plannedHeaders, resolutionToWrite } from "../headers";
@@ -114,9 +114,13 @@ async function codedFile(candidates: Candidates, { fitted }: Coded): Promise<Wri
   const { setting, geometry } = fitted;
   const { format } = setting;
   const picture = candidates.at(geometry, format);
-  const whole = assemble(await candidates.encoding(picture, setting), format, picture.headers);
+  const plain = assemble(await candidates.encoding(picture, setting), format, picture.headers);
+  const map = await candidates.gainMap(picture);
+  const whole = map ? withGainMap(plain, map) : plain;
   const filled = fitted.padTo === null ? whole : padded(whole, format, fitted.padTo, picture.headers.ppi);
-  const { file, told: mapTold } = await withGainMap(photo, geometry, filled, format);
+  const { file, told: mapTold } = map
+    ? { file: filled, told: [mapWords(map)] }
+    : await withOwnMap(photo, geometry, filled, format);
   const look = await candidates.look(picture);
   const notes = [...mapTold, ...notesOf(photo, file, setting)];
   if (format === "avif" && photo.resolved.light === "hdr")
@@ -135,7 +139,13 @@ async function codedFile(candidates: Candidates, { fitted }: Coded): Promise<Wri
         : { all: sizeOf(photo.geometry), view: sizeOf(photo.view), why: fitted.gaveUp },
     dotScreen: beats ? look.dotScreen : null,
     passedThrough: false,
-    steps: stepsOf(photo, { fitted, look, bytes: file.length, headers: picture.headers }),
+    steps: stepsOf(photo, {
+      fitted,
+      look,
+      bytes: file.length,
+      headers: headersTold(picture.headers, map),
+      mapped: map !== null,
+    }),
     told: fitted.told,
     notes: beats ? [...notes, dotScreenWords(look.dotScreen!)] : notes,
   };
@@ -148,14 +158,17 @@ interface StepsTask {
   look: PictureLook;
   bytes: number;
   headers: { ppi: number | null; dropped: string[] };
+  /** Light above white lies in a map. */
+  mapped: boolean;
 }
 
-function stepsOf(photo: PlannedPhoto, { fitted, look, bytes, headers }: StepsTask): Step[] {
+function stepsOf(photo: PlannedPhoto, { fitted, look, bytes, headers, mapped }: StepsTask): Step[] {
   const { setting, geometry, told, gaveUp } = fitted;
   const { format } = setting;
   return planSteps({
     brief: photo.brief,
-    resolved: heldBy(photo.resolved, format),
+    // With a map the light is kept, beside a picture that is ordinary.
+    resolved: { ...heldBy(photo.resolved, format), ...(mapped && { light: "hdr" as const }) },
     facts: photo.source.facts,
     geometry,
     frame: photo.frame,
@@ -169,7 +182,21 @@ function stepsOf(photo: PlannedPhoto, { fitted, look, bytes, headers }: StepsTas
   });
 }
 
-async function withGainMap(
+/** The photo's own map is not left out where one is written. */
+const headersTold = ({ ppi, dropped }: StepsTask["headers"], map: GainMap | null): StepsTask["headers"] => ({
+  ppi,
+  dropped: map ? dropped.filter((what) => what !== "the gain map") : dropped,
+});
+
+/** How light the map makes the picture, and what it takes. */
+function mapWords({ max, jpeg }: GainMap): string {
+  return (
+    `Ordinary programs show the picture as it is; a gain map of ${formatBytes(jpeg.length)} lets others go up to ` +
+    `${trimNumber(2 ** max[0], 1)} times white.`
+  );
+}
+
+async function withOwnMap(
   { source, resolved }: PlannedPhoto,
   geometry: Geometry,
   file: Uint8Array,

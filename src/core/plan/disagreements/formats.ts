@@ -43,7 +43,12 @@ function needs(brief: Brief): Need[] {
       can: (f) => CAN[f].wide,
     });
   if (colour?.light === "hdr")
-    out.push({ clause: "colour", what: "light above white", without: less("light"), can: (f) => CAN[f].hdr });
+    out.push({
+      clause: "colour",
+      what: "light above white",
+      without: less("light"),
+      can: (f) => CAN[f].hdr || CAN[f].lightMap,
+    });
   if (brief.resolution)
     out.push({ clause: "resolution", what: "a resolution", without: null, can: (f) => CAN[f].resolution });
   else if (brief.paper)
