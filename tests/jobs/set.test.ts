@@ -1,5 +1,6 @@
 /** Sets through the real tasks and routes: measured, made, taken away, kept. */
 import { eq, sql } from "drizzle-orm";
+import JSZip from "jszip";
 import sharp from "sharp";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { make } from "@/jobs/make";
@@ -149,6 +150,13 @@ describe("a batch under a brief that asks a set", () => {
     expect(rows[0].set!.map(({ itemId }) => itemId)).toEqual(items.slice(0, 4).map((item) => item.id));
     const zip = await routes.raw("GET", "runs/[id]/zip", { id: runId });
     expect(zip.status).toBe(200);
+    expect(Object.keys((await JSZip.loadAsync(await zip.arrayBuffer())).files)).toHaveLength(8);
+    // The photos of sets are there once each, under their own names.
+    const originals = await routes.raw("GET", "runs/[id]/zip", { id: runId }, undefined, "?of=originals");
+    expect(Object.keys((await JSZip.loadAsync(await originals.arrayBuffer())).files)).toEqual([
+      "moor.jpg",
+      "bark.jpg",
+    ]);
   }, 120_000);
 
   it("is made anew where its files were lost, and says why where a photo cannot become one", async () => {

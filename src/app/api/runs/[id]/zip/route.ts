@@ -22,7 +22,8 @@ export const GET = route(async (request, { id }) => {
   const run = await requireRun(id);
   const { of, manifest } = query.parse(Object.fromEntries(new URL(request.url).searchParams));
   const { db, files } = getStore();
-  const outputs = await outputsOf(db, await getWorkspace(), { runId: run.id });
+  const all = await outputsOf(db, await getWorkspace(), { runId: run.id });
+  const outputs = of === "originals" ? oncePhoto(all) : all;
   if (!outputs.length)
     throw new RequestError(404, "This run has no files now: none is finished yet, or they were given up.");
   const shas = outputs.map((output) => (of === "originals" ? output.snapshot.sourceSha256 : output.sha256));
@@ -33,13 +34,21 @@ export const GET = route(async (request, { id }) => {
       "Some of these files are not stored any more: their batch was removed a while ago. Bring the " +
         "photos in again.",
     );
-  const entries: ZipEntry[] = outputs.map((output, i) => ({
-    name: of === "originals" ? originalName(output) : output.name,
-    from: { path: files.path(shas[i]) },
-  }));
+  const entries: ZipEntry[] = [];
+  const taken = (name: string) => entries.some((entry) => entry.name.toLowerCase() === name.toLowerCase());
+  for (const [i, output] of outputs.entries())
+    entries.push({
+      // Photos of sets keep their own names, which two of them may share.
+      name:
+        of === "files"
+          ? output.name
+          : output.snapshot.part
+            ? freeName(originalName(output), taken)
+            : originalName(output),
+      from: { path: files.path(shas[i]) },
+    });
   if (manifest === "1") {
     const rows = outputs.map(manifestRow);
-    const taken = (name: string) => entries.some((entry) => entry.name.toLowerCase() === name.toLowerCase());
     entries.push(
       { name: freeName("manifest.csv", taken), from: { bytes: Buffer.from(manifestCsv(rows)) } },
       { name: freeName("manifest.json", taken), from: { bytes: Buffer.from(manifestJson(run.title, rows)) } },
@@ -56,8 +65,17 @@ export const GET = route(async (request, { id }) => {
   });
 });
 
+/** Of a set one is enough: its photo is the same for all. */
+const oncePhoto = (outputs: Output[]): Output[] =>
+  outputs.filter(
+    ({ snapshot }, i) =>
+      !snapshot.part || outputs.findIndex((other) => other.snapshot.n === snapshot.n) === i,
+  );
+
 /** The file's own name, with the ending that the original's bytes have. */
 function originalName({ name, snapshot, facts }: Output): string {
+  // What stands for a set has no name of its own.
+  if (snapshot.part) return [snapshot.folder, safeName(snapshot.sourceName)].filter(Boolean).join("/");
   if (facts.format === snapshot.before.format) return name;
   const { ending } = splitName(snapshot.sourceName);
   const dot = name.lastIndexOf(".");
