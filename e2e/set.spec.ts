@@ -44,6 +44,8 @@ test("three photos become a set, and a page with its markup loads the right file
   await page.getByRole("button", { name: "Use this" }).click();
   await expect(page.getByRole("button", { name: /^Set 160, 320, 480, 640 and 5000 px wide/ })).toBeVisible();
   await measured(page);
+  // What the markup offers follows from the files themselves.
+  await expect(grid(page).getByText("Meets", { exact: true })).toHaveCount(NAMES.length);
   await expect(page.getByText("5000 px was left out")).toBeVisible();
 
   // Folded out by keyboard alone.
