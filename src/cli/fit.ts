@@ -12,7 +12,7 @@ import { fitPhoto, fitSet } from "@/imaging";
 import type { Judging } from "@/imaging/candidates";
 import { type Made, prove } from "@/imaging/proved";
 import { readSource, type Source, sentence } from "@/imaging/source";
-import { writeNewFile } from "@/imaging/written";
+import { type Announce, writeFree } from "@/imaging/written";
 import { CallError } from "./args";
 import { readBounded } from "./photo-file";
 import type { SourcePath } from "./sources";
@@ -174,7 +174,7 @@ export interface Destined {
    * For a caller that goes on after it was broken off: told before a file is written, under the name that it will have
    * if that is still free. A full disk is then thrown.
    */
-  announce?: (path: string, bytes: Uint8Array) => Promise<void>;
+  announce?: Announce;
 }
 
 /** Writes a file under a free name, and proves it from disk; one that fails its proof does not stay. */
@@ -185,7 +185,7 @@ export async function handOver(
   if (!made) return result;
   const { answer, source, brief } = made;
   try {
-    const written = await writeAs(
+    const written = await writeFree(
       answer.output!,
       (attempt) => {
         const name = outputName(brief.names ?? "{name}", {
@@ -202,7 +202,7 @@ export async function handOver(
           name,
           (candidate) => taken.has(join(folder, candidate).toLowerCase()) || attempt.has(candidate),
         );
-        return { folder, name: free };
+        return join(folder, free);
       },
       announce,
     );
@@ -218,27 +218,6 @@ export async function handOver(
     result.error = sentence(error);
   }
   return result;
-}
-
-/** Takes the first name that is free on disk. */
-async function writeAs(
-  bytes: Uint8Array,
-  name: (attempt: Set<string>) => { folder: string; name: string },
-  announce?: Destined["announce"],
-): Promise<string> {
-  const attempt = new Set<string>();
-  for (;;) {
-    const next = name(attempt);
-    const path = join(next.folder, next.name);
-    try {
-      await announce?.(path, bytes);
-      await writeNewFile(path, bytes);
-      return path;
-    } catch (error) {
-      if ((error as NodeJS.ErrnoException).code !== "EEXIST") throw error;
-      attempt.add(next.name);
-    }
-  }
 }
 
 /** The proof comes from the file on disk. A file that fails its proof does not stay. */

@@ -1,9 +1,8 @@
 /** The markup of sets that were made, as a file beside them. */
-import { dirname, join, relative, sep } from "node:path";
+import { relative, sep } from "node:path";
 import type { OutputFormat } from "@/core/brief";
 import { pictureMarkup, type SetFile, USUAL_SIZES } from "@/core/delivery/picture-set";
-import { freeName } from "@/core/plan/names";
-import { writeNewFile } from "@/imaging/written";
+import { writeIn } from "@/imaging/written";
 import type { FitResult } from "./fit";
 
 const NAME = "pictures.html";
@@ -21,18 +20,5 @@ export async function writeMarkup(results: readonly FitResult[], out: string): P
   if (!sets.size) return null;
   const options = { alt: "", sizes: USUAL_SIZES, loading: "lazy", standIn: null } as const;
   const text = [...sets.values()].map((files) => pictureMarkup(files, options)).join("\n\n");
-  const refused = new Set<string>();
-  for (;;) {
-    const path = join(
-      out,
-      freeName(NAME, (name) => refused.has(name)),
-    );
-    try {
-      await writeNewFile(path, Buffer.from(`${text}\n`));
-      return path;
-    } catch (error) {
-      if ((error as NodeJS.ErrnoException).code !== "EEXIST") throw error;
-      refused.add(path.slice(dirname(path).length + 1));
-    }
-  }
+  return writeIn(out, NAME, Buffer.from(`${text}\n`));
 }

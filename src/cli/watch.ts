@@ -8,11 +8,11 @@ import { setTimeout } from "node:timers/promises";
 import { type FSWatcher, watch as watchFolder } from "chokidar";
 import { type Brief, limitsWhole } from "@/core/brief";
 import { isDiskFull } from "@/core/photo";
-import { freeName, namesPhoto } from "@/core/plan/names";
+import { namesPhoto } from "@/core/plan/names";
 import { canonical } from "@/core/units";
 import { sentence } from "@/imaging/source";
 import { shareThreads } from "@/imaging/workers";
-import { writeNewFile } from "@/imaging/written";
+import { type Announce, writeIn } from "@/imaging/written";
 import { type Call, CallError } from "./args";
 import { loadBrief } from "./briefs";
 import { type FitResult, fitOne, handOver } from "./fit";
@@ -182,7 +182,7 @@ class Watched {
     const files = await fitOne(source, n - 1, { brief, plan: ALONE, judging: "none" });
     if (this.ended) return;
     await this.alone(async () => {
-      const announce = (at: string, bytes: Uint8Array) => record.begins(of, at, bytes);
+      const announce: Announce = (at, bytes) => record.begins(of, at, bytes);
       const results: FitResult[] = [];
       for (const file of files)
         results.push(await handOver(file, { path: source, n, out, taken: this.taken, announce }));
@@ -216,7 +216,7 @@ class Watched {
     path: string;
     name: string;
     why: string;
-    announce: (at: string, bytes: Uint8Array) => Promise<void>;
+    announce: Announce;
   }): Promise<void> {
     const { out, brief } = this.task;
     const folder = join(out, NEEDS_YOU, dirname(name));
@@ -225,30 +225,7 @@ class Watched {
       `${name} cannot meet the brief "${brief.name}".\n\n${why}\n\n` +
       `${bytes ? "Beside this text lies a copy of the photo" : "The photo is too large to be copied"}; ` +
       "the photo itself is where it was, and was not changed.\n";
-    if (bytes) await this.put(folder, basename(name), bytes, announce);
-    await this.put(folder, `${basename(name)}.txt`, Buffer.from(text), announce);
-  }
-
-  private async put(
-    folder: string,
-    name: string,
-    bytes: Uint8Array,
-    announce: (at: string, bytes: Uint8Array) => Promise<void>,
-  ): Promise<void> {
-    const refused = new Set<string>();
-    for (;;) {
-      const path = join(
-        folder,
-        freeName(name, (one) => refused.has(one)),
-      );
-      try {
-        await announce(path, bytes);
-        await writeNewFile(path, bytes);
-        return;
-      } catch (error) {
-        if ((error as NodeJS.ErrnoException).code !== "EEXIST") throw error;
-        refused.add(basename(path));
-      }
-    }
+    if (bytes) await writeIn(folder, basename(name), bytes, announce);
+    await writeIn(folder, `${basename(name)}.txt`, Buffer.from(text), announce);
   }
 }

@@ -1,2 +1,2 @@
-export { isTemporary, putAs, putInto, writeNewFile } from "./write";
+export { type Announce, isTemporary, putAs, putInto, writeFree, writeIn } from "./write";
 export { type GaveUp, type Written, writeFile } from "./write-file";

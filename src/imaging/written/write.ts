@@ -94,3 +94,45 @@ export async function writeNewFile(path: string, bytes: Uint8Array): Promise<voi
     await unlink(temporary).catch(() => undefined);
   }
 }
+
+export type Announce = (path: string, bytes: Uint8Array) => Promise<void>;
+
+/**
+ * Writes a new file under the first name that is free on disk. `pathFor`: asked again with the names that were refused.
+ * `announce`: told of each path before it is tried. The path that it got.
+ */
+export async function writeFree(
+  bytes: Uint8Array,
+  pathFor: (refused: ReadonlySet<string>) => string,
+  announce?: Announce,
+): Promise<string> {
+  const refused = new Set<string>();
+  for (;;) {
+    const path = pathFor(refused);
+    try {
+      await announce?.(path, bytes);
+      await writeNewFile(path, bytes);
+      return path;
+    } catch (error) {
+      if ((error as NodeJS.ErrnoException).code !== "EEXIST") throw error;
+      refused.add(basename(path));
+    }
+  }
+}
+
+/** The same in one folder: name, or name-2, name-3 … */
+export const writeIn = (
+  folder: string,
+  name: string,
+  bytes: Uint8Array,
+  announce?: Announce,
+): Promise<string> =>
+  writeFree(
+    bytes,
+    (refused) =>
+      join(
+        folder,
+        freeName(name, (one) => refused.has(one)),
+      ),
+    announce,
+  );
