@@ -36,5 +36,7 @@ export default defineConfig({
     // A trace costs time in every step: where it may be needed, the test is tried again with it.
     trace: "on-first-retry",
     acceptDownloads: true,
+    // A button that never comes fails its test, not the time of all tests.
+    actionTimeout: 120_000,
   },
 });
