@@ -37,6 +37,8 @@ export const choiceSchema = z.union([
     quality: z.int().min(1).max(100),
     bits: z.union([z.literal(8), z.literal(10)]),
     effort: z.int().min(0).max(9).optional(),
+    /** Absent: 4:4:4. */
+    chroma: z.literal("4:2:0").optional(),
     side,
   }),
   z.strictObject({ format: z.literal("tiff"), compression: z.enum(["deflate", "lzw", "none"]), side }),

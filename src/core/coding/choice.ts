@@ -55,7 +55,7 @@ function settingName(choice: Extract<Choice, { format: string }>): string {
     case "webp":
       return choice.quality === null ? "WebP, lossless" : `WebP, ${choice.quality}`;
     case "avif":
-      return `AVIF, ${choice.quality}${choice.bits === 10 ? ", 10 bits" : ""}`;
+      return `AVIF${choice.chroma ? ` ${choice.chroma}` : ""}, ${choice.quality}${choice.bits === 10 ? ", 10 bits" : ""}`;
     case "tiff":
       return "TIFF";
     case "gif":

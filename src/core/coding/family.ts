@@ -35,6 +35,13 @@ export interface Family {
 /** Below these the damage is such that a file is not offered. */
 const LOWEST: Record<LossyFormat, number> = { jpeg: 10, webp: 5, avif: 12 };
 
+/**
+ * AVIF with halved colour: fewer bytes and more difference at one quality, both as logarithms. At equal difference
+ * it takes 1 to 3 % more bytes from this quality on; below it 24 % more to 8 % fewer (13 photographs of 700 px).
+ */
+const HALVED_AVIF = { bytes: 0.07, difference: 0.05 };
+const SURELY_WHOLE_AVIF = 74;
+
 /** The likeliest first. `pixels`: of the whole picture, which decides how much effort can be spent. */
 export function familiesOf(
   format: LossyFormat,
@@ -57,15 +64,21 @@ export function familiesOf(
     ];
   }
   if (format === "avif") {
-    const effort = avifEffort(pixels);
-    return [
-      {
-        ...limits,
-        setting: (q) => ({ format, quality: q, bits: bits === 10 ? 10 : 8, effort }),
-        expectBytes: avifPriorLog,
-        expectDifference: (q) => differenceLog("avif", q),
-      },
-    ];
+    const all = { format, bits: bits === 10 ? 10 : 8, effort: avifEffort(pixels) } as const;
+    const whole: Family = {
+      ...limits,
+      setting: (quality) => ({ ...all, quality }),
+      decides: (quality) => flat || quality >= SURELY_WHOLE_AVIF,
+      expectBytes: avifPriorLog,
+      expectDifference: (q) => differenceLog("avif", q),
+    };
+    const halved: Family = {
+      ...whole,
+      setting: (quality) => ({ ...all, quality, chroma: "4:2:0" }),
+      expectBytes: (q) => avifPriorLog(q) - HALVED_AVIF.bytes,
+      expectDifference: (q) => differenceLog("avif", q) + HALVED_AVIF.difference,
+    };
+    return flat ? [whole] : [whole, halved];
   }
   const table = quality ? ANNEX_K : OWN_TABLES;
   const chromas: Chroma[] = flat ? ["4:4:4", "4:2:0"] : ["4:2:0", "4:4:4"];

@@ -5,9 +5,11 @@
 import { CLEAN } from "../difference";
 import { solveArm } from "./arm";
 import { solveWhole } from "./clean-along";
-import { avifEffort, webpEffort } from "./effort";
+import { webpEffort } from "./effort";
+import { type Family, familiesOf } from "./family";
 import { ABOVE_FLOOR } from "./jpeg-search";
-import { aboutLosslessWebp, avifPriorLog, differenceLog, webpPriorLog } from "./prior";
+import { Line } from "./line";
+import { aboutLosslessWebp } from "./prior";
 import {
   type AvifSetting,
   type Found,
@@ -15,7 +17,10 @@ import {
   MAX_ENCODES,
   NEAR,
   type Picture,
+  payloadOf,
   type SearchResult,
+  type Setting,
+  settingKey,
   type WebpSetting,
 } from "./types";
 
@@ -27,10 +32,10 @@ export interface QualityLimits {
   bits: 8 | 10;
 }
 
-/** Below this the damage is such that a file is not offered. */
-const LOWEST: Record<QualitySetting["format"], number> = { webp: 5, avif: 12 };
 /** Lossless is tried where its usual size is not far above the ceiling. */
 const HOPE = 1.6;
+/** Another way of coding is taken where it differs by less than this share of what the usual one does. */
+const BETTER = 0.985;
 
 export const searchQuality = (
   format: QualitySetting["format"],
@@ -43,18 +48,19 @@ type Answer = SearchResult<QualitySetting>;
 
 class QualitySearch {
   private readonly made: Found<QualitySetting>[] = [];
-  private readonly lowest: number;
-  private readonly highest: number;
+  private readonly families: Family[];
+  /** The way in which it is coded. */
+  private family: Family;
   private readonly lossless: boolean;
 
   constructor(
     private readonly format: QualitySetting["format"],
     private readonly picture: Picture,
     private readonly goal: Goal,
-    private readonly limits: QualityLimits,
+    limits: QualityLimits,
   ) {
-    this.lowest = Math.max(LOWEST[format], limits.quality?.min ?? 1);
-    this.highest = limits.quality?.max ?? 100;
+    this.families = familiesOf(format, limits, picture.pixels, picture.flat);
+    [this.family] = this.families;
     this.lossless = format === "webp" && limits.quality === null;
   }
 
@@ -70,14 +76,21 @@ class QualitySearch {
   }
 
   private setting(quality: number | null): QualitySetting {
-    const { format, picture, limits } = this;
-    return format === "webp"
-      ? { format, quality, effort: webpEffort(picture.pixels) }
-      : { format, quality: quality ?? 100, bits: limits.bits, effort: avifEffort(picture.pixels) };
+    const { format, picture, family } = this;
+    if (quality === null && format === "webp") return { format, quality, effort: webpEffort(picture.pixels) };
+    return family.setting(quality ?? 100) as QualitySetting;
   }
 
-  private async encode(quality: number | null): Promise<Found<QualitySetting>> {
-    const setting = this.setting(quality);
+  private encode(quality: number | null): Promise<Found<QualitySetting>> {
+    return this.make(this.setting(quality));
+  }
+
+  private known(quality: number | null): Found<QualitySetting> | undefined {
+    const key = settingKey(this.setting(quality));
+    return this.made.find(({ setting }) => settingKey(setting) === key);
+  }
+
+  private async make(setting: QualitySetting): Promise<Found<QualitySetting>> {
     const found = { setting, bytes: await this.picture.encode(setting) };
     this.made.push(found);
     return found;
@@ -93,12 +106,14 @@ class QualitySearch {
 
   /** The answer where a file without visible loss lies in the range; that file where it is below the floor. */
   private async clean(): Promise<Answer | Found<QualitySetting> | null> {
-    const { picture, format, lowest, highest } = this;
+    const { picture, family } = this;
+    const { lowest, highest, expectDifference } = family;
+    const setting = (quality: number) => this.setting(quality);
     const tried = await solveWhole<QualitySetting>(picture, {
-      setting: (quality) => this.setting(quality),
+      setting,
       lowest,
       highest,
-      expect: (quality) => differenceLog(format, quality),
+      expect: expectDifference,
     });
     this.made.push(...tried);
     const [clean] = tried.filter(({ difference }) => difference <= CLEAN).sort((a, b) => a.bytes - b.bytes);
@@ -114,13 +129,13 @@ class QualitySearch {
 
   private async withoutCeiling(): Promise<Answer | null> {
     const { min } = this.goal;
-    const first = await this.encode(this.lossless ? null : this.highest);
+    const first = await this.encode(this.lossless ? null : this.family.highest);
     if (min !== null && first.bytes < min) return null;
     return this.answer("met", first, this.lossless ? ["lossless, because no ceiling is asked"] : []);
   }
 
   private async towards(ceiling: number): Promise<Answer | null> {
-    const { picture, goal, lowest, highest } = this;
+    const { picture, goal } = this;
     const { min, max, aim } = goal;
     const hopeful = picture.flat || aboutLosslessWebp(picture.pixels) <= ceiling * HOPE;
     if (this.lossless && aim === "best" && hopeful) {
@@ -129,16 +144,21 @@ class QualitySearch {
         return this.answer("met", whole, ["lossless, because that fits too"]);
     }
     const target = aim === "middle" ? Math.round(((min ?? 0) + ceiling) / 2) : ceiling;
-    const prior = this.format === "webp" ? webpPriorLog : avifPriorLog;
+    this.family = await this.closest(target);
+    const { lowest, highest, expectBytes } = this.family;
+    const along = this.made
+      .map(({ setting, bytes }) => ({ quality: setting.quality ?? -1, bytes }))
+      .filter(({ quality, bytes }) => quality > 0 && this.known(quality)?.bytes === bytes);
     const { under, points } = await solveArm({
       goal: target,
       enough: Math.max(min ?? 0, target * NEAR),
       lowest,
       highest,
       overhead: picture.overhead,
-      expect: (quality) => prior(quality) + Math.log(picture.pixels),
+      expect: (quality) => expectBytes(quality) + Math.log(picture.pixels),
       encode: async (quality) => (await this.encode(quality)).bytes,
       budget: Math.max(2, MAX_ENCODES - this.made.length - 3),
+      known: along,
     });
     if (!under && ceiling === max) {
       const least = points.length ? Math.min(...points.map((p) => p.quality)) : lowest;
@@ -149,15 +169,36 @@ class QualitySearch {
     return found && (min === null || found.bytes >= min) ? this.answer("met", found) : null;
   }
 
+  /** The way of coding that is foretold to differ least at so many bytes, by a sample or by a small picture itself. */
+  private async closest(target: number): Promise<Family> {
+    const { picture, format, families } = this;
+    const [first, ...others] = families;
+    if (!others.length) return first;
+    const encode = async (setting: Setting) => (await this.make(setting as QualitySetting)).bytes;
+    const sample = (await picture.sample()) ?? { ...picture, encode };
+    const payload = (payloadOf(target, picture.overhead, format) * sample.pixels) / picture.pixels;
+    const usual = new Line(first, sample);
+    await usual.towards(payload);
+    if (first.decides(usual.within(payload).quality)) return first;
+    let [best, least] = [first, usual.differenceFor(payload) * BETTER];
+    for (const family of others) {
+      const line = new Line(family, sample);
+      await line.towards(payload);
+      const differs = line.differenceFor(payload);
+      if (differs < least) [best, least] = [family, differs];
+    }
+    return best;
+  }
+
   /** Below the floor: the highest quality, then lossless. */
   private async climb(): Promise<Answer> {
     const { min, max } = this.goal;
     const told = ["the highest quality, because the floor is not reached without it"];
-    const known = (quality: number | null) => this.made.find((m) => m.setting.quality === quality);
-    const top = known(this.highest) ?? (await this.encode(this.highest));
+    const { highest } = this.family;
+    const top = this.known(highest) ?? (await this.encode(highest));
     if (this.inside(top)) return this.answer("met", top, told);
     if (this.lossless && top.bytes < min!) {
-      const whole = known(null) ?? (await this.encode(null));
+      const whole = this.known(null) ?? (await this.encode(null));
       if (this.inside(whole))
         return this.answer("met", whole, ["lossless, because the floor is not reached without it"]);
     }

@@ -391,7 +391,7 @@ export function settingWords(setting: Setting | null, format: string): string {
       return setting.quality === null ? "WebP, lossless" : `WebP, setting ${setting.quality} of its encoder`;
     case "avif":
       return (
-        `AVIF of ${setting.bits} bits, setting ${setting.quality} of its encoder, effort ` +
+        `AVIF${setting.chroma ? ` ${setting.chroma}` : ""} of ${setting.bits} bits, setting ${setting.quality} of its encoder, effort ` +
         `${setting.effort}`
       );
     case "tiff":

@@ -52,7 +52,7 @@ export async function encode(pixels: Planned, setting: Setting, cmyk = false): P
           quality: setting.quality,
           effort: setting.effort,
           bitdepth: setting.bits,
-          chromaSubsampling: "4:4:4",
+          chromaSubsampling: setting.chroma ?? "4:4:4",
         })
         .toBuffer();
       return pixels.light ? signalled(file, pixels) : file;

@@ -30,7 +30,7 @@ export function onLine(
     return setting.table === OWN_TABLES && setting.thrift === undefined && setting.chroma === chroma;
   return (
     (setting.format === "webp" && setting.quality !== null) ||
-    (setting.format === "avif" && setting.bits === bits)
+    (setting.format === "avif" && setting.bits === bits && !setting.chroma)
   );
 }
 

@@ -37,7 +37,7 @@ const annexK = (s: Setting) =>
  * at which it is looked at.
  */
 function encoder(model: Model, pixels: number, share: number, made?: Setting[]): Picture {
-  const chroma = (s: Setting) => ("chroma" in s ? s.chroma : "4:2:0");
+  const chroma = (s: Setting) => ("chroma" in s && s.chroma) || "4:2:0";
   const code = (s: Setting) =>
     model.seen * Math.exp(model.tilt * (differenceLog(chroma(s), annexK(s)) - 0.5) + 0.5);
   const lost = share >= 1 ? 0 : model.blur * (1 / share - 1);

@@ -112,8 +112,35 @@ describe.each(["webp", "avif"] as const)("the search for %s", (format) => {
       avifEffort(2_000_000),
       avifEffort(24_000_000),
       avifEffort(90_000_000),
-    ]).toEqual([4, 2, 1, 0]);
+    ]).toEqual([3, 2, 1, 0]);
     expect([webpEffort(2_000_000), webpEffort(24_000_000), webpEffort(90_000_000)]).toEqual([4, 2, 0]);
+  });
+});
+
+describe("halved colour in AVIF", () => {
+  const colourful = (costs: number, flat = false): Picture => {
+    const { picture } = encoder({ at60: 20_000, steep: 0.03, lossless: 300_000 });
+    const halved = (s: Setting) => s.format === "avif" && s.chroma === "4:2:0";
+    return {
+      ...picture,
+      flat,
+      encode: async (s) => Math.round((await picture.encode(s)) * (halved(s) ? 0.9 : 1)),
+      difference: async (s) => (await picture.difference(s)) * (halved(s) ? costs : 1),
+    };
+  };
+  const chromaOf = async (picture: Picture, max: number) => {
+    const goal: Goal = { min: null, max, aim: "best" };
+    const { found } = await searchQuality("avif", picture, goal, { quality: null, bits: 8 });
+    expect(found.bytes).toBeLessThanOrEqual(max);
+    return (found.setting as { chroma?: string }).chroma ?? "4:4:4";
+  };
+
+  it("is taken where it differs less at the same bytes, and only there", async () => {
+    expect(await chromaOf(colourful(1.01), 18_000)).toBe("4:2:0");
+    expect(await chromaOf(colourful(1.3), 18_000)).toBe("4:4:4");
+    // Lettering has hard edges of colour; and where nearly all is kept, halving costs more than it saves.
+    expect(await chromaOf(colourful(1.01, true), 18_000)).toBe("4:4:4");
+    expect(await chromaOf(colourful(1.01), 45_000)).toBe("4:4:4");
   });
 });
 
