@@ -14,6 +14,7 @@ import {
   checkAccess,
   chooseBrief,
   dropFiles,
+  editChip,
   grid,
   makeAndDownload,
   measured,
@@ -267,4 +268,52 @@ test("dusk becomes an HDR AVIF: lights are set, read in multiples of white, show
   const { stdout } = await run("avifdec", ["--info", join(folder, "dusk.avif")]);
   expect(stdout).toMatch(/Bit Depth\s*: 10/);
   expect(stdout).toMatch(/Transfer Char\.\s*: 16/);
+});
+
+test("dusk as a JPEG with light: ordinary to any program, above white on Weigh when it comes back", async ({
+  page,
+}) => {
+  test.setTimeout(720_000);
+  await openDesk(page);
+  await newBatch(page, "Dusk for the page");
+  await dropFiles(page, [{ name: "dusk.jpg", mimeType: "image/jpeg", buffer: await dusk() }]);
+  await chooseBrief(page, "Hut screen, light above white");
+  await editChip(page, "Format", { AVIF: false, JPEG: true });
+  await editChip(page, "File size", { "At most": "30 KB" });
+  await measured(page);
+  await expect(page.getByRole("region", { name: "Plan" })).toContainText("Take lights above white");
+  const { name, bytes } = await makeAndDownload(page);
+  expect(name).toBe("dusk.jpg");
+  expect(bytes.length).toBeLessThanOrEqual(30_720);
+  // Debian's djpeg knows nothing of gain maps, and has no warning for what follows the picture.
+  const folder = await mkdtemp(join(tmpdir(), "zumbrel-"));
+  await writeFile(join(folder, "dusk.jpg"), bytes);
+  const { stdout, stderr } = await run("djpeg", ["-ppm", join(folder, "dusk.jpg")], {
+    encoding: "buffer",
+    maxBuffer: 1e8,
+  });
+  expect(stderr.length).toBe(0);
+  expect(stdout.subarray(0, 2).toString()).toBe("P6");
+  // The browser, too, shows an ordinary picture of its size.
+  const size = await page.evaluate(async (base64) => {
+    const image = new Image();
+    image.src = `data:image/jpeg;base64,${base64}`;
+    await image.decode();
+    return [image.naturalWidth, image.naturalHeight];
+  }, bytes.toString("base64"));
+  expect(size).toEqual([450, 300]);
+  expect((await sharp(bytes).metadata()).gainMap!.image.length).toBeGreaterThan(100);
+
+  // Brought in again, its light is there: what it is fitted to is seen above white.
+  await newBatch(page, "Dusk come back");
+  await dropFiles(page, [{ name: "back.jpg", mimeType: "image/jpeg", buffer: bytes }]);
+  await chooseBrief(page, "Hut screen, light above white");
+  await expect(page.getByRole("region", { name: "Plan" })).toContainText("Keep the light above white");
+  await page.getByRole("link", { name: /^Weigh/ }).click();
+  const reference = page.getByRole("region", { name: "Pane 1: Before encoding" });
+  await expect(reference).toHaveAttribute("data-shown", "reference", { timeout: 240_000 });
+  await expect(reference).toContainText(/255 255 255.*[345]\.\d\d × white, \+[12]\.\d stops/);
+  await page.getByRole("button", { name: /^Light above white: ordinary/ }).click();
+  await page.keyboard.press("l");
+  await expect(reference.getByText("above white by")).toBeVisible();
 });

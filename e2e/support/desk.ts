@@ -52,7 +52,7 @@ export const row = (page: Page, name: string): Locator =>
 export async function editChip(
   page: Page,
   title: string,
-  values: Record<string, string | true>,
+  values: Record<string, string | boolean>,
 ): Promise<void> {
   await expect(async () => {
     await page
@@ -63,7 +63,7 @@ export async function editChip(
   }).toPass({ timeout: 60_000 });
   for (const [label, value] of Object.entries(values)) {
     const field = page.getByRole("dialog").getByLabel(label);
-    if (value === true) await field.check();
+    if (typeof value === "boolean") await field.setChecked(value);
     else await field.fill(value);
   }
   await page.getByRole("button", { name: "Use this" }).click();

@@ -106,6 +106,43 @@ describe("a JPEG with light above white", () => {
     expect((await sharp(again).metadata()).gainMap).toBeDefined();
   });
 
+  it("does without a map that is missing or damaged, and takes one of another size", async () => {
+    const described = {
+      min: [0],
+      max: [2],
+      gamma: [1],
+      offsetBase: [1 / 64],
+      offsetLight: [1 / 64],
+      capacity: 2,
+    };
+    const white = (width: number, height: number) =>
+      sharp({ create: { width, height, channels: 3, background: "#ffffff" } })
+        .greyscale()
+        .jpeg()
+        .toBuffer();
+    const base = await jpegPhoto(240, 160, 43);
+    // Of other proportions than its picture: it is drawn over all of it, as the standard says (ISO 21496-1).
+    const odd = await fit(
+      Buffer.from(withGainMap(base, { jpeg: await white(17, 90), ...described })),
+      BRIGHT,
+    );
+    expect(odd.proof!.ok).toBe(true);
+    expect((await readSource(Buffer.from(odd.output!))).facts.gainMap).toBeGreaterThan(3.5);
+    const whole = Buffer.from(withGainMap(base, { jpeg: await white(60, 40), ...described }));
+    // Cut off behind the picture, and in the middle of the map: an ordinary photo, which is expanded like any other.
+    for (const end of [readJpeg(whole).end!, readJpeg(whole).end! + 40]) {
+      const source = await readSource(whole.subarray(0, end));
+      expect(source.facts.gainMap).toBeUndefined();
+      const { proof, steps } = await fit(whole.subarray(0, end), BRIGHT);
+      expect(proof!.ok).toBe(true);
+      expect(steps.map((step) => step.do).join()).toContain("Take lights above white");
+    }
+    // Whole in its headers, but its pixels end: told with one sentence, or made; never a crash.
+    const torn = whole.subarray(0, whole.length - 60);
+    const { output, error } = await fit(torn, BRIGHT);
+    expect(output !== null || /gain map|damaged|end/.test(String(error))).toBe(true);
+  });
+
   it("is no disagreement any more, and PNG still has no room for it", () => {
     const of = (format: "jpeg" | "png") =>
       findDisagreements(
