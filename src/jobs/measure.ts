@@ -184,7 +184,11 @@ async function fitted(store: Store, id: string, row: Row, trials: HeldTrials): P
     }),
   );
   const { output, judge, error, ...told } = answer;
-  const common = { ...told, frame: row.brief.ink ? row.frame : answer.frame };
+  const common = {
+    ...told,
+    frame: row.brief.ink ? row.frame : answer.frame,
+    ...(source.facts.drawing && { drawn: true }),
+  };
   if (!output) return { measured: { ...NOT_MADE, ...common, error }, proof: null };
   const [{ sha256, bytes }] = await Promise.all([keepBytes(store, output), trials.settle()]);
   const proof = await prove(row.brief, await store.files.read(sha256), {

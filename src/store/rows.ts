@@ -56,6 +56,8 @@ export interface Measured {
   told: string[];
   notes: string[];
   passedThrough: boolean;
+  /** Of a drawing, which has no pixels of its own; missing for all else. */
+  drawn?: boolean;
   /** The setting that a person has chosen was not allowed, so that one was looked for; missing in older ones. */
   elsewise?: boolean;
   encodes: number;

@@ -15,7 +15,12 @@ export async function forScreen(bytes: Buffer, headers: Record<string, string>):
     return new Response(new Uint8Array((await readPdfPicture(bytes)).jpeg), {
       headers: { ...headers, "content-type": "image/jpeg" },
     });
-  if (kind === "tiff" || kind === "ora" || (kind === "avif" && needsDeveloping(await readSource(bytes))))
+  if (
+    kind === "tiff" ||
+    kind === "ora" ||
+    kind === "svg" ||
+    (kind === "avif" && needsDeveloping(await readSource(bytes)))
+  )
     return new Response(new Uint8Array(await preview(bytes, SIDE)), {
       headers: { ...headers, "content-type": "image/jpeg" },
     });

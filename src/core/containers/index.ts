@@ -64,6 +64,7 @@ export {
 export { filterExif, isBareExif } from "./privacy";
 export { isRawTiff } from "./raw";
 export { sniff } from "./sniff";
+export { readSvg, svgAt } from "./svg";
 export { padTiff, readTiff, rebuildTiff, TIFF_TAG } from "./tiff";
 export { joinTiffs } from "./tiff-join";
 export { tiffPages } from "./tiff-pages";

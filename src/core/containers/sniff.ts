@@ -1,5 +1,6 @@
 /** What kind of file it is, from its first bytes; names and endings are never believed. */
 import { startsWith } from "./bytes";
+import { looksLikeSvg } from "./svg";
 
 export type SourceFormat =
   | "jpeg"
@@ -12,6 +13,7 @@ export type SourceFormat =
   | "heif"
   | "ora"
   | "raw"
+  | "svg"
   | "layered"
   | "pdf";
 
@@ -36,6 +38,7 @@ export function sniff(head: Uint8Array): SourceFormat | null {
   if (startsWith(head, "PK\x03\x04") && startsWith(head, "mimetypeimage/openraster", 30)) return "ora";
   if (startsWith(head, "8BPS")) return "layered";
   if (startsWith(head, "BM") && head.length >= 26) return "bmp";
+  if (looksLikeSvg(head)) return "svg";
   if (startsWith(head, "ftyp", 4)) {
     const brands = Array.from(
       { length: Math.max(0, Math.floor((Math.min(head.length, 32) - 8) / 4)) },

@@ -293,7 +293,7 @@ function frameSteps(input: PlanInput): Step[] {
   const { facts, geometry, resolved, frame, kernel, proposed } = input;
   const steps: Step[] = [];
   const size = formatSize(geometry.width, geometry.height);
-  if (keepsPixels(geometry, facts)) return [];
+  if (keepsPixels(geometry, facts) && !facts.drawing) return [];
   const seen = turnedSize(facts, { ...CENTRED, turn: geometry.turn });
   const asked = input.encoding.gaveUp ?? `the brief asks for ${size} px`;
   if (geometry.turn)
@@ -318,7 +318,10 @@ function frameSteps(input: PlanInput): Step[] {
   if (geometry.mode === "stretch")
     steps.push({ do: "Stretch it, so it is distorted", why: "the brief asks for it" });
   const made = formatSize(geometry.place.width, geometry.place.height);
-  if (Math.abs(geometry.scale - 1) < 1e-9) {
+  if (facts.drawing) {
+    const why = keepsPixels(geometry, facts) ? "" : `${asked}; `;
+    steps.push({ do: `Draw it at ${made} px`, why: `${why}a drawing has no pixels of its own` });
+  } else if (Math.abs(geometry.scale - 1) < 1e-9) {
     if (!steps.length && geometry.mode !== "pad")
       steps.push({ do: `Keep ${size} px`, why: "nothing has to be resized" });
   } else if (geometry.scale < 1) {

@@ -24,6 +24,8 @@ export interface VerdictInput {
   told: readonly string[];
   /** Whether a person has said that the frame is right. */
   accepted: boolean;
+  /** A drawing has no pixels of its own: none are made up. */
+  drawn?: boolean;
   /** What was found out about ink, where the brief asks for it. */
   ink?: { touches: boolean; groups: number } | null;
 }
@@ -35,6 +37,7 @@ export function verdictOf({
   passedThrough,
   told,
   accepted,
+  drawn,
   ink,
 }: VerdictInput): Verdict {
   if (error) return { state: "cannot", reason: error };
@@ -44,7 +47,7 @@ export function verdictOf({
   if (!accepted && checks.some(({ clause, ok, gaveWay }) => clause === "head" && ok === null && !gaveWay))
     return { state: "needs", reason: MARK_HEAD };
   if (geometry && !accepted && !passedThrough) {
-    if (geometry.scale >= ENLARGED_TO_CHECK)
+    if (geometry.scale >= ENLARGED_TO_CHECK && !drawn)
       return { state: "needs", reason: `${trimNumber(geometry.scale, 1)} × enlarged: pixels are made up` };
     if (geometry.cut >= CUT_TO_CHECK) return { state: "needs", reason: "check the frame" };
     if (ink?.touches) return { state: "needs", reason: "the ink touches the edge" };

@@ -43,6 +43,8 @@ export interface Facts {
   gainMap?: number;
   /** Raw file: pixels of the camera's own picture in the file; null where there is none. */
   preview?: { width: number; height: number } | null;
+  /** A drawing without pixels of its own: its size in CSS pixels, and whether it holds text that is set in fonts. */
+  drawing?: { width: number; height: number; lettering: boolean };
   /** Whether nothing beside the picture can be rewritten in place; missing is no. */
   fixedHeaders?: boolean;
   /** What of the metadata `private` would drop, in words. */

@@ -126,6 +126,7 @@ export async function decodeSamples(
       await decodeForeign(source.foreign, source.bytes, {
         ...source.wish,
         ...(halfServes(source, part.scale) && { half: true }),
+        ...(source.foreign === "svg" && { size: drawnAt(facts, part.scale) }),
       }),
       taken,
     );
@@ -212,13 +213,22 @@ async function decodedWithGain(
 const halfServes = ({ foreign, wish }: Source, scale: number): boolean =>
   foreign === "raw" && (wish.raw ?? DEFAULT_RAW).way === "developed" && scale <= 1 / 4;
 
+/** Pixels of a whole drawing of which a part is needed at a scale. */
+function drawnAt({ width, height }: Size, scale: number): Size {
+  const most = Math.sqrt(MOST_DRAWN / (width * height));
+  const side = (length: number) => Math.max(1, Math.round(length * Math.min(scale, most)));
+  return { width: side(width), height: side(height) };
+}
+const MOST_DRAWN = 100_000_000;
+
 /** How far a picture may depart from the photo's shape before it is cut to it. */
 const SAME_SHAPE = 0.004;
 
 function decodedElsewhere(source: Source, pixels: ForeignPixels, taken: Taken): Decoded {
   const { facts } = source;
   const { light } = pixels;
-  if (source.foreign !== "raw" && (pixels.width !== facts.width || pixels.height !== facts.height)) {
+  const ownSize = source.foreign !== "raw" && source.foreign !== "svg";
+  if (ownSize && (pixels.width !== facts.width || pixels.height !== facts.height)) {
     throw new PhotoError(
       `The ${formatName(facts.format)} says ${facts.width} × ${facts.height} px and holds ` +
         `${pixels.width} × ${pixels.height}. Save it anew where it came from.`,

@@ -8,12 +8,14 @@ import type { Foreign, ForeignPixels, Wish } from "./kinds";
 import { lightenOra } from "./ora-lighter";
 import { oraPixels } from "./ora-pixels";
 import { rawFacts, rawPixels } from "./raw-pixels";
+import { svgPixels } from "./svg-pixels";
 import { lightenTiff } from "./tiff-lighter";
 
 export const DECODERS: Record<Foreign, (bytes: Buffer, wish: Wish) => Promise<ForeignPixels>> = {
   heif: heifPixels,
   ora: oraPixels,
   raw: rawPixels,
+  svg: svgPixels,
 };
 
 /** What can be known only by a decoder's own reader. */

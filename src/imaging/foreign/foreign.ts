@@ -19,6 +19,7 @@ export const MOST_FOREIGN_PIXELS: Record<Foreign, number> = {
   heif: 120_000_000,
   ora: 40_000_000,
   raw: 120_000_000,
+  svg: 120_000_000,
 };
 /**
  * A picture that takes longer is given up, in milliseconds; so is what needs no developing: a broken one has
@@ -26,6 +27,8 @@ export const MOST_FOREIGN_PIXELS: Record<Foreign, number> = {
  */
 const PATIENCE_MS = 120_000;
 const QUICK_MS = 12_000;
+/** Parts that are used inside each other can multiply without end. */
+const DRAWING_MS = 30_000;
 
 /** Pictures decoded already, as long as their bytes are held: one photo is worked on in several steps. */
 const known = new WeakMap<Buffer, LRUCache<string, Promise<ForeignPixels>>>();
@@ -69,7 +72,7 @@ const refusal = (kind: Foreign | Layered, why: string, what: Asked = "pixels") =
     what === "lighter"
       ? `The ${formatName(kind)} cannot be made lighter: ${why.replace(/[.]$/, "")}. It can still be ` +
           "flattened."
-      : `The ${formatName(kind)} cannot be ${kind === "raw" ? "developed" : "decoded"}: ` +
+      : `The ${formatName(kind)} cannot be ${kind === "raw" ? "developed" : kind === "svg" ? "drawn" : "decoded"}: ` +
           `${why.replace(/[.]$/, "")}. Bring in a sound copy, or save it as JPEG or PNG where it came ` +
           "from.",
   );
@@ -134,7 +137,7 @@ interface Order {
 
 async function asked({ child, kind, bytes, what, wish }: Order): Promise<{ text: string; rest: Uint8Array }> {
   const camera = wish.raw?.way === "camera";
-  const patience = camera || what === "facts" ? QUICK_MS : PATIENCE_MS;
+  const patience = camera || what === "facts" ? QUICK_MS : kind === "svg" ? DRAWING_MS : PATIENCE_MS;
   const late = camera
     ? "the camera's own picture in it is damaged, choose the developed one"
     : "it takes too long";

@@ -22,7 +22,7 @@ export interface ForeignPixels {
   light?: LinearLight;
 }
 
-export type Foreign = "heif" | "ora" | "raw";
+export type Foreign = "heif" | "ora" | "raw" | "svg";
 
 /** What is asked of a decoder beside the picture itself. */
 export interface Wish {
@@ -31,9 +31,9 @@ export interface Wish {
   half?: boolean;
   layers?: LayerChoice;
   lighter?: Lighter;
-  /** Pixels that layered artwork is to have; as many as it has where missing. */
+  /** Pixels that layered artwork or a drawing is to have; artwork has as many as it has where missing. */
   size?: { width: number; height: number };
 }
 
 export const isForeign = (kind: string | null): kind is Foreign =>
-  kind === "heif" || kind === "ora" || kind === "raw";
+  kind === "heif" || kind === "ora" || kind === "raw" || kind === "svg";

@@ -105,6 +105,11 @@ export function notesOn(resolved: ResolvedBrief, photo: Facts, frame: Frame): st
   const notes = resolved.fileSize.note ? [resolved.fileSize.note] : [];
   for (const { clause, why } of targetFor(resolved, aimedSize(photo, frame)).lost)
     notes.push(`${clauseNames[clause]} gave way: ${why}.`);
+  if (photo.drawing?.lettering)
+    notes.push(
+      "Its lettering is set in the fonts of this machine; where it must not change, turn it into outlines where the " +
+        "drawing came from.",
+    );
   const layered = photo.format === "ora" || photo.pages > 1;
   if (resolved.layers === "keep" && layered)
     notes.push(`Layers gave way: ${formatName(allowedFormats(resolved, photo)[0])} holds one picture.`);

@@ -1,7 +1,7 @@
 /** The facts of kinds whose pixels are decoded by a process of their own. */
 
 import { formatName } from "@/core/brief";
-import { filterExif, isBareExif, readHeif, resolutionOf, startsWith } from "@/core/containers";
+import { filterExif, isBareExif, readHeif, readSvg, resolutionOf, startsWith } from "@/core/containers";
 import { PhotoError } from "@/core/photo";
 import type { Facts } from "@/core/proof";
 import { formatSize } from "@/core/units";
@@ -46,6 +46,41 @@ export async function oraSource(bytes: Buffer): Promise<Source> {
     date: null,
   };
   return { ...NOTHING, bytes, facts, foreign: "ora" };
+}
+
+/** A drawing without pixels of its own is drawn at least so many px long, whatever its file says. */
+const LEAST_LONG = 2048;
+const MOST_LONG = 8192;
+
+/** A drawing, as many pixels as are asked. Throws a container error with one sentence. */
+export function svgSource(bytes: Buffer): Source {
+  const { width, height, lettering } = readSvg(new TextDecoder().decode(bytes));
+  const long = Math.max(width, height);
+  const scale = Math.min(MOST_LONG, Math.max(LEAST_LONG, long)) / long;
+  const side = (length: number) => Math.max(1, Math.round(length * scale));
+  const facts: Facts = {
+    format: "svg",
+    width: side(width),
+    height: side(height),
+    bytes: bytes.length,
+    resolution: null,
+    resolutionStep: 0,
+    bits: 8,
+    colourSpace: "srgb",
+    quality: null,
+    qualityExact: false,
+    chroma: null,
+    orientation: 1,
+    alpha: true,
+    profile: false,
+    pages: 1,
+    privateData: [],
+    metadata: false,
+    fixedHeaders: true,
+    date: null,
+    drawing: { width, height, lettering },
+  };
+  return { ...NOTHING, bytes, facts, foreign: "svg" };
 }
 
 /** A camera's raw file as it is when it is developed: linear light in a wide space of 16 bits. */

@@ -9,7 +9,7 @@ import type { Facts } from "@/core/proof";
 import { formatSize, MAX_PIXELS } from "@/core/units";
 import { bmpSource } from "./bmp";
 import { otherSource } from "./by-library";
-import { heifSource, oraSource, rawSource } from "./elsewhere";
+import { heifSource, oraSource, rawSource, svgSource } from "./elsewhere";
 import { jpegSource } from "./jpeg";
 import { readPdfPicture } from "./pdf";
 import { pngSource } from "./png";
@@ -61,6 +61,7 @@ export async function readSource(bytes: Buffer): Promise<Source> {
   if (format === "bmp") return checkSize(bmpSource(bytes));
   if (format === "heif") return checkSize(heifSource(bytes));
   if (format === "ora") return checkSize(await oraSource(bytes));
+  if (format === "svg") return checkSize(svgSource(bytes));
   if (format === "layered")
     throw new PhotoError(
       "This is layered artwork of a closed kind, which cannot be read. Save it as OpenRaster (.ora), " +
@@ -81,7 +82,7 @@ export async function readSource(bytes: Buffer): Promise<Source> {
   if (raw) return checkSize(raw);
   throw new PhotoError(
     "This is not a picture of a known kind (JPEG, PNG, TIFF, WebP, AVIF, HEIC, raw file, OpenRaster, " +
-      "GIF or BMP). Save it as one of these first.",
+      "SVG, GIF or BMP). Save it as one of these first.",
   );
 }
 

@@ -223,7 +223,8 @@ function notesOf(
     notes.push(
       `The photo was saved at quality ${facts.quality} before; a higher one cannot bring back what was lost then.`,
     );
-  if (file.length > bytes.length) {
+  // A drawing is small whatever is drawn.
+  if (file.length > bytes.length && !facts.drawing) {
     const why =
       format === facts.format
         ? "a clause asks for more"
