@@ -16,6 +16,7 @@ const cli = {
   "cli-messages": "src/cli/messages.ts",
   "work-thread": "src/imaging/workers/thread.ts",
   "encode-child": "src/imaging/encode/encode-child.ts",
+  "tight-child": "src/imaging/encode/tight-child.ts",
   "foreign-child": "src/imaging/foreign/child.ts",
   "foreign-decoders": "src/imaging/foreign/decoders.ts",
 };

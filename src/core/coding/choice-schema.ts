@@ -1,6 +1,6 @@
 /** A choice as it is sent and kept. */
 import * as z from "zod";
-import { OWN_TABLES } from "./types";
+import { OWN_TABLES, TIGHTEST } from "./types";
 
 /** Long side in px that the picture is to have; absent: as planned. */
 const side = z.int().min(1).max(100_000).optional();
@@ -23,7 +23,7 @@ export const choiceSchema = z.union([
   z.strictObject({
     format: z.literal("png"),
     colours: z.int().min(2).max(256).nullable(),
-    level: z.int().min(0).max(9),
+    level: z.int().min(0).max(TIGHTEST),
     side,
   }),
   z.strictObject({

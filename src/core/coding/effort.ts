@@ -1,5 +1,5 @@
 /** How much effort encoders spend, and how long they take: measured on two cores with one thread. */
-import type { Setting } from "./types";
+import { type Setting, TIGHTEST } from "./types";
 
 /**
  * Effort by the number of pixels, so that one encode stays under about 10 s (AVIF, 24 megapixels: effort 1
@@ -28,7 +28,7 @@ export function expectedSeconds(setting: Setting, pixels: number): number {
     case "webp":
       return each(setting.quality === null ? 0.5 : 0.11);
     case "png":
-      return each(setting.level > 6 ? 0.3 : 0.06);
+      return each(setting.level === TIGHTEST ? 20 : setting.level > 6 ? 0.3 : 0.06);
     case "gif":
       return each(0.4);
     default:

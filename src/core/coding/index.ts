@@ -11,6 +11,7 @@ export { JpegCoder, type JpegSamples, packJpeg } from "./jpeg";
 export { type LinePoint, LOSSY, type Lossy, ladder, lineChoice, qualityFor } from "./ladder";
 export { asPages } from "./one-format";
 export { searchPng } from "./png";
+export { FILTER_WAYS, filtered, unfiltered } from "./png-filters";
 export {
   aboutJpeg,
   aboutPng,
@@ -36,6 +37,8 @@ export {
   partsOf,
   type Setting,
   settingKey,
+  TIGHT_SECONDS,
+  TIGHTEST,
   trialKey,
   type WebpSetting,
   type Weighed,

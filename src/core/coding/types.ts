@@ -31,9 +31,13 @@ export interface PngSetting {
   format: "png";
   /** Null keeps every colour; else a palette of 2 to 256. */
   colours: number | null;
-  /** Deflate level 0 (stored) to 9. */
+  /** Deflate level 0 (stored) to 9; {@link TIGHTEST}: every filter and an exhaustive search for the shortest stream. */
   level: number;
 }
+
+export const TIGHTEST = 10;
+/** So long the search may take; what is not ready then is packed at level 9. */
+export const TIGHT_SECONDS = 20;
 
 export interface WebpSetting {
   format: "webp";

@@ -5,7 +5,7 @@
  */
 
 import { type Brief, CAN, clauseWords, formatName, type OutputFormat, type ResolvedBrief } from "../brief";
-import type { Setting } from "../coding";
+import { type Setting, TIGHT_SECONDS, TIGHTEST } from "../coding";
 import { type Geometry, keepsPixels, targetFor } from "../geometry";
 import {
   aimedSize,
@@ -389,7 +389,10 @@ export function settingWords(setting: Setting | null, format: string): string {
     case "jpeg":
       return `JPEG ${setting.chroma}, quality ${Math.round(setting.quality)}`;
     case "png":
-      return `PNG, ${setting.colours ? `${setting.colours} colours` : "every colour kept"}`;
+      return (
+        `PNG, ${setting.colours ? `${setting.colours} colours` : "every colour kept"}` +
+        (setting.level === TIGHTEST ? `, packed as tightly as ${TIGHT_SECONDS} s allow` : "")
+      );
     case "webp":
       return setting.quality === null ? "WebP, lossless" : `WebP, setting ${setting.quality} of its encoder`;
     case "avif":
