@@ -6,7 +6,7 @@ import { LRUCache } from "lru-cache";
 import { type Choice, type Chroma, ladder, OWN_TABLES, type Setting, settingOf, sideOf } from "@/core/coding";
 import { type Geometry, pixelsOf, planGeometry, withLongSide } from "@/core/geometry";
 import { PhotoError, rawTakingOf, troubleOf } from "@/core/photo";
-import { allowedFormats, keepsLayers, reasonsToEncode } from "@/core/plan";
+import { allowedFormats, keepsFrames, keepsLayers, reasonsToEncode } from "@/core/plan";
 import { Candidates, repackJpeg } from "@/imaging/candidates";
 import { rewriteHeaders } from "@/imaging/headers";
 import { type PlannedPhoto, PlannedPictures, planPhoto, viewingOf } from "@/imaging/planned";
@@ -80,6 +80,10 @@ export async function weigh(store: Store, id: string): Promise<void> {
       throw new PhotoError(
         "It stays in layers or pages, so there are no encodings to weigh. Layers on the Desk shows " +
           "what weighs how much.",
+      );
+    if (keepsFrames(resolved, source.facts))
+      throw new PhotoError(
+        "It stays an animation, whose files are chosen one after the other. Let its first frame be taken to weigh that.",
       );
     const formats = allowedFormats(resolved, source.facts);
     const look = await candidates.look(candidates.at(geometry, "jpeg"));

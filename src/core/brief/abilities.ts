@@ -16,6 +16,8 @@ export interface Ability {
   /** Light above white as a map beside an ordinary picture (ISO 21496-1). */
   lightMap: boolean;
   layers: boolean;
+  /** Animations, as far as they are written here. */
+  frames: boolean;
   transparency: boolean;
   /** EXIF or tags for date, camera, copyright. */
   metadata: boolean;
@@ -32,6 +34,7 @@ const ALL: Ability = {
   hdr: false,
   lightMap: false,
   layers: false,
+  frames: false,
   transparency: true,
   metadata: true,
   padding: true,
@@ -46,10 +49,10 @@ const ALL: Ability = {
 export const CAN: Record<OutputFormat, Ability> = {
   jpeg: { ...ALL, cmyk: true, grey: true, transparency: false, lightMap: true },
   png: { ...ALL, bits: [8, 16], grey: true },
-  webp: { ...ALL },
+  webp: { ...ALL, frames: true },
   avif: { ...ALL, bits: [8, 10], hdr: true },
   tiff: { ...ALL, bits: [8, 16], cmyk: true, grey: true, layers: true },
-  gif: { ...ALL, resolution: false, wide: false, metadata: false },
+  gif: { ...ALL, frames: true, resolution: false, wide: false, metadata: false },
   bmp: { ...ALL, wide: false, transparency: false, metadata: false },
   pdf: { ...ALL, cmyk: true, grey: true, transparency: false },
 };

@@ -34,6 +34,7 @@ export const CLAUSE_KEYS = [
   "border",
   "ink",
   "layers",
+  "frames",
   "padding",
   "total",
   "names",

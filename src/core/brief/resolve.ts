@@ -73,6 +73,7 @@ export interface ResolvedBrief {
   border: { px: number; colour: string } | null;
   ink: "black" | "original" | null;
   layers: "flatten" | "keep";
+  frames: "first" | "keep";
   padding: "allow" | "never";
   /** Of all files together, in bytes; null where a set is asked. */
   total: { max: number; counted: "files" | "mail" } | null;
@@ -164,6 +165,7 @@ export function resolveBrief(brief: Brief): ResolvedBrief {
     border: brief.border ?? null,
     ink: brief.ink ?? null,
     layers: brief.layers ?? "flatten",
+    frames: brief.frames ?? "first",
     padding: brief.padding ?? "allow",
     total: limitsWhole(brief)
       ? { max: toBytes(brief.total!.max, "max"), counted: brief.total!.counted ?? "files" }
@@ -226,6 +228,7 @@ export const clauseNames: Record<ClauseKey, string> = {
   border: "Border",
   ink: "Ink",
   layers: "Layers",
+  frames: "Frames",
   padding: "Padding",
   total: "Total",
   names: "Names",

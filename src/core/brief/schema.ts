@@ -135,6 +135,7 @@ const clauseShape = {
   border: z.strictObject({ px: z.number().int().min(1).max(1000), colour: colourCode }),
   ink: z.enum(["black", "original"]),
   layers: z.enum(["flatten", "keep"]),
+  frames: z.enum(["first", "keep"]),
   padding: z.enum(["allow", "never"]),
   total: z.strictObject({ max: bytes, counted: z.enum(["files", "mail"]).optional() }),
   names: z.string().min(1).max(200),

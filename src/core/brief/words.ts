@@ -124,6 +124,7 @@ const WORDS: { [K in ClauseKey]?: (value: NonNullable<Brief[K]>) => string } = {
   background: colourWord,
   ink: (ink) => (ink === "black" ? "black on white" : "in its own colour on white"),
   layers: (layers) => (layers === "keep" ? "kept" : "flattened"),
+  frames: (frames) => (frames === "keep" ? "kept moving" : "the first alone"),
   padding: (rule) => (rule === "allow" ? "allowed" : "never"),
   sharpen: ({ amount, for: what }) => `${amount} for ${what}`,
   total: ({ max, counted }) =>

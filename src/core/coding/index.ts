@@ -9,7 +9,16 @@ export { aboutBytes } from "./estimate";
 export { fitFormats } from "./fit";
 export { JpegCoder, type JpegSamples, packJpeg } from "./jpeg";
 export { type LinePoint, LOSSY, type Lossy, ladder, lineChoice, qualityFor } from "./ladder";
+export {
+  LEVELS,
+  type MovingFormat,
+  type MovingFound,
+  type MovingPixels,
+  type MovingSetting,
+  searchMoving,
+} from "./moving";
 export { asPages } from "./one-format";
+export { type Indexed, indexed } from "./palette";
 export { searchPng } from "./png";
 export { FILTER_WAYS, filtered, unfiltered } from "./png-filters";
 export {

@@ -1,3 +1,10 @@
-export { allowedFormats, keepsLayers, reasonsToEncode, writtenKind } from "./pass";
+export {
+  allowedFormats,
+  keepsFrames,
+  keepsLayers,
+  movingFormats,
+  reasonsToEncode,
+  writtenKind,
+} from "./pass";
 export { passSteps, planSteps, type Step } from "./steps";
 export { MARK_HEAD, type Verdict, verdictOf } from "./verdict";

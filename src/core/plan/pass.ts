@@ -8,6 +8,7 @@ import {
   WRITABLE,
   within,
 } from "../brief";
+import type { MovingFormat } from "../coding";
 import { type Geometry, keepsPixels } from "../geometry";
 import type { Facts } from "../proof";
 import type { WrittenKind } from "./names";
@@ -37,6 +38,16 @@ export function keepsLayers(brief: ResolvedBrief, facts: Facts): boolean {
         (brief.formats === null || brief.formats.includes("tiff"));
 }
 
+/** Formats in which an animation can stay one, in the order in which they are tried. */
+export const movingFormats = (brief: ResolvedBrief, facts: Facts): MovingFormat[] =>
+  allowedFormats(brief, facts).filter((format): format is MovingFormat => CAN[format].frames);
+
+const isMoving = ({ format, pages }: Facts): boolean => pages > 1 && (format === "gif" || format === "webp");
+
+/** Whether an animation stays one: asked, there, and not ruled out by the formats. */
+export const keepsFrames = (brief: ResolvedBrief, facts: Facts): boolean =>
+  brief.frames === "keep" && isMoving(facts) && movingFormats(brief, facts).length > 0;
+
 /** The kind of file that will be written, as far as that is known before it is made. */
 export const writtenKind = (brief: ResolvedBrief, facts: Facts): WrittenKind =>
   keepsLayers(brief, facts) ? (facts.format as WrittenKind) : allowedFormats(brief, facts)[0];
@@ -62,6 +73,7 @@ export function reasonsToEncode({ brief, resolved, facts, geometry, takenAs }: P
     reasons.push("its own kind of file is not written");
   if (facts.onePage || (brief.layers === "flatten" && facts.format === "tiff" && facts.pages > 1))
     reasons.push("one page of several is asked");
+  if (brief.frames === "first" && isMoving(facts)) reasons.push("one frame of several is asked");
   if (!keepsPixels(geometry, facts)) reasons.push("other pixels are asked");
   const q = resolved.quality;
   if (q && facts.quality !== null && !within({ exact: null, ...q }, facts.quality))

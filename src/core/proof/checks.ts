@@ -1,6 +1,7 @@
 /** The proof: each stated clause against facts that were read back from the written bytes. */
 import {
   type Brief,
+  CAN,
   type ClauseKey,
   clauseWords,
   FORMATS,
@@ -67,6 +68,7 @@ export function checkFacts(task: CheckTask): Check[] {
   if (resolved.quality) checkQuality(resolved.quality, facts, add);
   if (brief.colour) checkColour(brief.colour, facts, add);
   checkLayers({ resolved, brief, facts, before, checks });
+  checkFrames({ resolved, brief, facts, before, checks });
   checkMetadata(brief, facts, add);
   return checks;
 }
@@ -184,6 +186,30 @@ function checkLayers({
     gaveWay: yields,
   });
 }
+
+/** Frames that are to be kept are asked only of animations; they give way to a format that holds one picture. */
+function checkFrames({
+  resolved: { formats },
+  brief: { frames },
+  facts,
+  before,
+  checks,
+}: Pick<CheckTask, "resolved" | "brief" | "facts"> & { before: Facts | null; checks: Check[] }): void {
+  const moved = (before ?? facts).pages > 1 && MOVING.has((before ?? facts).format);
+  if (frames === undefined || !moved) return;
+  const moves = facts.pages > 1 && MOVING.has(facts.format);
+  const yields =
+    frames === "keep" && !moves && formats !== null && !formats.some((format) => CAN[format].frames);
+  checks.push({
+    clause: "frames",
+    asked: frames === "keep" ? "kept moving" : "one picture",
+    found: moves ? `${facts.pages} frames` : "one picture",
+    ok: yields ? null : (frames === "keep") === moves,
+    gaveWay: yields,
+  });
+}
+
+const MOVING: ReadonlySet<string> = new Set(["gif", "webp"]);
 
 function scaled(scale: number, before: Size, after: Size): boolean {
   return (

@@ -29,7 +29,7 @@ import {
 import { CLEAN, PLAIN } from "@/core/difference";
 import { type Geometry, pixelsOf, resized, withLongSide } from "@/core/geometry";
 import { PhotoError } from "@/core/photo";
-import { allowedFormats, keepsLayers, reasonsToEncode } from "@/core/plan";
+import { allowedFormats, keepsFrames, keepsLayers, reasonsToEncode } from "@/core/plan";
 import { rewriteHeaders } from "../headers";
 import { type PlanRequest, planPhoto, resolvedFor, viewingOf } from "../planned";
 import type { Source } from "../source";
@@ -59,6 +59,11 @@ export async function trace(
     throw new PhotoError(
       "A limit on the whole cannot be shared with a file that stays in layers or pages. Let it be " +
         "flattened, or give it a brief of its own.",
+    );
+  if (keepsFrames(resolvedFor(request), request.source.facts))
+    throw new PhotoError(
+      "A limit on the whole cannot be shared with an animation that is kept moving. Let its first frame be taken, or " +
+        "give it a brief of its own.",
     );
   const candidates = new Candidates(await planPhoto(request), request);
   const { photo } = candidates;

@@ -1,11 +1,12 @@
 /** Which strategy serves a photo: decided here, once, at the beginning. */
-import { keepsLayers } from "@/core/plan";
+import { keepsFrames, keepsLayers } from "@/core/plan";
 import type { Candidates } from "../candidates";
 import { type PlannedPhoto, planPhoto, resolvedFor } from "../planned";
 import type { Chosen, FitRequest } from "./asked";
 import { planDrawn } from "./drawn";
 import { lighter, planLayered } from "./layered";
 import { leastTouched } from "./least-touched";
+import { movingFile } from "./moving";
 import { asShared } from "./shared";
 
 export interface Way {
@@ -21,6 +22,8 @@ export function waysFor(request: FitRequest): Way[] {
   const asked = { ...request, aim: choice && "aim" in choice ? choice.aim : undefined };
   if (keepsLayers(resolvedFor(asked), request.source.facts))
     return [{ plan: () => planLayered(asked), choose: (candidates) => lighter(candidates, signal) }];
+  if (keepsFrames(resolvedFor(asked), request.source.facts))
+    return [{ plan: () => planPhoto(asked), choose: (candidates) => movingFile(candidates, signal) }];
   const drawn: Way = {
     plan: () => planDrawn(request),
     choose: async (candidates) => {

@@ -111,6 +111,10 @@ export async function decodeSamples(
   const stored: Size = swapsSides(facts.orientation)
     ? { width: facts.height, height: facts.width }
     : { width: facts.width, height: facts.height };
+  if (source.decoded) {
+    const space = spaceOf(source, taken.takenAs);
+    return { samples: source.decoded, shown: { x: 0, y: 0, ...stored }, density: [1, 1], space };
+  }
   if (source.bmp) {
     const samples = { data: decodeBmp(source.bmp), width: facts.width, height: facts.height, channels: 3 };
     return {
@@ -334,7 +338,7 @@ export async function checkTail(
   failOn: "warning" | "truncated",
 ): Promise<number | null> {
   const { jpeg, png, bytes, facts } = source;
-  if (png || source.bmp || source.foreign) return null;
+  if (png || source.bmp || source.foreign || source.decoded) return null;
   if (region.width >= facts.width && region.height >= facts.height) return null;
   const stored =
     jpeg?.frame ?? (swapsSides(facts.orientation) ? { width: facts.height, height: facts.width } : facts);

@@ -5,6 +5,7 @@
 import sharp, { type Sharp } from "sharp";
 import {
   ANNEX_K,
+  indexed,
   type JpegSetting,
   OWN_CODER_PIXELS,
   type PdfSetting,
@@ -17,7 +18,8 @@ import type { PqName } from "@/core/pixels/colour";
 import type { Planned } from "@/core/pixels/develop";
 import { meterLight } from "@/core/pixels/light";
 import { jpegAside } from "../workers";
-import { indexedPng } from "./indexed-png";
+import { writeGif } from "./gif";
+import { asRgb, exactPng, fewerColours } from "./indexed-png";
 
 /** The chunks that make up the picture; everything else comes from `assemble`. */
 const PICTURE_CHUNKS = new Set(["PLTE", "tRNS", "IDAT", "IEND"]);
@@ -64,7 +66,7 @@ export async function encode(pixels: Planned, setting: Setting, cmyk = false): P
         .toBuffer();
     }
     case "gif":
-      return open(pixels, false).gif({ colours: setting.colours, dither: 1, effort: 7 }).toBuffer();
+      return writeStillGif(pixels, setting.colours);
   }
 }
 
@@ -112,14 +114,19 @@ function rgbOf({ data, channels }: Planned): Uint8Array {
 
 async function encodePng(pixels: Planned, { colours, level }: PngSetting): Promise<Uint8Array> {
   // Up to 256 colours a table of them loses nothing and takes a fraction of the bytes.
-  const indexed = colours === null && level === 9 ? indexedPng(pixels) : null;
-  if (indexed) return indexed;
-  const options =
-    colours === null
-      ? { compressionLevel: level, adaptiveFiltering: level > 6, palette: false }
-      : { palette: true, colours, dither: 1, effort: 7, compressionLevel: level };
+  const exact = colours === null && level === 9 ? exactPng(pixels) : null;
+  if (exact) return exact;
+  // The library rounds the number of colours to 2, 4, 16 or 256.
+  if (colours !== null) return fewerColours(pixels, colours);
+  const options = { compressionLevel: level, adaptiveFiltering: level > 6, palette: false };
   const file = readPng(await open(pixels, false).png(options).toBuffer());
   return rebuildPng(file, [], (type) => PICTURE_CHUNKS.has(type));
+}
+
+function writeStillGif(pixels: Planned, colours: number): Uint8Array {
+  const { width, height, ...rgb } = asRgb(pixels);
+  const made = indexed({ ...rgb, width, height }, { colours, dither: "diffuse", hardAlpha: true });
+  return writeGif(made, { width, height, delays: [0], loop: 1 });
 }
 
 /** Our coder writes no CMYK, no file that is larger than it need be, and none of very many pixels. */

@@ -1,2 +1,3 @@
 export { encode } from "./encode";
 export { encodeAside } from "./encode-aside";
+export { encodeMoving } from "./encode-moving";

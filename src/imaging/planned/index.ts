@@ -3,7 +3,8 @@ export { PlannedCache } from "./cache";
 export { isFlat } from "./flat";
 export { overlayPicture } from "./ink";
 export { LargestPicture } from "./largest";
-export type { PlannedPicture } from "./picture";
+export { decodeMoving, type Moving, planMoving } from "./moving";
+export { type PlannedPicture, plannedPicture } from "./picture";
 export { PlannedPictures } from "./pictures";
 export {
   nameOf,

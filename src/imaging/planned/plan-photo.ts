@@ -11,7 +11,7 @@ import {
 } from "@/core/geometry";
 import { AUTO, aimedSize, type Frame, rawTakingOf } from "@/core/photo";
 import type { InkReport } from "@/core/pixels/ink";
-import { allowedFormats } from "@/core/plan";
+import { allowedFormats, keepsFrames } from "@/core/plan";
 import type { Facts } from "@/core/proof";
 import { formatSize, trimNumber } from "@/core/units";
 import type { Source } from "../source";
@@ -113,6 +113,10 @@ export function notesOn(resolved: ResolvedBrief, photo: Facts, frame: Frame): st
   const layered = photo.format === "ora" || photo.pages > 1;
   if (resolved.layers === "keep" && layered)
     notes.push(`Layers gave way: ${formatName(allowedFormats(resolved, photo)[0])} holds one picture.`);
+  if (resolved.frames === "keep" && photo.pages > 1 && !keepsFrames(resolved, photo))
+    notes.push(
+      `Frames gave way: ${formatName(allowedFormats(resolved, photo)[0])} is not written moving here.`,
+    );
   return notes;
 }
 

@@ -13,6 +13,7 @@ import {
 } from "@/core/containers";
 import { swapsSides } from "@/core/photo";
 import type { Profile } from "@/core/pixels/colour";
+import type { Samples } from "@/core/pixels/develop";
 import type { Facts } from "@/core/proof";
 import type { Foreign, Wish } from "../foreign";
 
@@ -33,6 +34,8 @@ export interface Source {
   foreign: Foreign | null;
   /** Which page of several, from 0. */
   page: number;
+  /** Decoded already: one frame of an animation, in sRGB. */
+  decoded?: Samples;
   /** What is asked of that process. */
   wish: Wish;
   /** The XMP packet and the IPTC data, if any. */

@@ -48,7 +48,7 @@ const formatsFor = (brief: Brief): OutputFormat[] => [
 ];
 
 /** A clause with a few fixed values. */
-function choice<K extends "frame" | "enlarge" | "metadata" | "padding" | "ink">(
+function choice<K extends "frame" | "enlarge" | "frames" | "metadata" | "padding" | "ink">(
   key: K,
   legend: string,
   first: string,
@@ -81,6 +81,10 @@ const padding = choice("padding", "A file under its floor", "allow", [
   ["never", "Is never filled up"],
 ]);
 
+const frames = choice("frames", "An animation", "first", [
+  ["keep", "Keeps moving, in GIF or WebP"],
+  ["first", "Becomes one picture, its first"],
+]);
 const ink = choice("ink", "A picture of ink on paper", "black", [
   ["black", "Clean, black on white"],
   ["original", "Clean, in the ink's own colour on white"],
@@ -106,6 +110,7 @@ export const FORMS: Partial<Record<string, Kind>> = {
   view,
   background,
   border,
+  frames,
   ink,
   head,
   metadata,

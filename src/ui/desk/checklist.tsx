@@ -33,6 +33,7 @@ const HOW: ReadonlySet<ClauseKey> = new Set<ClauseKey>([
   "padding",
   "names",
   "layers",
+  "frames",
 ]);
 
 export function Checklist({ brief, row }: Props) {

@@ -55,6 +55,8 @@ function needs(brief: Brief): Need[] {
     out.push({ clause: "paper", what: "a size on paper", without: null, can: (f) => CAN[f].resolution });
   if (brief.layers === "keep")
     out.push({ clause: "layers", what: "layers", without: null, can: (f) => CAN[f].layers });
+  if (brief.frames === "keep")
+    out.push({ clause: "frames", what: "an animation", without: null, can: (f) => CAN[f].frames });
   return out;
 }
 

@@ -60,5 +60,15 @@ export function setDisagreements(brief: Brief): Disagreement[] {
         { label: "Keep the layers", effect: "one file a photo", change: { set: null } },
       ],
     });
+  if (brief.frames === "keep")
+    out.push({
+      clauses: ["set", "frames"],
+      why: "A set is made of still pictures, and animations are to be kept moving.",
+      wins: "The set wins: the first frame of an animation is taken.",
+      choices: [
+        { label: "Make the set", effect: "takes the first frame", change: { frames: null } },
+        { label: "Keep animations", effect: "one file a photo", change: { set: null } },
+      ],
+    });
   return out;
 }

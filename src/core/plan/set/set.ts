@@ -36,6 +36,7 @@ export function withoutSet({
   scale: _c,
   total: _t,
   layers: _l,
+  frames: _fr,
   ...brief
 }: Brief): Brief {
   const { width, height, longSide, shortSide, ...rest } = brief;

@@ -1,0 +1,1 @@
+export { type Indexed, indexed } from "./map";
