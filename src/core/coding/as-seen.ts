@@ -33,7 +33,7 @@ export interface AsSeen {
 }
 
 /** Bytes a pixel from which on a photograph is likely clean, and under which it never is. */
-const LIKELY: Record<LossyFormat, number> = { jpeg: 0.3, webp: 0.25, avif: 0.18 };
+const LIKELY: Record<LossyFormat, number> = { jpeg: 0.3, webp: 0.25, avif: 0.18, gif: 0.9, png: 0.8 };
 /** Of what is likely clean, so little that no photograph is. */
 const HOPELESS = 0.2;
 /** Foretold so far above clean, a picture may turn out clean after all. */
@@ -50,7 +50,7 @@ export const GROWTH = 0.85;
 const STEP = 0.92;
 
 export const lossyOf = (format: OutputFormat): LossyFormat | null =>
-  format === "pdf" ? "jpeg" : format === "jpeg" || format === "webp" || format === "avif" ? format : null;
+  format === "pdf" ? "jpeg" : format === "tiff" || format === "bmp" ? null : format;
 
 /** Whether the brief leaves pixels free, and the format something to choose. */
 export function choosesPixels({ brief, photo, frame, geometry }: FitTask, format: OutputFormat): boolean {
@@ -143,7 +143,8 @@ class Choosing {
   }
 
   /** About the bytes at which all pixels are clean. */
-  private about(clean: number): number {
+  private about(clean: number): number | null {
+    if (clean === Infinity) return null;
     const { geometry, view } = this.task;
     return Math.round(clean * (pixelsOf(geometry) / pixelsOf(view)) ** GROWTH);
   }
@@ -177,7 +178,7 @@ class Choosing {
   }
 
   /** At the view size and below: what differs least there. */
-  private async below(views: Views, cleanFrom: number): Promise<AsSeen | Begun> {
+  private async below(views: Views, cleanFrom: number | null): Promise<AsSeen | Begun> {
     const { task, format, goal } = this;
     const { view } = task;
     const share = (await bestShare(views))?.share ?? usualShare(views);

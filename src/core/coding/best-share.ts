@@ -31,7 +31,7 @@ export async function lineAt(views: Views, family: Family, share: number): Promi
 const STEP = 0.86;
 const MOST_STEPS = 24;
 /** Bytes a pixel at which photographs begin to gain by fewer pixels: where the search for them begins. */
-const BEGINS: Record<LossyFormat, number> = { jpeg: 0.1, webp: 0.06, avif: 0.035 };
+const BEGINS: Record<LossyFormat, number> = { jpeg: 0.1, webp: 0.06, avif: 0.035, gif: 0.4, png: 0.35 };
 /** From so many times as much on fewer are not even tried: of 30 files (bench/seen.mjs) none had gained. */
 const SURELY_ALL = 1.05;
 /** More pixels are kept where fewer are hardly better. */
@@ -55,10 +55,14 @@ export async function foretell(views: Views): Promise<{ difference: number; clea
   const payload = payloadOn(sample, views);
   await line.around(payload, CLEAN);
   const clean = line.seenWithin(CLEAN);
+  // A table of colours may never be clean.
+  const never = clean.difference > CLEAN && clean.quality >= family.highest;
   const alone = payloadOf(views.target, views.view.overhead, views.lossy);
   return {
     difference: line.differenceFor(payload),
-    cleanFrom: Math.round((clean.payload * views.view.pixels) / sample.pixels + views.target - alone),
+    cleanFrom: never
+      ? Infinity
+      : Math.round((clean.payload * views.view.pixels) / sample.pixels + views.target - alone),
   };
 }
 

@@ -7,13 +7,15 @@ import {
   ANNEX_K,
   type AvifSetting,
   type Chroma,
+  type GifSetting,
   type JpegSetting,
   NEAR,
   OWN_TABLES,
+  type PngSetting,
   type WebpSetting,
 } from "./types";
 
-export type LossySetting = JpegSetting | WebpSetting | AvifSetting;
+export type LossySetting = JpegSetting | WebpSetting | AvifSetting | GifSetting | PngSetting;
 export type LossyFormat = LossySetting["format"];
 
 export interface Family {
@@ -33,7 +35,7 @@ export interface Family {
 }
 
 /** Below these the damage is such that a file is not offered. */
-const LOWEST: Record<LossyFormat, number> = { jpeg: 10, webp: 5, avif: 12 };
+const LOWEST: Record<LossyFormat, number> = { jpeg: 10, webp: 5, avif: 12, gif: 29, png: 29 };
 
 /**
  * AVIF with halved colour: fewer bytes and more difference at one quality, both as logarithms. At equal difference
@@ -80,10 +82,37 @@ export function familiesOf(
     };
     return flat ? [whole] : [whole, halved];
   }
+  if (format === "gif" || format === "png") return [coloursFamily(format, { ...limits, highest: 100 }, flat)];
   const table = quality ? ANNEX_K : OWN_TABLES;
   const chromas: Chroma[] = flat ? ["4:4:4", "4:2:0"] : ["4:2:0", "4:4:4"];
   const step = stepOf(table, pixels);
   return chromas.map((chroma) => jpegFamily(chroma, table, { ...limits, step }));
+}
+
+/** Bits of a table of colours, 1 to 8, in a hundred steps: each number of colours from one on that matters. */
+export const coloursAt = (quality: number): number => Math.round(2 ** (1 + (7 * (quality - 1)) / 99));
+
+/** Bytes a pixel and difference of 256 colours, and what a bit less makes of both, as logarithms: six photographs. */
+const [WHOLE_TABLE, BYTES_A_BIT] = [Math.log(0.6), 0.23];
+const [TABLE_DIFFERS, DIFFERENCE_A_BIT] = [Math.log(1.3), 0.45];
+
+/** Quality is how many colours there are. A drawing may have few. */
+function coloursFamily(
+  format: "gif" | "png",
+  limits: Pick<Family, "lowest" | "highest" | "step" | "near" | "decides">,
+  flat: boolean,
+): Family {
+  const bitsLess = (quality: number) => 8 - Math.log2(coloursAt(quality));
+  return {
+    ...limits,
+    lowest: flat ? 1 : LOWEST[format],
+    setting: (quality) =>
+      format === "gif"
+        ? { format, colours: coloursAt(quality) }
+        : { format, colours: coloursAt(quality), level: 9 },
+    expectBytes: (quality) => WHOLE_TABLE - BYTES_A_BIT * bitsLess(quality),
+    expectDifference: (quality) => TABLE_DIFFERS + DIFFERENCE_A_BIT * bitsLess(quality),
+  };
 }
 
 function jpegFamily(

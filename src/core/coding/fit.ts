@@ -53,7 +53,9 @@ async function fitFormat(task: FitTask, format: OutputFormat, last: boolean): Pr
   const goal: Goal = { min: brief.fileSize.min, max: brief.fileSize.max, aim: brief.fileSize.aim };
   if (goal.max === null && task.softCeiling !== null && (goal.min ?? 0) < task.softCeiling)
     goal.max = task.softCeiling;
-  const seen = choosesPixels(task, format) ? await fitAsSeen(task, format, goal) : null;
+  // Colours of PNG are given up only where no other format is left.
+  const may = format !== "png" || last;
+  const seen = may && choosesPixels(task, format) ? await fitAsSeen(task, format, goal) : null;
   if (seen?.found) return toldAsSeen(task, seen);
   let geometry = seen?.geometry ?? task.geometry;
   let encodes = seen?.encodes ?? 0;

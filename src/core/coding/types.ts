@@ -178,7 +178,7 @@ export interface SearchResult<S extends Setting = Setting> {
 }
 
 /** About the bytes that every file of a format has whatever is in it. */
-const HEAD: Record<string, number> = { jpeg: 420, pdf: 420, webp: 30, avif: 300 };
+const HEAD: Record<string, number> = { jpeg: 420, pdf: 420, webp: 30, avif: 300, gif: 800, png: 850 };
 
 /** Bytes of the picture alone. */
 export const payloadOf = (bytes: number, overhead: number, format: string): number =>

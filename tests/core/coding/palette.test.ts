@@ -4,6 +4,7 @@ import sharp from "sharp";
 import { describe, expect, it } from "vitest";
 import { indexed } from "@/core/coding";
 import { visibleDifference } from "@/core/difference";
+import { fit } from "../../support/fit";
 import { jpegPhoto } from "../../support/photos";
 
 async function photo(width: number, height: number) {
@@ -92,4 +93,49 @@ describe("a table of few colours", () => {
     const { indices } = indexed(twice, { colours: 20, dither: "pattern", hardAlpha: true });
     expect(indices.subarray(0, width * height)).toEqual(indices.subarray(width * height));
   });
+});
+
+describe("colours and pixels under a ceiling", () => {
+  it.each(["gif", "png"] as const)(
+    "are chosen together, by what differs least as it is looked at: %s",
+    async (format) => {
+      const large = await jpegPhoto(900, 675, 33);
+      const { output, proof, difference, setting } = await fit(large, {
+        format: [format],
+        fileSize: { max: "60KB" },
+      });
+      expect(proof!.ok).toBe(true);
+      expect(output!.length).toBeGreaterThan(60 * 1024 * 0.9);
+      const { colours } = setting as { colours: number };
+      const { width } = await sharp(output!).metadata();
+      // Every colour (of GIF: 256) at as many pixels as fit is what would be had by hand.
+      let plain = 0;
+      for (let w = width!; w > 40 && !plain; w = Math.round(w * 0.95)) {
+        const { output: whole } = await fit(large, {
+          format: [format],
+          width: { exact: w },
+          ...(format === "gif" && { fileSize: { max: 10_000_000 } }),
+        });
+        if (whole!.length <= 60 * 1024) plain = w;
+      }
+      expect(colours).toBeLessThan(256);
+      expect(width!).toBeGreaterThan(plain);
+      const raw = (file: Uint8Array) =>
+        sharp(file).resize(900, 675, { kernel: "cubic" }).removeAlpha().raw().toBuffer();
+      const [like, made, byHand] = await Promise.all([
+        raw(large),
+        raw(output!),
+        raw((await fit(large, { format: [format], width: { exact: plain } })).output!),
+      ]);
+      const picture = (data: Buffer) => ({
+        data: new Uint8Array(data),
+        width: 900,
+        height: 675,
+        channels: 3,
+      });
+      const seen = (data: Buffer) => visibleDifference(picture(like), picture(data)).difference;
+      expect(seen(made)).toBeLessThan(seen(byHand));
+      expect(difference).not.toBeNull();
+    },
+  );
 });
