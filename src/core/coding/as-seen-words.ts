@@ -3,7 +3,7 @@ import type { View } from "../brief";
 import { CLEAN } from "../difference";
 import { exceedsView, type Geometry, pixelsOf, SEEN_PPI } from "../geometry";
 import { formatBytes, formatSize, trimNumber } from "../units";
-import type { AsSeen } from "./as-seen";
+import { type AsSeen, holdsNoMore } from "./as-seen";
 import type { FitTask, Fitted } from "./types";
 
 /** "whole on a screen of 1920 × 1080 px": goes on from "seen". */
@@ -18,7 +18,7 @@ export function toldAsSeen(task: FitTask, seen: AsSeen): Extract<Fitted, { ok: t
   const { found, geometry, difference, encodes, cleanFrom, padTo } = seen;
   const gaveUp = pixelsOf(geometry) < pixelsOf(full) ? pixelsTold(task, geometry) : null;
   const told = [...seen.told];
-  if (difference !== null && difference > CLEAN)
+  if (difference !== null && difference > CLEAN && !holdsNoMore(found.setting))
     told.push(
       `visible loss (difference ${trimNumber(difference, 2)}, seen ${viewWords(brief.view)}), because the ` +
         `ceiling of ${formatBytes(brief.fileSize.max!)} forces it` +

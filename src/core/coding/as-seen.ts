@@ -12,7 +12,7 @@ import { Line } from "./line";
 import { asPages, search } from "./one-format";
 import { SURELY_SEEN, surelyClean } from "./sampled";
 import { settle } from "./settle";
-import { type FitTask, type Found, type Goal, type Picture, payloadOf } from "./types";
+import { type FitTask, type Found, type Goal, type Picture, payloadOf, type Setting } from "./types";
 
 /** A file whose pixels were chosen together with its quality. */
 export interface AsSeen {
@@ -34,6 +34,8 @@ export interface AsSeen {
 
 /** Bytes a pixel from which on a photograph is likely clean, and under which it never is. */
 const LIKELY: Record<LossyFormat, number> = { jpeg: 0.3, webp: 0.25, avif: 0.18, gif: 0.9, png: 0.8 };
+/** Bytes a pixel under which no GIF of a photograph has all its colours. */
+const LEAST_GIF = 0.15;
 /** Of what is likely clean, so little that no photograph is. */
 const HOPELESS = 0.2;
 /** Foretold so far above clean, a picture may turn out clean after all. */
@@ -48,6 +50,9 @@ const HARDLY_UNDER = 0.9;
 export const GROWTH = 0.85;
 /** Under this share of the pixels fewer of them are another step. */
 const STEP = 0.92;
+
+/** Nothing that its format can do would be closer to the photo: no ceiling forces what is seen. */
+export const holdsNoMore = (setting: Setting): boolean => setting.format === "gif" && setting.colours === 256;
 
 export const lossyOf = (format: OutputFormat): LossyFormat | null =>
   format === "pdf" ? "jpeg" : format === "tiff" || format === "bmp" ? null : format;
@@ -100,7 +105,9 @@ class Choosing {
 
   async run(): Promise<AsSeen | Begun> {
     const { geometry: full, view } = this.task;
-    const likely = this.target / pixelsOf(full) >= LIKELY[this.lossy];
+    // All that GIF can hold may be far from clean: whether it fits decides.
+    const least = this.lossy === "gif" ? LEAST_GIF : LIKELY[this.lossy];
+    const likely = this.target / pixelsOf(full) >= least;
     if (likely) {
       const whole = await this.cleanAt(full);
       if (whole) return whole;
@@ -161,7 +168,7 @@ class Choosing {
     const difference = (await surelyClean(picture, found.setting))
       ? null
       : await picture.difference(found.setting);
-    if (difference !== null && difference > CLEAN) return null;
+    if (difference !== null && difference > CLEAN && !holdsNoMore(found.setting)) return null;
     return { found, geometry, difference, encodes: this.encodes, padTo: null, told, cleanFrom: null };
   }
 

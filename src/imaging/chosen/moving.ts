@@ -136,7 +136,7 @@ class Maker {
         bytes,
         about: null,
         told,
-        gaveUp: told.find((words) => words.includes("pixels")),
+        gaveUp: told.some((words) => words.includes("pixels")) ? "the ceiling leaves no room for more" : null,
       },
       writePpi: null,
       dropped: plannedPicture(photo, geometry, format).headers.dropped,

@@ -75,7 +75,7 @@ export function formatDisagreements(brief: Brief): Disagreement[] {
     if (able.length)
       choices.push({
         label: `Only ${list(able)}`,
-        effect: `keeps ${clauseWords(brief, clause)}`,
+        effect: clause === "frames" ? "animations stay ones" : `keeps ${clauseWords(brief, clause)}`,
         change: { format: able },
       });
     else
