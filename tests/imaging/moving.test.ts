@@ -206,7 +206,7 @@ describe("the search for animations", () => {
         made += 1;
         return bytesOf(setting);
       };
-      const found = await searchMoving({ format, max, geometry, smaller, frames: 12, encode });
+      const found = await searchMoving({ format, max, geometry, smaller, frames: 12, flat: false, encode });
       expect(found.fits).toBe(true);
       expect(found.bytes).toBeLessThanOrEqual(max);
       expect(found.encodes).toBe(made);
@@ -217,7 +217,7 @@ describe("the search for animations", () => {
   });
 
   it("keeps pixels that the brief fixes, and gives up frames instead", async () => {
-    const fixed = { format: "gif", geometry, smaller: () => null, frames: 12 } as const;
+    const fixed = { format: "gif", geometry, smaller: () => null, frames: 12, flat: false } as const;
     const found = await searchMoving({ ...fixed, max: 200_000, encode: async (s) => bytesOf(s) });
     expect(found.fits).toBe(true);
     expect(found.setting.geometry.width).toBe(400);

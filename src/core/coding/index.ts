@@ -15,6 +15,8 @@ export {
   type MovingFound,
   type MovingPixels,
   type MovingSetting,
+  type MovingTask,
+  NO_LOSS,
   searchMoving,
 } from "./moving";
 export { asPages } from "./one-format";

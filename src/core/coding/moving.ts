@@ -10,7 +10,7 @@ export type MovingFormat = Extract<OutputFormat, "gif" | "webp">;
 
 export interface MovingSetting {
   format: MovingFormat;
-  /** GIF: colours, 2 to 256; WebP: quality, 1 to 100. */
+  /** GIF: colours, 2 to 256; WebP: quality, 1 to 100, or {@link NO_LOSS}. */
   level: number;
   geometry: Geometry;
   /** Every first, second … frame. */
@@ -27,6 +27,9 @@ export interface MovingPixels {
   delays: number[];
   loop: number;
 }
+
+/** Drawings are often smaller without any loss than at a high quality. */
+export const NO_LOSS = 101;
 
 /** From what looks like the original down to what may still be looked at. */
 export const LEVELS: Record<MovingFormat, readonly number[]> = {
@@ -53,6 +56,8 @@ export interface MovingTask {
   /** The same with this share of the sides; null where the brief rules it out. */
   smaller(share: number): Geometry | null;
   frames: number;
+  /** Few colours and hard edges. */
+  flat: boolean;
   /** Bytes of the whole file. */
   encode(setting: MovingSetting): Promise<number>;
 }
@@ -74,7 +79,8 @@ class MovingSearch {
   private readonly levels: readonly number[];
 
   constructor(private readonly task: MovingTask) {
-    this.levels = LEVELS[task.format];
+    const usual = LEVELS[task.format];
+    this.levels = task.format === "webp" && task.flat ? [NO_LOSS, ...usual] : usual;
   }
 
   async run(): Promise<MovingFound> {
@@ -143,20 +149,30 @@ class MovingSearch {
   }
 
   private found({ setting, bytes }: { setting: MovingSetting; bytes: number }): MovingFound {
-    return { setting, bytes, fits: true, told: toldOf(this.task, setting), encodes: this.encodes };
+    return {
+      setting,
+      bytes,
+      fits: true,
+      told: toldOf(this.task, this.levels, setting),
+      encodes: this.encodes,
+    };
   }
 }
 
 const ORDINALS = ["", "", "second", "third", "fourth"];
 
 /** In the order in which things gave way. */
-function toldOf({ format, geometry }: MovingTask, setting: MovingSetting): string[] {
+function toldOf(
+  { format, geometry }: MovingTask,
+  levels: readonly number[],
+  setting: MovingSetting,
+): string[] {
   const told: string[] = [];
-  if (setting.level < LEVELS[format][0])
+  if (setting.level < levels[0])
     told.push(
       format === "gif"
         ? `fewer colours (${setting.level}), because the ceiling leaves no room for ${LEVELS.gif[0]}`
-        : `a lower quality (${setting.level}), because the ceiling leaves no room for ${LEVELS.webp[0]}`,
+        : `a lower quality (${setting.level}), because the ceiling leaves no room for more`,
     );
   if (pixelsOf(setting.geometry) < pixelsOf(geometry)) {
     const { width, height } = setting.geometry;

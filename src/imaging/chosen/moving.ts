@@ -5,6 +5,8 @@ import {
   type MovingFound,
   type MovingPixels,
   type MovingSetting,
+  type MovingTask,
+  NO_LOSS,
   searchMoving,
 } from "@/core/coding";
 import { type Geometry, rescale } from "@/core/geometry";
@@ -14,7 +16,7 @@ import { formatBytes } from "@/core/units";
 import { type Candidates, Judge } from "../candidates";
 import { encodeMoving } from "../encode";
 import { assemble } from "../headers";
-import { decodeMoving, type Moving, type PlannedPhoto, planMoving, plannedPicture } from "../planned";
+import { decodeMoving, isFlat, type Moving, type PlannedPhoto, planMoving, plannedPicture } from "../planned";
 import { readSource } from "../source";
 import type { Chosen } from "./asked";
 import { dataServe, inside, ownFile, rewritten } from "./own-data";
@@ -28,7 +30,7 @@ export async function movingFile({ photo }: Candidates, signal?: AbortSignal): P
   let failed: MovingFound | null = null;
   for (const format of movingFormats(photo.resolved, photo.source.facts)) {
     const maker = new Maker(photo, moving, format, signal);
-    const found = await searchMoving(maker.task(own?.length ?? null));
+    const found = await searchMoving(await maker.task(own?.length ?? null));
     encodes += found.encodes;
     if (found.fits && inside(photo, found.bytes)) return { ...(await maker.chosen(found)), encodes };
     failed ??= found;
@@ -69,7 +71,7 @@ class Maker {
   ) {}
 
   /** `soft`: bytes of the photo's own data, where those obey but for their size. */
-  task(soft: number | null) {
+  async task(soft: number | null): Promise<MovingTask> {
     const { photo, format, moving } = this;
     const { resolved: brief, source, frame, geometry } = photo;
     const smaller = (share: number): Geometry | null => {
@@ -78,7 +80,10 @@ class Maker {
     };
     const max = brief.fileSize.max ?? soft;
     const encode = (setting: MovingSetting) => this.encode(setting);
-    return { format, max, geometry, smaller, frames: moving.frames.length, encode };
+    const { width, height, channels, data } = await this.pixels({ geometry, every: 1 });
+    const first = data.subarray(0, width * height * channels);
+    const flat = isFlat({ data: first, width, height, channels } as Planned);
+    return { format, max, geometry, smaller, frames: moving.frames.length, flat, encode };
   }
 
   private async encode(setting: MovingSetting): Promise<number> {
@@ -91,7 +96,7 @@ class Maker {
     return file.length;
   }
 
-  private pixels({ geometry, every }: MovingSetting): Promise<MovingPixels> {
+  private pixels({ geometry, every }: Pick<MovingSetting, "geometry" | "every">): Promise<MovingPixels> {
     const { photo, moving, format } = this;
     const key = this.keyOf(geometry, every);
     if (this.planned?.key !== key)
@@ -141,7 +146,8 @@ class Maker {
       writePpi: null,
       dropped: plannedPicture(photo, geometry, format).headers.dropped,
     });
-    const coded = format === "gif" ? `${level} colours a frame` : `quality ${level}`;
+    const coded =
+      format === "gif" ? `${level} colours` : level === NO_LOSS ? "without loss" : `quality ${level}`;
     return [
       { do: `Keep ${kept}${of} frames moving`, why: "the brief asks for it" },
       ...steps.map((step) =>

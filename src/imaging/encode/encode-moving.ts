@@ -1,6 +1,6 @@
 /** Frames as one animation. */
 import sharp from "sharp";
-import { indexed, type MovingPixels, type MovingSetting } from "@/core/coding";
+import { indexed, type MovingPixels, type MovingSetting, NO_LOSS } from "@/core/coding";
 import { writeGif } from "./gif";
 
 export async function encodeMoving(
@@ -21,6 +21,11 @@ export async function encodeMoving(
   }
   const raw = { width, height: all, channels: channels as 3 | 4, pageHeight: height };
   return sharp(data, { raw, limitInputPixels: false })
-    .webp({ delay: delays, loop, quality: level, effort: 4, smartSubsample: true })
+    .webp({
+      delay: delays,
+      loop,
+      effort: 4,
+      ...(level === NO_LOSS ? { lossless: true, exact: false } : { quality: level, smartSubsample: true }),
+    })
     .toBuffer();
 }
