@@ -7,7 +7,7 @@ import { type Call, readCall } from "./args";
 
 const HELP = `Zumbrel makes photos meet what a receiver asks for.
 
-  zumbrel start [--port N] [--empty] [--workers N] [--out-root DIR]
+  zumbrel start [--port N] [--empty] [--workers N] [--out-root DIR] [--watch-root DIR]
                                                the web application
   zumbrel test                                 every test
   zumbrel inspect FILE... [--json]             the facts of each file

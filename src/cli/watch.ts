@@ -47,6 +47,7 @@ export async function watch(call: Extract<Call, { command: "watch" }>): Promise<
     await watched.until(stopped());
   } finally {
     await record.close();
+    process.disconnect?.();
   }
   return 0;
 }
@@ -54,6 +55,8 @@ export async function watch(call: Extract<Call, { command: "watch" }>): Promise<
 const stopped = (): Promise<void> =>
   new Promise((done) => {
     for (const signal of ["SIGINT", "SIGTERM"] as const) process.once(signal, () => done());
+    // Begun by another process, it ends with that.
+    process.once("disconnect", () => done());
   });
 
 /** Both without links. Throws a {@link CallError} where they do not go together. */

@@ -15,6 +15,7 @@ import { type Kind, underPolicy } from "./policy";
 import { share } from "./share";
 import { freeBytes, ROOM, resumeWhereSpace } from "./space";
 import { thumbs } from "./thumbs";
+import { Watches } from "./watches";
 
 /** Photos that are worked on at a time. */
 const ATONCE = 2;
@@ -24,6 +25,7 @@ const LOOK_MS = 5000;
 const DEAD_AFTER_MS = 30_000;
 const LOST_MS = 20_000;
 const TIDY_MS = 600_000;
+const WATCHES_MS = 1500;
 /** What is under way has so long to end after a stop. */
 const GRACE_MS = 1800;
 
@@ -118,6 +120,15 @@ const timers = [
     TIDY_MS,
   ),
 ];
+// One of several workers is told to.
+const watches = process.env.ZUMBREL_WATCHES ? new Watches(store, environment.dataDir) : null;
+if (watches)
+  timers.push(
+    setInterval(
+      quietly("looking after watched folders", () => watches.sync()),
+      WATCHES_MS,
+    ),
+  );
 let stopping = false;
 
 async function stop(): Promise<void> {
@@ -132,6 +143,7 @@ async function stop(): Promise<void> {
   await Promise.race([signOff(store.db, [...ids]).catch(() => undefined), setTimeout(1000)]);
   makers.end();
   looked.end();
+  watches?.end();
   process.exit(0);
 }
 

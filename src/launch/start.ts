@@ -32,6 +32,8 @@ interface Options {
   workers: number;
   /** Folders of this machine that files may be put into. */
   outRoots: string[];
+  /** Folders of this machine that may be watched. */
+  watchRoots: string[];
 }
 
 function readOptions(): Options {
@@ -42,6 +44,7 @@ function readOptions(): Options {
         empty: { type: "boolean" },
         workers: { type: "string" },
         "out-root": { type: "string", multiple: true },
+        "watch-root": { type: "string", multiple: true },
       },
     });
     const workers = values.workers === undefined ? 1 : Number(values.workers);
@@ -50,17 +53,25 @@ function readOptions(): Options {
     const port = values.port === undefined ? null : Number(values.port);
     if (port !== null && (!Number.isInteger(port) || port < 1 || port > 65_535))
       throw new SetupError(`--port: wanted 1 to 65535, found ${values.port}.`);
-    return { port, empty: values.empty === true, workers, outRoots: (values["out-root"] ?? []).map(outRoot) };
+    const rootsOf = (option: "out-root" | "watch-root") =>
+      (values[option] ?? []).map((path) => allowedRoot(option, path));
+    return {
+      port,
+      empty: values.empty === true,
+      workers,
+      outRoots: rootsOf("out-root"),
+      watchRoots: rootsOf("watch-root"),
+    };
   } catch (error) {
     if (error instanceof SetupError) throw error;
     throw new SetupError(`start: ${error instanceof Error ? error.message.split(". ")[0] : String(error)}.`);
   }
 }
 
-function outRoot(path: string): string {
+function allowedRoot(option: string, path: string): string {
   const found = statSync(path, { throwIfNoEntry: false });
   if (!found?.isDirectory())
-    throw new SetupError(`--out-root: wanted a folder that is there, found "${path}".`);
+    throw new SetupError(`--${option}: wanted a folder that is there, found "${path}".`);
   return realpathSync(path);
 }
 
@@ -153,6 +164,9 @@ async function main(): Promise<void> {
     ZUMBREL_PORT: String(port),
     ZUMBREL_INSTANCE: slot,
     ZUMBREL_OUT_ROOTS: JSON.stringify(options.outRoots),
+    ZUMBREL_WATCH_ROOTS: JSON.stringify(options.watchRoots),
+    // One of several workers looks after watched folders.
+    ZUMBREL_WATCHES: slot === slotOf(instance, 0) ? "1" : "",
   });
   const keep = (name: string, slot: string, bundle: string, onEnd?: () => Promise<void>) => {
     const start = () =>

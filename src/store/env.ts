@@ -1,14 +1,17 @@
 /** What the processes are told by the one that started them, checked before use. */
 import * as z from "zod";
 
+const folders = z
+  .string()
+  .default("[]")
+  .transform((text) => z.array(z.string().startsWith("/")).parse(JSON.parse(text)));
+
 const schema = z.object({
   ZUMBREL_DATA: z.string().min(1),
   ZUMBREL_DATABASE: z.string().startsWith("postgres://"),
   ZUMBREL_PORT: z.coerce.number().int().min(1).max(65_535).default(4710),
-  ZUMBREL_OUT_ROOTS: z
-    .string()
-    .default("[]")
-    .transform((text) => z.array(z.string().startsWith("/")).parse(JSON.parse(text))),
+  ZUMBREL_OUT_ROOTS: folders,
+  ZUMBREL_WATCH_ROOTS: folders,
   ZUMBREL_LOG: z.enum(["debug", "info", "warn", "error", "silent"]).default("info"),
 });
 
@@ -18,6 +21,8 @@ export interface Environment {
   port: number;
   /** Folders of this machine that files may be put into. */
   outRoots: string[];
+  /** Folders of this machine that may be watched. */
+  watchRoots: string[];
   logLevel: string;
 }
 
@@ -27,12 +32,13 @@ export function readEnvironment(): Environment {
     const keys = parsed.error.issues.map((issue) => issue.path.join(".")).join(", ");
     throw new Error(`The environment lacks or has wrong ${keys}. Start Zumbrel with bin/zumbrel start.`);
   }
-  const { ZUMBREL_DATA, ZUMBREL_DATABASE, ZUMBREL_PORT, ZUMBREL_OUT_ROOTS, ZUMBREL_LOG } = parsed.data;
+  const { data } = parsed;
   return {
-    dataDir: ZUMBREL_DATA,
-    database: ZUMBREL_DATABASE,
-    port: ZUMBREL_PORT,
-    outRoots: ZUMBREL_OUT_ROOTS,
-    logLevel: ZUMBREL_LOG,
+    dataDir: data.ZUMBREL_DATA,
+    database: data.ZUMBREL_DATABASE,
+    port: data.ZUMBREL_PORT,
+    outRoots: data.ZUMBREL_OUT_ROOTS,
+    watchRoots: data.ZUMBREL_WATCH_ROOTS,
+    logLevel: data.ZUMBREL_LOG,
   };
 }

@@ -408,6 +408,25 @@ export const workers = pgTable("workers", {
 });
 
 /** Facts about this installation, such as that the demo was loaded. */
+/** Folders of this machine that are watched, and what has become of what came to lie in them. */
+export const watches = pgTable("watches", {
+  id: id(),
+  workspaceId: workspace(),
+  folder: text("folder").notNull(),
+  out: text("out").notNull(),
+  /** As it was when the watch was begun. */
+  brief: jsonb("brief").$type<Brief>().notNull(),
+  /** Files that are ready, and photos that wait for a person. */
+  ready: integer("ready").notNull().default(0),
+  needsYou: integer("needs_you").notNull().default(0),
+  /** What it said last. */
+  said: text("said").notNull().default(""),
+  /** Why it does not run; null while it does. */
+  problem: text("problem"),
+  createdAt: created(),
+  stoppedAt: timestamp("stopped_at", { withTimezone: true }),
+});
+
 export const settings = pgTable("settings", {
   key: text("key").primaryKey(),
   value: jsonb("value").notNull(),

@@ -84,6 +84,7 @@ export {
 export { filledSlots, newSlots } from "./slots";
 export { checkStore, freeSpace, removeStrays, tidy, usage } from "./storage";
 export { type HeldTrial, keepTrials, trialStore } from "./trials";
+export { addWatch, countWatched, listWatches, stopWatch, tellWatch, type WatchRow } from "./watches";
 export {
   keepPlan,
   keepSize,

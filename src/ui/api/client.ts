@@ -21,6 +21,7 @@ import type {
   RunView,
   ShelfBrief,
   StorageView,
+  WatchesView,
 } from "./contract";
 
 export const useDesk = () => useQuery({ queryKey: ["desk"], queryFn: () => call<DeskView>("GET", "desk") });
@@ -46,6 +47,15 @@ export const useRun = (id: string | null) =>
 
 export const useStorage = (enabled: boolean) =>
   useQuery({ queryKey: ["storage"], queryFn: () => call<StorageView>("GET", "storage"), enabled });
+
+const WATCHES_MS = 2000;
+/** Nothing announces what becomes of watched folders: they are asked for while they are looked at. */
+export const useWatches = (looked: boolean) =>
+  useQuery({
+    queryKey: ["watches"],
+    queryFn: () => call<WatchesView>("GET", "watches"),
+    refetchInterval: looked ? WATCHES_MS : false,
+  });
 
 export const useShelf = () =>
   useQuery({ queryKey: ["shelf"], queryFn: () => call<{ briefs: ShelfBrief[] }>("GET", "briefs") });

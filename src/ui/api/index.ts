@@ -11,6 +11,7 @@ export {
   useRuns,
   useShelf,
   useStorage,
+  useWatches,
 } from "./client";
 export type {
   ArrivalView,
@@ -40,6 +41,8 @@ export type {
   StorageView,
   TotalView,
   TrialView,
+  WatchesView,
+  WatchView,
   WeighedSizeView,
   WeighView,
 } from "./contract";

@@ -5,7 +5,8 @@ import { Download } from "lucide-react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { MARK_HEAD } from "@/core/plan";
+import { resolveBrief } from "@/core/brief";
+import { keepsFrames, MARK_HEAD } from "@/core/plan";
 import { formatSize } from "@/core/units";
 import type { BatchView, DeskView, MadeView, RowView } from "../api";
 import { call, useChange } from "../api";
@@ -54,14 +55,16 @@ export function PhotoPane({ batch, row, briefs, chosen }: Props) {
   const { state, reason } = rowState(row);
   const router = useRouter();
   const framed = brief !== null;
+  // Files of a set and animations are chosen by what they are, not one by one.
+  const weighs = brief !== null && !row.set && !keepsFrames(resolveBrief(brief), row.before);
   useKeys(({ key }) => {
-    if (!framed || (key !== "f" && (key !== "e" || row.set))) return false;
+    if (!framed || (key !== "f" && (key !== "e" || !weighs))) return false;
     router.push(`/${key === "f" ? "frame" : "weigh"}?batch=${batch.id}&row=${row.id}`);
     return true;
   });
   return (
     <aside aria-label="Selected photo" className="flex min-h-0 flex-col border-l border-rule">
-      <Picture row={row} batchId={batch.id} ink={marked && brief?.ink !== undefined} />
+      <Picture row={row} batchId={batch.id} ink={marked && brief?.ink !== undefined} weighs={weighs} />
       <RowBrief batch={batch} row={row} briefs={briefs} chosen={chosen} />
       <div
         tabIndex={0}
@@ -153,7 +156,17 @@ function sentenceFor(row: RowView): string {
   return `${row.verdict?.reason ?? ""}. Look at the result above.`;
 }
 
-function Picture({ row, batchId, ink }: { row: RowView; batchId: string; ink: boolean }) {
+function Picture({
+  row,
+  batchId,
+  ink,
+  weighs,
+}: {
+  row: RowView;
+  batchId: string;
+  ink: boolean;
+  weighs: boolean;
+}) {
   const size = row.geometry ?? row.before;
   const measured = row.figure === "measured" && row.assignmentId;
   const scale = Math.min(1, VIEW.width / size.width, VIEW.height / size.height);
@@ -186,7 +199,7 @@ function Picture({ row, batchId, ink }: { row: RowView; batchId: string; ink: bo
           {row.revisionId && (
             <span className="mb-1.5 flex gap-2">
               <ScreenLink screen="frame" name="Frame" keyHint="F" batchId={batchId} rowId={row.id} />
-              {!row.set && (
+              {weighs && (
                 <ScreenLink screen="weigh" name="Weigh" keyHint="E" batchId={batchId} rowId={row.id} />
               )}
             </span>

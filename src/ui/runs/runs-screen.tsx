@@ -8,6 +8,7 @@ import { useEvents, useRun, useRuns } from "../api";
 import { Header, when } from "../parts";
 import { RunDetails } from "./run-details";
 import { Storage } from "./storage";
+import { Watched } from "./watched";
 
 /** The chosen run stands in the address, so that a reload comes back to it. */
 function useChosenRun(runs: readonly RunView[] | null): [string | null, (id: string) => void] {
@@ -69,6 +70,7 @@ export function RunsScreen() {
               </li>
             ))}
           </ul>
+          <Watched />
           <Storage />
         </aside>
         <main className="min-h-0 min-w-0">
