@@ -21,8 +21,8 @@ import type {
   RunView,
   ShelfBrief,
   StorageView,
-  WatchesView,
 } from "./contract";
+import type { WatchesView } from "./watch-contract";
 
 export const useDesk = () => useQuery({ queryKey: ["desk"], queryFn: () => call<DeskView>("GET", "desk") });
 

@@ -115,29 +115,6 @@ export interface ShelfBrief {
   shipped: boolean;
 }
 
-/** A folder that is watched. */
-export interface WatchView {
-  id: string;
-  folder: string;
-  out: string;
-  /** The name of its brief. */
-  brief: string;
-  /** Files that are ready, and photos that wait for a person. */
-  ready: number;
-  needsYou: number;
-  /** What it said last; empty at first. */
-  said: string;
-  /** Why it does not run. */
-  problem: string | null;
-}
-
-export interface WatchesView {
-  /** Folders that may be watched, and that files may be put into. */
-  watchRoots: string[];
-  outRoots: string[];
-  watches: WatchView[];
-}
-
 /** A brief that a batch, or some of its rows, are held against. */
 export interface BriefInUse {
   revisionId: string;

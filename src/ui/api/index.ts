@@ -41,11 +41,10 @@ export type {
   StorageView,
   TotalView,
   TrialView,
-  WatchesView,
-  WatchView,
   WeighedSizeView,
   WeighView,
 } from "./contract";
 export { type Direction, useStepEdit } from "./edit-step";
 export type { SetFileView } from "./set-contract";
 export { type Arrival, sendPhoto, type Upload, useUploads } from "./upload";
+export type { WatchesView, WatchView } from "./watch-contract";
