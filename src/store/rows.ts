@@ -116,6 +116,8 @@ export interface ItemSnapshot {
   compared?: boolean;
   /** Of a set: which of its files. */
   part?: SetPart;
+  /** Of a set: what its photo shows, for those who do not see it. */
+  alt?: string;
   /** The name that was shown before the run, with its folder. */
   plannedName?: string;
 }

@@ -3,9 +3,10 @@ import sharp, { type Sharp } from "sharp";
 import { describe, expect, it } from "vitest";
 import { parseBrief } from "@/core/brief";
 import { readGainMap, readJpeg, withGainMap } from "@/core/containers";
-import { DEFAULT_LIGHT } from "@/core/photo";
+import { CENTRED, DEFAULT_LIGHT, DEFAULT_RAW } from "@/core/photo";
 import { findDisagreements } from "@/core/plan/disagreements";
 import { readSource } from "@/imaging/source";
+import { dng } from "../support/dng";
 import { fit } from "../support/fit";
 import { jpegPhoto } from "../support/photos";
 
@@ -104,6 +105,17 @@ describe("a JPEG with light above white", () => {
       .jpeg()
       .toBuffer();
     expect((await sharp(again).metadata()).gainMap).toBeDefined();
+  });
+
+  it("keeps what the sensor of a raw file saw above white", async () => {
+    const raw = await dng(240, 160, { seed: 5, light: 1.6 });
+    const frame = { ...CENTRED, raw: { ...DEFAULT_RAW, recover: true } };
+    const { output, proof, error } = await fit(raw, { ...BRIGHT, width: { exact: 120 } }, frame);
+    expect(error).toBeNull();
+    expect(proof!.ok).toBe(true);
+    const back = await readSource(Buffer.from(output!));
+    expect(back.facts.gainMap).toBeGreaterThan(1.05);
+    expect((await sharp(output!).metadata()).gainMap).toBeDefined();
   });
 
   it("does without a map that is missing or damaged, and takes one of another size", async () => {

@@ -150,7 +150,14 @@ describe("a batch under a brief that asks a set", () => {
     expect(rows[0].set!.map(({ itemId }) => itemId)).toEqual(items.slice(0, 4).map((item) => item.id));
     const zip = await routes.raw("GET", "runs/[id]/zip", { id: runId });
     expect(zip.status).toBe(200);
-    expect(Object.keys((await JSZip.loadAsync(await zip.arrayBuffer())).files)).toHaveLength(8);
+    const { files: packed } = await JSZip.loadAsync(await zip.arrayBuffer());
+    expect(Object.keys(packed)).toHaveLength(9);
+    // With its markup, whose files are those beside it.
+    const page = await packed["pictures.html"].async("string");
+    expect(page.match(/<img /g)).toHaveLength(2);
+    const named = [...page.matchAll(/([\w-]+\.(?:jpg|webp)) \d+w/g)].map(([, name]) => name);
+    expect(named.length).toBeGreaterThan(3);
+    for (const name of named) expect(packed[name]).toBeDefined();
     // The photos of sets are there once each, under their own names.
     const originals = await routes.raw("GET", "runs/[id]/zip", { id: runId }, undefined, "?of=originals");
     expect(Object.keys((await JSZip.loadAsync(await originals.arrayBuffer())).files)).toEqual([

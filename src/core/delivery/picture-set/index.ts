@@ -1,2 +1,2 @@
-export { pictureMarkup, type SetFile, USUAL_SIZES } from "./markup";
+export { MARKUP_FILE, markupFile, pictureMarkup, type SetFile, USUAL_SIZES } from "./markup";
 export { type PageSet, type PageWeight, pageWeights, secondsFor, takenAt } from "./weight";

@@ -57,6 +57,17 @@ export function pictureMarkup(
   return ["<picture>", ...sources, `  <img ${attributes.join(" ")}>`, "</picture>"].join("\n");
 }
 
+/** The file that holds the markup of several pictures, beside them. */
+export const MARKUP_FILE = "pictures.html";
+
+/** The markup of several pictures, in their order, each a set of at least one file. */
+export const markupFile = (pictures: readonly { files: readonly SetFile[]; alt: string }[]): string =>
+  `${pictures
+    .map(({ files, alt }) =>
+      pictureMarkup(files, { alt, sizes: USUAL_SIZES, loading: "lazy", standIn: null }),
+    )
+    .join("\n\n")}\n`;
+
 /** Commas and spaces part the entries of a srcset, so none may stand in an address. */
 const addressOf = ({ name }: SetFile): string => name.split("/").map(encodeURIComponent).join("/");
 

@@ -1,7 +1,9 @@
 import { Readable } from "node:stream";
 import * as z from "zod";
 import { attachment, getStore, getWorkspace, RequestError, requireRun, route } from "@/app/server";
+import type { OutputFormat } from "@/core/brief";
 import { type ManifestRow, manifestCsv, manifestJson } from "@/core/delivery/manifest";
+import { MARKUP_FILE, markupFile, type SetFile } from "@/core/delivery/picture-set";
 import { freeName, safeName, splitName } from "@/core/plan/names";
 import { type ZipEntry, zipOf } from "@/delivery";
 import { outputsOf } from "@/store/queries";
@@ -47,6 +49,9 @@ export const GET = route(async (request, { id }) => {
             : originalName(output),
       from: { path: files.path(shas[i]) },
     });
+  const pictures = of === "files" ? setsOf(outputs) : [];
+  if (pictures.length)
+    entries.push({ name: freeName(MARKUP_FILE, taken), from: { bytes: Buffer.from(markupFile(pictures)) } });
   if (manifest === "1") {
     const rows = outputs.map(manifestRow);
     entries.push(
@@ -64,6 +69,19 @@ export const GET = route(async (request, { id }) => {
     },
   });
 });
+
+/** The pictures of a page, each with its files. */
+function setsOf(outputs: Output[]): { files: SetFile[]; alt: string }[] {
+  const sets = new Map<number, { files: SetFile[]; alt: string }>();
+  for (const { name, snapshot, facts } of outputs) {
+    if (!snapshot.part) continue;
+    const one = sets.get(snapshot.n) ?? { files: [], alt: snapshot.alt ?? "" };
+    const { width, height, bytes, format } = facts;
+    one.files.push({ name, width, height, bytes, format: format as OutputFormat });
+    sets.set(snapshot.n, one);
+  }
+  return [...sets.values()];
+}
 
 /** Of a set one is enough: its photo is the same for all. */
 const oncePhoto = (outputs: Output[]): Output[] =>
