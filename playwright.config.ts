@@ -37,6 +37,6 @@ export default defineConfig({
     trace: "on-first-retry",
     acceptDownloads: true,
     // A button that never comes fails its test, not the time of all tests.
-    actionTimeout: 120_000,
+    actionTimeout: 240_000,
   },
 });

@@ -265,4 +265,18 @@ describe("photos of very many pixels", () => {
     await addJob(store.db, "thumb", photoId, 5);
     expect(await lane()).toBeNull();
   });
+
+  it("misses nothing that is stored after the disk was listed", async () => {
+    let stored = 0;
+    const later = (columns: Parameters<typeof store.db.select>[0]) => ({
+      from: async (table: typeof files) => {
+        if (!stored) await keepBytes(store, Buffer.from("stored in between"));
+        stored += 1;
+        return store.db.select(columns as never).from(table);
+      },
+    });
+    const db = new Proxy(store.db, { get: (of, key) => (key === "select" ? later : Reflect.get(of, key)) });
+    expect((await checkStore({ ...store, db } as Store, 0)).missing).toEqual([]);
+    expect(stored).toBe(1);
+  });
 });

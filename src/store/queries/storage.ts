@@ -211,14 +211,28 @@ export async function checkStore(store: Store, young = 60_000): Promise<StoreChe
   const rows = await store.db
     .select({ sha256: files.sha256, bytes: files.bytes, gone: files.gone })
     .from(files);
-  const missing = rows
-    .filter((row) => !row.gone && onDisk.get(row.sha256)?.bytes !== row.bytes)
-    .map(({ sha256, bytes }) => ({ sha256, bytes, found: onDisk.get(sha256)?.bytes ?? null }));
+  const doubtful = rows.filter((row) => !row.gone && onDisk.get(row.sha256)?.bytes !== row.bytes);
+  const missing = await stillMissing(store, doubtful);
   const named = new Set(rows.filter((row) => !row.gone).map((row) => row.sha256));
   const strays = [...onDisk]
     .filter(([name, { at }]) => !named.has(name) && Math.abs(Date.now() - at) > young)
     .map(([sha256, { bytes }]) => ({ sha256, bytes }));
   return { files: rows.filter((row) => !row.gone).length, missing, strays };
+}
+
+/** What came after the disk was listed is there, and what went since is not missing: both are looked at once more. */
+async function stillMissing(
+  { db, files: disk }: Store,
+  rows: readonly { sha256: string; bytes: number }[],
+): Promise<StoreCheck["missing"]> {
+  const missing: StoreCheck["missing"] = [];
+  for (const { sha256, bytes } of rows) {
+    const found = (await stat(disk.path(sha256)).catch(() => null))?.size ?? null;
+    if (found === bytes) continue;
+    const [now] = await db.select({ gone: files.gone }).from(files).where(eq(files.sha256, sha256));
+    if (now && !now.gone) missing.push({ sha256, bytes, found });
+  }
+  return missing;
 }
 
 /** Takes strays away: files that a stop in the middle left behind. How many went. */
