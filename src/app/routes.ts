@@ -56,6 +56,8 @@ import * as runsIdZip from "./api/runs/[id]/zip/route";
 import * as runs from "./api/runs/route";
 import * as sample from "./api/sample/route";
 import * as storage from "./api/storage/route";
+import * as watch from "./api/watches/[id]/route";
+import * as watches from "./api/watches/route";
 import * as weighIdPixels from "./api/weigh/[id]/pixels/route";
 import * as weighId from "./api/weigh/[id]/route";
 import * as weighIdTrials from "./api/weigh/[id]/trials/route";
@@ -118,6 +120,8 @@ export const ROUTES: Readonly<Record<string, Route>> = {
   "runs/[id]/zip": runsIdZip,
   sample: sample,
   storage: storage,
+  watches: watches,
+  "watches/[id]": watch,
   "weigh/[id]": weighId,
   "weigh/[id]/pixels": weighIdPixels,
   "weigh/[id]/trials": weighIdTrials,

@@ -70,7 +70,9 @@ function WatchRow({ watch }: { watch: WatchView }) {
           {watch.problem}
         </p>
       ) : (
-        watch.said && <p className="text-small text-second [overflow-wrap:anywhere]">Last: {watch.said}</p>
+        <p className="text-small text-second [overflow-wrap:anywhere]">
+          {watch.said ? `Last: ${watch.said}` : "Waiting for the first photo."}
+        </p>
       )}
     </li>
   );
