@@ -2,7 +2,7 @@
  * `watch`: fits whatever comes to lie in a folder, until it is stopped. What cannot be met goes to needs-you, with a
  * text that says why. A kill at any moment loses nothing, and makes nothing twice.
  */
-import { lstat, realpath, stat } from "node:fs/promises";
+import { lstat, readdir, realpath, stat } from "node:fs/promises";
 import { basename, dirname, join, relative, resolve, sep } from "node:path";
 import { setTimeout } from "node:timers/promises";
 import { type FSWatcher, watch as watchFolder } from "chokidar";
@@ -26,6 +26,8 @@ const STILL_MS = 1200;
 const LOOK_MS = 200;
 /** How often it is looked whether the folder is there, and whether a full disk has room again. */
 const AGAIN_MS = 2000;
+/** How often it is looked for what came while nobody was told: the moment in which a folder begins to be watched. */
+const LOOK_OVER_MS = 5000;
 /** What is under way has so long to end after a stop. */
 const GRACE_MS = 4000;
 /** Photos that are worked on at a time. */
@@ -89,6 +91,8 @@ class Watched {
   private readonly lanes = new Set<Promise<void>>();
   private readonly taken = new Set<string>();
   private readonly links = new Set<string>();
+  /** Files that were told of; what is not among them is found by looking. */
+  private readonly told = new Set<string>();
   /** Names are given out by one at a time. */
   private turn: Promise<unknown> = Promise.resolve();
   private watcher: FSWatcher | null = null;
@@ -102,10 +106,13 @@ class Watched {
   async until(stop: Promise<void>): Promise<void> {
     this.begin();
     print(`Looking at ${this.task.from}; what is ready goes to ${this.task.out}. Ctrl-C stops it.`);
-    const timer = setInterval(() => void this.checkFolder(), AGAIN_MS);
+    const timers = [
+      setInterval(() => void this.checkFolder(), AGAIN_MS),
+      setInterval(() => void this.lookOver(), LOOK_OVER_MS),
+    ];
     await stop;
     this.ended = true;
-    clearInterval(timer);
+    timers.forEach((timer) => clearInterval(timer));
     await this.watcher?.close();
     await Promise.race([Promise.all(this.lanes), setTimeout(GRACE_MS, undefined, { ref: false })]);
   }
@@ -133,6 +140,7 @@ class Watched {
       print(`The folder ${this.task.from} is gone. It is waited for; what was made stays.`);
       const { watcher } = this;
       this.watcher = null;
+      this.told.clear();
       await watcher.close();
     } else if (there && !this.watcher) {
       print(`The folder ${this.task.from} is back.`);
@@ -140,7 +148,26 @@ class Watched {
     }
   }
 
+  private async lookOver(): Promise<void> {
+    const { from, out } = this.task;
+    const found = await readdir(from, { recursive: true, withFileTypes: true }).catch(() => []);
+    for (const { name, parentPath } of found) {
+      const path = join(parentPath, name);
+      if (this.ended || this.told.has(path) || path.startsWith(out + sep) || !namesPhoto(name)) continue;
+      if (
+        relative(from, path)
+          .split(sep)
+          .some((part) => part.startsWith("."))
+      )
+        continue;
+      const state = await lstat(path).catch(() => null);
+      // What is still being written is told of when it stands still.
+      if (state?.isFile() && Date.now() - state.mtimeMs > LOOK_OVER_MS) this.came(path);
+    }
+  }
+
   private came(path: string): void {
+    this.told.add(path);
     if (this.ended || !namesPhoto(basename(path)) || this.waiting.includes(path)) return;
     this.waiting.push(path);
     if (this.lanes.size >= AT_ONCE) return;
