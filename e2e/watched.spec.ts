@@ -1,5 +1,5 @@
 /** A folder that is watched from Runs: photos that come, one that cannot, a kill and a new start, and a stop. */
-import { execFileSync } from "node:child_process";
+import { readdirSync, readFileSync } from "node:fs";
 import { mkdir, mkdtemp, readdir, readFile, rm, writeFile } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -10,6 +10,22 @@ import { checkAccess } from "./support/desk";
 import { type Running, startZumbrel } from "./support/start";
 
 const ready = async (out: string) => (await readdir(out)).filter((name) => !name.startsWith(".")).sort();
+
+/** Processes that watch a folder, by their command lines. */
+function watching(folder: string): number[] {
+  return readdirSync("/proc")
+    .filter((name) => /^\d+$/.test(name))
+    .map(Number)
+    .filter((pid) => {
+      try {
+        const [, ...words] = readFileSync(`/proc/${pid}/cmdline`, "utf8").split("\0");
+        return words.includes("watch") && words.includes(folder);
+      } catch {
+        // It ended meanwhile.
+        return false;
+      }
+    });
+}
 
 async function openWatched(page: Page, { address }: Running): Promise<void> {
   await page.goto(`${address}/runs`);
@@ -47,7 +63,7 @@ test("a folder is watched from Runs, through a kill and a new start, and stopped
     await expect(page.getByRole("button", { name: /^Watched folders/ })).toContainText("1 need you");
 
     // The process that watches is killed, and the worker that began it, and all else: nothing is made twice.
-    execFileSync("pkill", ["-KILL", "-f", `watch ${join(watched, "form")}`]);
+    for (const pid of watching(join(watched, "form"))) process.kill(pid, "SIGKILL");
     await writeFile(join(watched, "form", "bark.jpg"), await jpegPhoto(700, 900, 83));
     await expect(list).toContainText("2 ready", { timeout: 120_000 });
     await first.stop();
@@ -61,13 +77,7 @@ test("a folder is watched from Runs, through a kill and a new start, and stopped
 
     await list.getByRole("button", { name: "Stop" }).click();
     await expect(list).toHaveCount(0);
-    await expect
-      .poll(() =>
-        execFileSync("bash", ["-c", `pgrep -f "[w]atch ${join(watched, "form")}" | wc -l`])
-          .toString()
-          .trim(),
-      )
-      .toBe("0");
+    await expect.poll(() => watching(join(watched, "form")).length).toBe(0);
     await second.stop();
   } finally {
     for (const path of [place, data]) await rm(path, { recursive: true, force: true });
