@@ -57,7 +57,7 @@ function whyNot({ resolved: { fileSize } }: PlannedPhoto, { setting, bytes }: Mo
   );
 }
 
-/** Files of one animation in one format; the last one made is held. */
+/** Files of one animation in one format, each held by what it was made with. */
 class Maker {
   private readonly files = new Map<MovingSetting, Uint8Array>();
   /** Frames that were planned last: levels are tried one after the other on the same. */

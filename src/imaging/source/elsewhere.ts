@@ -18,6 +18,24 @@ function checkForeign(kind: Foreign, { width, height }: { width: number; height:
     );
 }
 
+/** What is drawn has no headers of a camera, and may be seen through. */
+const ARTWORK = {
+  resolutionStep: 0,
+  bits: 8,
+  colourSpace: "srgb",
+  quality: null,
+  qualityExact: false,
+  chroma: null,
+  orientation: 1,
+  alpha: true,
+  profile: false,
+  pages: 1,
+  privateData: [] as string[],
+  metadata: false,
+  fixedHeaders: true,
+  date: null,
+};
+
 /** Layered artwork as it looks when it is flattened. */
 export async function oraSource(bytes: Buffer): Promise<Source> {
   const file = await openOra(bytes);
@@ -25,25 +43,12 @@ export async function oraSource(bytes: Buffer): Promise<Source> {
   const { width, height, resolution } = file.artwork;
   checkForeign("ora", file.artwork);
   const facts: Facts = {
+    ...ARTWORK,
     format: "ora",
     width,
     height,
     bytes: bytes.length,
     resolution,
-    resolutionStep: 0,
-    bits: 8,
-    colourSpace: "srgb",
-    quality: null,
-    qualityExact: false,
-    chroma: null,
-    orientation: 1,
-    alpha: true,
-    profile: false,
-    pages: 1,
-    privateData: [],
-    metadata: false,
-    fixedHeaders: true,
-    date: null,
   };
   return { ...NOTHING, bytes, facts, foreign: "ora" };
 }
@@ -59,25 +64,12 @@ export function svgSource(bytes: Buffer): Source {
   const scale = Math.min(MOST_LONG, Math.max(LEAST_LONG, long)) / long;
   const side = (length: number) => Math.max(1, Math.round(length * scale));
   const facts: Facts = {
+    ...ARTWORK,
     format: "svg",
     width: side(width),
     height: side(height),
     bytes: bytes.length,
     resolution: null,
-    resolutionStep: 0,
-    bits: 8,
-    colourSpace: "srgb",
-    quality: null,
-    qualityExact: false,
-    chroma: null,
-    orientation: 1,
-    alpha: true,
-    profile: false,
-    pages: 1,
-    privateData: [],
-    metadata: false,
-    fixedHeaders: true,
-    date: null,
     drawing: { width, height, lettering },
   };
   return { ...NOTHING, bytes, facts, foreign: "svg" };
