@@ -72,6 +72,20 @@ describe("a JPEG with light above white", () => {
     expect(map.jpeg.length).toBeLessThan(60_000 * 0.3);
   });
 
+  it("shares a ceiling between both parts by what is seen: a dense map where there is room, a coarse one where not", async () => {
+    const photo = await jpegPhoto(600, 420, 12, 96);
+    const mapOf = async (max: string) => {
+      const { output, proof } = await fit(photo, { ...BRIGHT, width: { exact: 600 }, fileSize: { max } });
+      expect(proof!.ok).toBe(true);
+      const { jpeg } = readGainMap(readJpeg(Buffer.from(output!)))!;
+      return { ...(await sharp(jpeg).metadata()), bytes: jpeg.length };
+    };
+    const [roomy, tight] = [await mapOf("150KB"), await mapOf("20KB")];
+    expect(roomy.width).toBeGreaterThan(tight.width!);
+    expect(roomy.bytes).toBeGreaterThan(tight.bytes * 3);
+    expect(tight.bytes).toBeLessThan(20_000 * 0.1);
+  });
+
   it("keeps the light that a photo's own map has, through a smaller size", async () => {
     const gain = await sharp({ create: { width: 60, height: 40, channels: 3, background: "#ffffff" } })
       .greyscale()

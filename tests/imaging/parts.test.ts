@@ -2,7 +2,7 @@
 import { describe, expect, it } from "vitest";
 import { visibleDifference } from "@/core/difference";
 import { Judge } from "@/imaging/candidates";
-import { SIDE, sampleOf } from "@/imaging/candidates/sample";
+import { partsOf, SIDE, spread } from "@/imaging/candidates/sample";
 import { eightBits, type Level, regionOf } from "@/imaging/shown";
 import { pipeThrough } from "@/imaging/workers";
 import { pixels } from "../support/photos";
@@ -16,7 +16,7 @@ const planned = (width: number, height: number, seed = 1) => ({
 
 describe("the sample of a large picture", () => {
   const picture = planned(1500, 1100, 71);
-  const sample = sampleOf(picture);
+  const sample = partsOf(picture, spread(picture));
 
   it("is put together from whole parts of it, from the calmest to the busiest", () => {
     expect([sample.width, sample.height]).toEqual([512, 512]);

@@ -6,9 +6,12 @@ export { atSide, choiceName, forAll, formatOf, settingOf, sideOf } from "./choic
 export { type Choice, choiceSchema } from "./choice-schema";
 export { avifEffort, expectedSeconds, webpEffort } from "./effort";
 export { aboutBytes } from "./estimate";
+export { familiesOf } from "./family";
 export { fitFormats } from "./fit";
 export { JpegCoder, type JpegSamples, packJpeg } from "./jpeg";
 export { type LinePoint, LOSSY, type Lossy, ladder, lineChoice, qualityFor } from "./ladder";
+export { type MapKind, type MapLook, shareLight } from "./light-share";
+export { Line } from "./line";
 export {
   LEVELS,
   type MovingFormat,
@@ -46,6 +49,7 @@ export {
   type Picture,
   type PngSetting,
   partsOf,
+  payloadOf,
   type Setting,
   settingKey,
   TIGHT_SECONDS,

@@ -206,9 +206,15 @@ export class Candidates {
   /** What its file carries beside the picture where light above white is asked; null for all others. */
   async gainMap(picture: PlannedPicture): Promise<GainMap | null> {
     if (!carriesMap(this.photo, picture)) return null;
-    const known = this.maps.get(picture) ?? lightMap(this.pictures, picture);
+    const known = this.maps.get(picture) ?? this.makeMap(picture);
     this.maps.set(picture, known);
     return known;
+  }
+
+  private async makeMap(picture: PlannedPicture): Promise<GainMap> {
+    const { overhead } = await measureOverhead(picture);
+    const { searched } = await this.tryingOf(picture);
+    return lightMap(this.pictures, picture, { sample: searched, beside: overhead });
   }
 
   private async encoded(picture: PlannedPicture, setting: Setting): Promise<Uint8Array> {

@@ -1,49 +1,57 @@
 /** Light above white beside an ordinary JPEG: ordinary programs show the picture, others add what the map says. */
-import { CAN } from "@/core/brief";
-import { OWN_TABLES } from "@/core/coding";
+import { CAN, type ResolvedBrief } from "@/core/brief";
+import { familiesOf, Line, payloadOf, type Picture as Searched, shareLight } from "@/core/coding";
 import { type GainMap, withGainMap } from "@/core/containers";
-import { GAIN_OFFSET, gainBetween } from "@/core/pixels/light";
-import { encode } from "../encode";
+import { CLEAN } from "@/core/difference";
+import { gainBetween } from "@/core/pixels/light";
+import { encodeAside } from "../encode";
 import type { PlannedPhoto, PlannedPicture, PlannedPictures } from "../planned";
-
-/** Codes are smooth, and what is coarse in them is seen as coarse light. */
-const QUALITY = 85;
-/** Half the sides of the picture: what is finer than that is in the picture itself; a quarter where bytes are short. */
-const SHRINKS = [2, 4];
-/** Of a ceiling a map takes no more, if a smaller one will do: what is seen on ordinary screens needs the rest. */
-const SHARE = 0.15;
+import { describedMap, LightSample, mapSetting } from "./light-sample";
 
 /** Whether a picture is to carry its light as a map. */
 export const carriesMap = ({ resolved }: PlannedPhoto, { format }: PlannedPicture): boolean =>
   resolved.light === "hdr" && CAN[format].lightMap;
 
-export async function lightMap(pictures: PlannedPictures, picture: PlannedPicture): Promise<GainMap> {
-  const { fileSize } = pictures.photo.resolved;
-  const base = await pictures.pixels(picture);
-  const bright = await pictures.pixels(pictures.at(picture.geometry, "avif"));
-  let map: GainMap | null = null;
-  for (const shrink of SHRINKS) {
-    const { data, width, height, min, max } = gainBetween(base, bright, picture.space!, shrink);
-    const setting = {
-      format: "jpeg",
-      quality: QUALITY,
-      chroma: "4:4:4",
-      table: OWN_TABLES,
-      effort: "careful",
-    } as const;
-    const jpeg = await encode({ data, width, height, channels: 1 }, setting);
-    map = {
-      jpeg,
-      min: [min],
-      max: [max],
-      gamma: [1],
-      offsetBase: [GAIN_OFFSET],
-      offsetLight: [GAIN_OFFSET],
-      capacity: max,
-    };
-    if (fileSize.max === null || jpeg.length <= fileSize.max * SHARE) break;
-  }
-  return map!;
+/** `sample`: of the picture, or a small one itself. `beside`: bytes of its file beside picture and map. */
+export async function lightMap(
+  pictures: PlannedPictures,
+  picture: PlannedPicture,
+  { sample, beside }: { sample: Searched; beside: number },
+): Promise<GainMap> {
+  const { resolved } = pictures.photo;
+  const bright = pictures.at(picture.geometry, "avif");
+  const [base, light] = [await pictures.pixels(picture), await pictures.pixels(bright)];
+  const parts = new LightSample(
+    bright.key,
+    { ...base, space: picture.space! },
+    { ...light, space: bright.space! },
+  );
+  const ceiling = resolved.fileSize.max;
+  const { shrink, quality } = await shareLight({
+    look: (kind) => parts.look(kind),
+    ordinary:
+      ceiling === null
+        ? null
+        : await ordinaryScreen(sample, {
+            resolved,
+            pixels: base.width * base.height,
+            room: ceiling - beside,
+          }),
+  });
+  const gain = gainBetween(base, light, picture.space!, shrink);
+  return describedMap(await encodeAside({ ...gain, channels: 1 }, mapSetting(quality), false), gain);
+}
+
+/** What is foretold of the picture in the bytes that a map leaves of the room for both. */
+async function ordinaryScreen(
+  sample: Searched,
+  { resolved, pixels, room }: { resolved: ResolvedBrief; pixels: number; room: number },
+) {
+  const [family] = familiesOf("jpeg", resolved, pixels, sample.flat);
+  const line = new Line(family, sample);
+  const payload = (map: number) => (payloadOf(room - map, 0, "jpeg") * sample.pixels) / pixels;
+  await line.around(payload(0), CLEAN);
+  return (map: number) => line.differenceFor(payload(map));
 }
 
 /** Bytes that a file has more with a map, whatever its picture. */

@@ -104,10 +104,7 @@ interface Place {
   y: number;
 }
 
-/** A picture of 512 × 512 px. */
-export const sampleOf = (picture: Planned) => partsOf(picture, spread(picture));
-
-function partsOf({ data, width, channels }: Pixels, places: readonly Place[]) {
+export function partsOf({ data, width, channels }: Pixels, places: readonly Place[]) {
   const side = SIDE * ACROSS;
   const out =
     data instanceof Uint16Array
@@ -124,7 +121,7 @@ function partsOf({ data, width, channels }: Pixels, places: readonly Place[]) {
 }
 
 /** Places of as many parts as are needed, evenly over the order of how busy they are. */
-function spread({ data, width, height, channels }: Planned): Place[] {
+export function spread({ data, width, height, channels }: Pixels): Place[] {
   const pitch = width * channels;
   const parts: { x: number; y: number; busy: number }[] = [];
   for (let y = 0; y + SIDE <= height; y += SIDE) {

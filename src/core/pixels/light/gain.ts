@@ -4,11 +4,11 @@
  */
 
 import type { GainMap } from "../../containers";
-import { PQ_PEAK, pqFromLight, type RgbSpace, toLinear } from "../colour";
+import { linearTable, PQ_PEAK, pqFromLight, type RgbSpace } from "../colour";
 
-/** Codes of 8 bits, 1 or 3 channels. */
+/** Codes, 1 or 3 channels; those of a map have 8 bits. */
 interface Codes {
-  data: Uint8Array;
+  data: Uint8Array | Uint8ClampedArray | Uint16Array;
   width: number;
   height: number;
   channels: number;
@@ -27,9 +27,8 @@ export function applyGain(
   { curves }: RgbSpace,
 ): { data: Uint16Array; reach: number } {
   const of = (values: readonly number[], c: number) => values[Math.min(values.length - 1, c)];
-  const linear = curves.map((curve) =>
-    Float32Array.from({ length: 256 }, (_, i) => toLinear(curve, i / 255)),
-  );
+  const top = base.data instanceof Uint16Array ? 65_535 : 255;
+  const linear = curves.map((curve) => linearTable(curve, top + 1, top));
   // Factor of each code of the map.
   const factors = [0, 1, 2].map((c) =>
     Float32Array.from(
