@@ -133,51 +133,65 @@ async function loop(): Promise<Buffer> {
     .toBuffer();
 }
 
-test("an animation stays one and a drawing is drawn anew, as the browser sees both", async ({ page }) => {
-  await openDesk(page);
-  await newBatch(page, "For the course page");
-  const drawing =
-    '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 24 18"><rect width="12" height="18" fill="#c80000"/></svg>';
-  await dropFiles(page, [
-    { name: "loop.gif", mimeType: "image/gif", buffer: await loop() },
-    { name: "logo.svg", mimeType: "image/svg+xml", buffer: Buffer.from(drawing) },
-  ]);
-  await expect(row(page, "logo.svg")).toBeVisible();
-  await editChip(page, "Add format", { WebP: true });
-  await editChip(page, "Add pixels", { "Long side": "60" });
-  await page.getByRole("button", { name: "More clauses" }).click();
-  await page.getByRole("menuitem", { name: "Frames", exact: true }).click();
-  await page.getByRole("dialog").getByLabel("Keeps moving, in GIF or WebP").check();
-  await page.getByRole("button", { name: "Use this" }).click();
-  await expect(page.getByRole("button", { name: /^Frames kept moving/ })).toBeVisible();
-  await measured(page);
-  await row(page, "loop.gif").click();
-  const plan = page.getByRole("region", { name: "Plan" });
-  await expect(plan).toContainText("Keep 8 frames moving");
-  await expect(page.getByRole("link", { name: /^Weigh/ })).toHaveCount(0);
-  await row(page, "logo.svg").click();
-  await expect(plan).toContainText("Draw it at 60 × 45 px");
-  await expect(page.getByRole("link", { name: /^Weigh/ })).toBeVisible();
-  const { bytes } = await makeAndDownload(page);
-  const zip = await JSZip.loadAsync(bytes);
-  const moved = await zip.file("loop.webp")!.async("base64");
-  const seen = await page.evaluate(async (base64) => {
-    const data = Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
-    const decoder = new ImageDecoder({ data, type: "image/webp" });
-    await decoder.completed;
-    const { image } = await decoder.decode({ frameIndex: 5 });
-    const context = new OffscreenCanvas(60, 45).getContext("2d")!;
-    context.drawImage(image, 0, 0);
-    const frames = decoder.tracks.selectedTrack!.frameCount;
-    return { frames, ms: image.duration! / 1000, ball: [...context.getImageData(35, 22, 1, 1).data] };
-  }, moved);
-  expect(seen).toMatchObject({ frames: 8, ms: 70 });
-  expect(seen.ball[0]).toBeGreaterThan(seen.ball[1] + 100);
-  const logo = await inBrowser(page, await zip.file("logo.webp")!.async("nodebuffer"), "image/webp");
-  expect([logo.width, logo.height]).toEqual([60, 45]);
-  const at = (x: number, y: number) => logo.data.slice((y * 60 + x) * 4, (y * 60 + x) * 4 + 4);
-  // Red to the very middle, nothing beyond it.
-  expect(at(29, 20)[0]).toBeGreaterThan(190);
-  expect(at(29, 20)[3]).toBe(255);
-  expect(at(30, 20)[3]).toBe(0);
-});
+for (const [name, kind] of [
+  ["WebP", "webp"],
+  ["AVIF", "avif"],
+])
+  test(`an animation stays one in ${name} and a drawing is drawn anew, as the browser sees both`, async ({
+    page,
+  }) => {
+    await openDesk(page);
+    await newBatch(page, "For the course page");
+    const drawing =
+      '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 24 18"><rect width="12" height="18" fill="#c80000"/></svg>';
+    await dropFiles(page, [
+      { name: "loop.gif", mimeType: "image/gif", buffer: await loop() },
+      { name: "logo.svg", mimeType: "image/svg+xml", buffer: Buffer.from(drawing) },
+    ]);
+    await expect(row(page, "logo.svg")).toBeVisible();
+    await editChip(page, "Add format", { [name]: true });
+    await editChip(page, "Add pixels", { "Long side": "60" });
+    await page.getByRole("button", { name: "More clauses" }).click();
+    await page.getByRole("menuitem", { name: "Frames", exact: true }).click();
+    await page.getByRole("dialog").getByLabel("Keeps moving, in GIF, WebP or AVIF").check();
+    await page.getByRole("button", { name: "Use this" }).click();
+    await expect(page.getByRole("button", { name: /^Frames kept moving/ })).toBeVisible();
+    await measured(page);
+    await row(page, "loop.gif").click();
+    const plan = page.getByRole("region", { name: "Plan" });
+    await expect(plan).toContainText("Keep 8 frames moving");
+    await expect(page.getByRole("link", { name: /^Weigh/ })).toHaveCount(0);
+    await row(page, "logo.svg").click();
+    await expect(plan).toContainText("Draw it at 60 × 45 px");
+    await expect(page.getByRole("link", { name: /^Weigh/ })).toBeVisible();
+    const { bytes } = await makeAndDownload(page);
+    const zip = await JSZip.loadAsync(bytes);
+    const moved = await zip.file(`loop.${kind}`)!.async("base64");
+    const seen = await page.evaluate(
+      async ({ base64, type }) => {
+        const data = Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
+        const decoder = new ImageDecoder({ data, type });
+        await decoder.completed;
+        const { image } = await decoder.decode({ frameIndex: 5 });
+        const context = new OffscreenCanvas(60, 45).getContext("2d")!;
+        context.drawImage(image, 0, 0);
+        const { frameCount: frames, repetitionCount: rounds } = decoder.tracks.selectedTrack!;
+        return {
+          frames,
+          rounds,
+          ms: image.duration! / 1000,
+          ball: [...context.getImageData(35, 22, 1, 1).data],
+        };
+      },
+      { base64: moved, type: `image/${kind}` },
+    );
+    expect(seen).toMatchObject({ frames: 8, rounds: Infinity, ms: 70 });
+    expect(seen.ball[0]).toBeGreaterThan(seen.ball[1] + 100);
+    const logo = await inBrowser(page, await zip.file(`logo.${kind}`)!.async("nodebuffer"), `image/${kind}`);
+    expect([logo.width, logo.height]).toEqual([60, 45]);
+    const at = (x: number, y: number) => logo.data.slice((y * 60 + x) * 4, (y * 60 + x) * 4 + 4);
+    // Red to the very middle, nothing beyond it.
+    expect(at(29, 20)[0]).toBeGreaterThan(190);
+    expect(at(29, 20)[3]).toBe(255);
+    expect(at(30, 20)[3]).toBe(0);
+  });

@@ -198,7 +198,7 @@ describe("the search for animations", () => {
     Math.round(((Math.log2(level) / 8) * (format === "gif" ? 1 : 0.4) * 12 * width * height) / every / 2) +
     500;
 
-  it.each(["gif", "webp"] as const)("fits whatever can fit, in few encodes: %s", async (format) => {
+  it.each(["gif", "webp", "avif"] as const)("fits whatever can fit, in few encodes: %s", async (format) => {
     const [full] = [bytesOf({ format, level: LEVELS[format][0], geometry, every: 1 })];
     for (let max = Math.round(full * 1.1); max > full * 0.05; max = Math.round(max * 0.8)) {
       let made = 0;

@@ -1,7 +1,7 @@
 /** A HEIC whose main picture is put together of two others side by side, as phones store theirs. Sources: ISO/IEC 23008-12, 6.6.2.3 (grid); ISO/IEC 14496-12 (iloc, iinf, iref, ipma). */
 
 import { readAvif } from "@/core/containers";
-import { boxes } from "@/core/containers/avif";
+import { boxes } from "@/core/containers/boxes";
 
 const u16 = (...values: number[]) => Buffer.from(values.flatMap((v) => [v >> 8, v & 255]));
 const u32 = (...values: number[]) =>

@@ -50,7 +50,7 @@ export const CAN: Record<OutputFormat, Ability> = {
   jpeg: { ...ALL, cmyk: true, grey: true, transparency: false, lightMap: true },
   png: { ...ALL, bits: [8, 16], grey: true },
   webp: { ...ALL, frames: true },
-  avif: { ...ALL, bits: [8, 10], hdr: true },
+  avif: { ...ALL, bits: [8, 10], hdr: true, frames: true },
   tiff: { ...ALL, bits: [8, 16], cmyk: true, grey: true, layers: true },
   gif: { ...ALL, frames: true, resolution: false, wide: false, metadata: false },
   bmp: { ...ALL, wide: false, transparency: false, metadata: false },
@@ -89,6 +89,12 @@ export function holdsColours(
   // The ordinary picture beside a map has the bits that its format has.
   return holdsSpace && (asMap || can.bits.includes(bits));
 }
+
+/** Whether an animation can stay one. Those of AVIF are written with eight bits, for ordinary screens. */
+export const holdsFrames = (
+  { bits, light }: Pick<ResolvedBrief, "bits" | "light">,
+  format: OutputFormat,
+): boolean => CAN[format].frames && (format !== "avif" || (bits === 8 && light !== "hdr"));
 
 /** The brief as far as the format can carry it out. */
 export function heldBy(brief: ResolvedBrief, format: OutputFormat): ResolvedBrief {

@@ -1,4 +1,4 @@
-export { CAN, heldBy, holdsColours, lostToFormat } from "./abilities";
+export { CAN, heldBy, holdsColours, holdsFrames, lostToFormat } from "./abilities";
 export { BriefError, MAX_BRIEF_TEXT } from "./error";
 export {
   CLAUSE_KEYS,

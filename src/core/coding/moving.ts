@@ -5,12 +5,14 @@
 import type { OutputFormat } from "../brief";
 import { type Geometry, pixelsOf } from "../geometry";
 import { formatSize } from "../units";
+import { type At, predictLog } from "./along";
+import { avifPriorLog, webpPriorLog } from "./prior";
 
-export type MovingFormat = Extract<OutputFormat, "gif" | "webp">;
+export type MovingFormat = Extract<OutputFormat, "gif" | "webp" | "avif">;
 
 export interface MovingSetting {
   format: MovingFormat;
-  /** GIF: colours, 2 to 256; WebP: quality, 1 to 100, or {@link NO_LOSS}. */
+  /** GIF: colours, 2 to 256; WebP and AVIF: quality, 1 to 100, or {@link NO_LOSS} (WebP). */
   level: number;
   geometry: Geometry;
   /** Every first, second … frame. */
@@ -35,9 +37,10 @@ export const NO_LOSS = 101;
 export const LEVELS: Record<MovingFormat, readonly number[]> = {
   gif: [256, 192, 128, 96, 64, 48, 32],
   webp: [90, 84, 78, 70, 60, 50, 40],
+  avif: [80, 72, 65, 57, 49, 41, 33],
 };
 /** What the coarsest level takes of the finest, at least: from there up it is worth trying. */
-const COARSEST: Record<MovingFormat, number> = { gif: 0.45, webp: 0.25 };
+const COARSEST: Record<MovingFormat, number> = { gif: 0.45, webp: 0.25, avif: 0.2 };
 const HOPE = 0.9;
 /** Sides shrink to no less than this share before frames go. */
 const LEAST_SIDE = 0.5;
@@ -47,6 +50,15 @@ const ROOMY = 0.8;
 /** Bytes grow a little slower than pixels; aimed at so much of the ceiling. */
 const [GROWTH, AIMED] = [0.9, 0.95];
 const MOST_RESIZES = 3;
+/** How bytes usually grow with the level, as logarithms; a bit more of colours: six photographs. */
+const EXPECT: Record<MovingFormat, (level: number) => number> = {
+  gif: (colours) => 0.23 * Math.log2(colours),
+  webp: webpPriorLog,
+  avif: avifPriorLog,
+};
+const AIMED_LEVEL = 0.975;
+/** Levels tried between one that fits and one that does not; a file above this share of the ceiling is full enough. */
+const [MOST_LEVELS, FULL] = [3, 0.93];
 
 export interface MovingTask {
   format: MovingFormat;
@@ -73,9 +85,16 @@ export interface MovingFound {
 
 export const searchMoving = (task: MovingTask): Promise<MovingFound> => new MovingSearch(task).run();
 
+interface Made {
+  setting: MovingSetting;
+  bytes: number;
+}
+
+const measured = ({ setting, bytes }: Made): At => ({ quality: setting.level, log: Math.log(bytes) });
+
 class MovingSearch {
   private encodes = 0;
-  private least: { setting: MovingSetting; bytes: number } | null = null;
+  private least: Made | null = null;
   private readonly levels: readonly number[];
 
   constructor(private readonly task: MovingTask) {
@@ -85,11 +104,11 @@ class MovingSearch {
 
   async run(): Promise<MovingFound> {
     const { geometry, frames } = this.task;
-    const first = await this.make(0, geometry, 1);
+    const first = await this.make(this.levels[0], geometry, 1);
     if (this.fits(first.bytes)) return this.found(first);
     const { max, format } = this.task;
     const hopeful = max! >= first.bytes * COARSEST[format] * HOPE;
-    const coarser = hopeful ? await this.levelAt(geometry, 1, 1) : null;
+    const coarser = hopeful ? await this.levelBelow(first) : null;
     if (coarser) return this.found(coarser);
     let about = first.bytes * Math.sqrt(COARSEST[format]);
     for (let every = 1; every <= MOST_EVERY && frames > every; every += 1) {
@@ -102,50 +121,67 @@ class MovingSearch {
 
   private fits = (bytes: number): boolean => bytes <= (this.task.max ?? Infinity);
 
-  private async make(level: number, geometry: Geometry, every: number) {
-    const setting: MovingSetting = { format: this.task.format, level: this.levels[level], geometry, every };
+  private async make(level: number, geometry: Geometry, every: number): Promise<Made> {
+    const setting: MovingSetting = { format: this.task.format, level, geometry, every };
     this.encodes += 1;
     const made = { setting, bytes: await this.task.encode(setting) };
     if (made.bytes < (this.least?.bytes ?? Infinity)) this.least = made;
     return made;
   }
 
-  /** The finest level that fits, from one on; null where not even the coarsest does. */
-  private async levelAt(geometry: Geometry, every: number, from: number) {
-    let best = await this.make(this.levels.length - 1, geometry, every);
-    if (!this.fits(best.bytes)) return null;
-    let [low, high] = [from, this.levels.length - 2];
-    while (low <= high) {
-      const middle = (low + high) >> 1;
-      const made = await this.make(middle, geometry, every);
-      if (this.fits(made.bytes)) {
-        best = made;
-        high = middle - 1;
-      } else low = middle + 1;
+  /** A level that nearly fills the ceiling, coarser than one that went above it; null where not even the coarsest fits. */
+  private async levelBelow(above: Made): Promise<Made | null> {
+    const { geometry, every } = above.setting;
+    let under = await this.make(this.levels.at(-1)!, geometry, every);
+    if (!this.fits(under.bytes)) return null;
+    let over = above;
+    const points = [over, under].map(measured);
+    for (let n = 0; n < MOST_LEVELS && under.bytes < this.task.max! * FULL; n += 1) {
+      const level = this.finestWithin(under.setting.level, over.setting.level, points);
+      if (level === null) break;
+      const made = await this.make(level, geometry, every);
+      points.push(measured(made));
+      if (this.fits(made.bytes)) under = made;
+      else over = made;
     }
-    return best;
+    return under;
+  }
+
+  /** Between two levels the finest that is foretold to fit; null where none is. */
+  private finestWithin(from: number, to: number, points: readonly At[]): number | null {
+    const { format, max } = this.task;
+    const wanted = Math.log(max! * AIMED_LEVEL);
+    const usable = points.filter(({ quality }) => quality !== NO_LOSS);
+    for (let level = Math.min(to, LEVELS[format][0] + 1) - 1; level > from; level -= 1)
+      if (predictLog(EXPECT[format], usable, level) <= wanted) return level;
+    return null;
   }
 
   /** At a middle level as many pixels as fit; a finer level where that leaves room. `about`: bytes of all pixels. */
   private async fewerPixels(every: number, about: number) {
     const { task } = this;
-    const middle = this.levels.length >> 1;
+    const at = this.levels.length >> 1;
+    const [finer, middle] = [this.levels[at - 1], this.levels[at]];
     let [geometry, bytes] = [task.geometry, about];
+    let above: Made | null = null;
     for (let n = 0; n < MOST_RESIZES; n += 1) {
       const area = ((task.max! * AIMED) / bytes) ** (1 / GROWTH);
       const share = Math.sqrt((pixelsOf(geometry) / pixelsOf(task.geometry)) * area);
       const next = share >= 1 ? task.geometry : task.smaller(Math.max(LEAST_SIDE, share));
-      // The fewest pixels that may be: only coarser levels are left.
       if (!next || (n > 0 && pixelsOf(next) >= pixelsOf(geometry))) break;
       geometry = next;
       const made = await this.make(middle, geometry, every);
       bytes = made.bytes;
-      if (!this.fits(bytes)) continue;
+      if (!this.fits(bytes)) {
+        above = made;
+        continue;
+      }
       if (bytes > task.max! * ROOMY) return made;
-      const finer = await this.make(middle - 1, geometry, every);
-      return this.fits(finer.bytes) ? finer : made;
+      const better = await this.make(finer, geometry, every);
+      return this.fits(better.bytes) ? better : made;
     }
-    return this.levelAt(geometry, every, middle);
+    // Pixels cannot be fewer: only coarser levels are left.
+    return this.levelBelow(above ?? (await this.make(middle, geometry, every)));
   }
 
   private found({ setting, bytes }: { setting: MovingSetting; bytes: number }): MovingFound {

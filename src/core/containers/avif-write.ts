@@ -2,8 +2,6 @@ import {
   type AvifColour,
   type AvifFile,
   type AvifLight,
-  type Box,
-  boxes,
   EXIF_TYPE,
   type Item,
   infoBoxes,
@@ -11,37 +9,29 @@ import {
   isSignal,
   XMP_TYPE,
 } from "./avif";
+import { type Box, box, boxes, uint } from "./boxes";
 import { ascii, concat, copyOf, latin1, view } from "./bytes";
 import { ContainerError } from "./error";
 
 export interface AvifChange {
-  /** The EXIF block instead of what is there; null takes it away. */
-  exif: Uint8Array | null;
-  xmp: Uint8Array | null;
-  /** A profile for the primary picture; undefined leaves its colour boxes alone, null takes profiles away. */
+  /** The EXIF block instead of what is there; null takes it away, undefined leaves it alone; so with all others. */
+  exif?: Uint8Array | null;
+  xmp?: Uint8Array | null;
+  /** The whole box of brands. */
+  brands?: Uint8Array;
+  /** A profile for the primary picture. */
   icc?: Uint8Array | null;
-  /** What the signals of the primary picture mean, and how light it is; undefined leaves that alone. */
+  /** What the signals of the primary picture mean, and how light it is. */
   colour?: AvifColour & { light: AvifLight };
 }
-
-const uint = (value: number, size: 2 | 4): Uint8Array => {
-  const out = new Uint8Array(size);
-  if (size === 2) view(out).setUint16(0, value);
-  else view(out).setUint32(0, value);
-  return out;
-};
-
-export const box = (type: string, ...parts: Uint8Array[]): Uint8Array => {
-  const body = concat(parts);
-  return concat([uint(body.length + 8, 4), ascii(type), body]);
-};
 
 /** The file with other headers. What is taken out of it is overwritten with zeros where it lay. */
 export function rebuildAvif(file: AvifFile, change: AvifChange): Uint8Array {
   const bytes = copyOf(file.bytes);
-  const gone = new Set(
-    [...file.types].filter(([, type]) => type === EXIF_TYPE || type.startsWith(XMP_TYPE)).map(([id]) => id),
-  );
+  const goes = (type: string) =>
+    (change.exif !== undefined && type === EXIF_TYPE) ||
+    (change.xmp !== undefined && type.startsWith(XMP_TYPE));
+  const gone = new Set([...file.types].filter(([, type]) => goes(type)).map(([id]) => id));
   for (const item of file.items)
     if (gone.has(item.id) && item.method === 0)
       for (const e of item.extents) bytes.fill(0, e.offset, e.offset + e.length);
@@ -52,10 +42,14 @@ export function rebuildAvif(file: AvifFile, change: AvifChange): Uint8Array {
   const kept = file.items.filter((item) => !gone.has(item.id));
   const build = (shift: number, tail: number) =>
     metaBox({ file, bytes, kept, added, gone, change, shift, tail });
-  const shift = build(0, 0).length - (file.meta.end - file.meta.start);
+  const first = file.top[0];
+  const brands = change.brands ?? bytes.subarray(first.start, first.end);
+  const before = [brands, bytes.subarray(first.end, file.meta.start)];
+  const grown = brands.length - (first.end - first.start);
+  const shift = grown + build(0, 0).length - (file.meta.end - file.meta.start);
   const meta = build(shift, bytes.length + shift + 8);
   const extra = added.length ? [box("mdat", ...added.map((a) => a.data))] : [];
-  return concat([bytes.subarray(0, file.meta.start), meta, bytes.subarray(file.meta.end), ...extra]);
+  return concat([...before, meta, bytes.subarray(file.meta.end), ...extra]);
 }
 
 function metaBox({
@@ -129,7 +123,7 @@ function infoBox(
 }
 
 /** Version 1 with offsets and lengths of 4 bytes. */
-function locationBox(items: readonly Item[]): Uint8Array {
+export function locationBox(items: readonly Item[]): Uint8Array {
   const rows = items.flatMap(({ id, method, extents }) => [
     uint(id, 2),
     uint(method, 2),

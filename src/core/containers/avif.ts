@@ -1,13 +1,6 @@
+import { type Box, boxes } from "./boxes";
 import { concat, latin1, startsWith, view } from "./bytes";
 import { ContainerError } from "./error";
-
-export interface Box {
-  type: string;
-  start: number;
-  /** Where its content begins. */
-  body: number;
-  end: number;
-}
 
 interface Extent {
   offset: number;
@@ -30,27 +23,6 @@ export interface AvifFile {
   /** Type of each item, such as "av01" or "Exif"; for "mime" the kind of content behind it. */
   types: Map<number, string>;
   items: Item[];
-}
-
-/** The boxes that lie one after the other from `from` to `to`. */
-export function boxes(bytes: Uint8Array, from: number, to: number): Box[] {
-  const data = view(bytes);
-  const out: Box[] = [];
-  for (let at = from; at + 8 <= to; ) {
-    let size = data.getUint32(at);
-    let body = at + 8;
-    if (size === 1 && at + 16 <= to) {
-      size = Number(data.getBigUint64(at + 8));
-      body = at + 16;
-    } else if (size === 0) size = to - at;
-    if (size < body - at || at + size > to)
-      throw new ContainerError(
-        "The AVIF is damaged or cut short: one of its boxes reaches beyond its end. Bring in a sound copy.",
-      );
-    out.push({ type: latin1(bytes.subarray(at + 4, at + 8)), start: at, body, end: at + size });
-    at += size;
-  }
-  return out;
 }
 
 /** Throws {@link ContainerError} where the boxes do not hold together. */

@@ -3,7 +3,8 @@
  * Sources: ISO/IEC 14496-12 (boxes), ISO/IEC 23008-12 (items; ispe, irot, imir, pixi, colr; references thmb,
  * auxl, dimg).
  */
-import { type AvifFile, avifExif, avifXmp, boxes, itemProperties, readAvif } from "./avif";
+import { type AvifFile, avifExif, avifXmp, itemProperties, readAvif } from "./avif";
+import { boxes } from "./boxes";
 import { latin1, view } from "./bytes";
 import { ContainerError } from "./error";
 

@@ -1,4 +1,5 @@
 export { type AvifFile, avifColour, avifExif, avifLight, avifXmp, readAvif } from "./avif";
+export { asStill, avifFrame, avifSequence, isSequence, joinAvif } from "./avif-sequence";
 export { padAvif, rebuildAvif } from "./avif-write";
 export { type BmpFile, decodeBmp, readBmp, rebuildBmp, writeBmp } from "./bmp";
 export { ascii, concat, copyOf, latin1, startsWith, view } from "./bytes";

@@ -3,6 +3,7 @@ import {
   type Brief,
   CAN,
   holdsColours,
+  holdsFrames,
   type OutputFormat,
   type ResolvedBrief,
   WRITABLE,
@@ -10,7 +11,7 @@ import {
 } from "../brief";
 import type { MovingFormat } from "../coding";
 import { type Geometry, keepsPixels } from "../geometry";
-import type { Facts } from "../proof";
+import { type Facts, isMoving } from "../proof";
 import type { WrittenKind } from "./names";
 
 /** The formats to try, in order: those of the brief, else the source's own kind, else JPEG. */
@@ -40,9 +41,7 @@ export function keepsLayers(brief: ResolvedBrief, facts: Facts): boolean {
 
 /** Formats in which an animation can stay one, in the order in which they are tried. */
 export const movingFormats = (brief: ResolvedBrief, facts: Facts): MovingFormat[] =>
-  allowedFormats(brief, facts).filter((format): format is MovingFormat => CAN[format].frames);
-
-const isMoving = ({ format, pages }: Facts): boolean => pages > 1 && (format === "gif" || format === "webp");
+  allowedFormats(brief, facts).filter((format): format is MovingFormat => holdsFrames(brief, format));
 
 /** Whether an animation stays one: asked, there, and not ruled out by the formats. */
 export const keepsFrames = (brief: ResolvedBrief, facts: Facts): boolean =>

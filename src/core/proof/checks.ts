@@ -1,11 +1,11 @@
 /** The proof: each stated clause against facts that were read back from the written bytes. */
 import {
   type Brief,
-  CAN,
   type ClauseKey,
   clauseWords,
   FORMATS,
   formatName,
+  holdsFrames,
   lostToFormat,
   type PixelRange,
   type ResolvedBrief,
@@ -15,7 +15,7 @@ import { hasShape, holdsPaper, targetFor } from "../geometry";
 import { aimedSize, CENTRED, type Frame, type Size } from "../photo";
 import { formatBytes, formatPpi, formatSize, trimNumber } from "../units";
 import type { Check } from "./check";
-import { type Facts, spaceName } from "./facts";
+import { type Facts, isMoving, spaceName } from "./facts";
 import { checkHead } from "./head";
 
 /** The tolerance of brief version 1 for a resolution that is read back, in ppi. */
@@ -189,17 +189,20 @@ function checkLayers({
 
 /** Frames that are to be kept are asked only of animations; they give way to a format that holds one picture. */
 function checkFrames({
-  resolved: { formats },
+  resolved,
   brief: { frames },
   facts,
   before,
   checks,
 }: Pick<CheckTask, "resolved" | "brief" | "facts"> & { before: Facts | null; checks: Check[] }): void {
-  const moved = (before ?? facts).pages > 1 && MOVING.has((before ?? facts).format);
-  if (frames === undefined || !moved) return;
-  const moves = facts.pages > 1 && MOVING.has(facts.format);
+  if (frames === undefined || !isMoving(before ?? facts)) return;
+  const { formats } = resolved;
+  const moves = isMoving(facts);
   const yields =
-    frames === "keep" && !moves && formats !== null && !formats.some((format) => CAN[format].frames);
+    frames === "keep" &&
+    !moves &&
+    formats !== null &&
+    !formats.some((format) => holdsFrames(resolved, format));
   checks.push({
     clause: "frames",
     asked: frames === "keep" ? "kept moving" : "one picture",
@@ -208,8 +211,6 @@ function checkFrames({
     gaveWay: yields,
   });
 }
-
-const MOVING: ReadonlySet<string> = new Set(["gif", "webp"]);
 
 function scaled(scale: number, before: Size, after: Size): boolean {
   return (

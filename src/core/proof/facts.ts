@@ -55,6 +55,12 @@ export interface Facts {
   date: string | null;
 }
 
+/** Formats whose pages are frames. */
+const MOVING: ReadonlySet<string> = new Set(["gif", "webp", "avif"]);
+
+export const isMoving = ({ format, pages }: Pick<Facts, "format" | "pages">): boolean =>
+  pages > 1 && MOVING.has(format);
+
 /** The facts of the page that a frame takes. */
 export const factsOfPage = (facts: Facts, page = 1): Facts => ({ ...facts, ...facts.pageSizes?.[page - 1] });
 

@@ -1,5 +1,5 @@
 export type { Check } from "./check";
 export { checkFacts, dropped, meets, unchanged } from "./checks";
-export { type Facts, factsOfPage, paperSize, publicFacts, spaceName } from "./facts";
+export { type Facts, factsOfPage, isMoving, paperSize, publicFacts, spaceName } from "./facts";
 export { checkHead } from "./head";
 export { asksSurround, checkPixels, surroundOf, surroundWords } from "./pixels";

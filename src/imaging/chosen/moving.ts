@@ -91,7 +91,7 @@ class Maker {
     const { photo, format } = this;
     const pixels = await this.pixels(setting);
     const { headers } = plannedPicture(photo, setting.geometry, format);
-    const file = assemble(await encodeMoving(pixels, setting), format, headers);
+    const file = await encodeMoving(pixels, setting, (bare) => assemble(bare, format, headers));
     this.files.set(setting, file);
     return file.length;
   }

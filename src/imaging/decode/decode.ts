@@ -3,7 +3,7 @@
  */
 import sharp from "sharp";
 import { formatName } from "@/core/brief";
-import { decodeBmp, type GainMap } from "@/core/containers";
+import { asStill, decodeBmp, type GainMap } from "@/core/containers";
 import { DEFAULT_RAW, PhotoError, type Rect, type Size, swapsSides, toStored } from "@/core/photo";
 import { linearSpace, PQ_PEAK, PQ_SPACES, type RgbName, type RgbSpace, SPACES } from "@/core/pixels/colour";
 import { dotScreenPeriod, type Samples, TILE } from "@/core/pixels/develop";
@@ -141,7 +141,7 @@ export async function decodeSamples(
   const converts =
     needsLibrary(source) && !(taken.keeps && source.profile?.channels === 3 && facts.colourSpace !== "lab");
   const shown = whole(toStored(part.region, stored, facts.orientation), stored);
-  let image = sharp(source.bytes, {
+  let image = sharp(asStill(source.bytes), {
     failOn,
     limitInputPixels: MAX_PIXELS,
     autoOrient: false,
@@ -343,7 +343,7 @@ export async function checkTail(
   const stored =
     jpeg?.frame ?? (swapsSides(facts.orientation) ? { width: facts.height, height: facts.width } : facts);
   const width = Math.min(TILE, stored.width);
-  const strip = sharp(bytes, {
+  const strip = sharp(asStill(bytes), {
     failOn,
     limitInputPixels: MAX_PIXELS,
     ignoreIcc: true,

@@ -1,6 +1,6 @@
 /** A first look at a photo: where its detail lies. */
 import sharp from "sharp";
-import { decodeBmp } from "@/core/containers";
+import { asStill, decodeBmp } from "@/core/containers";
 import { type DetailMap, detailMap } from "@/core/geometry";
 import { MAX_PIXELS } from "@/core/units";
 import type { Source } from "../source";
@@ -16,7 +16,7 @@ export async function lookForDetail(source: Source): Promise<DetailMap> {
     : bmp && { data: decodeBmp(bmp), width: bmp.width, height: bmp.height, channels: 3 as const };
   const image = pixels
     ? sharp(pixels.data, { raw: { width: pixels.width, height: pixels.height, channels: pixels.channels } })
-    : sharp(source.bytes, { failOn: "none", limitInputPixels: MAX_PIXELS }).autoOrient();
+    : sharp(asStill(source.bytes), { failOn: "none", limitInputPixels: MAX_PIXELS }).autoOrient();
   const { data, info } = await image
     .resize(SIDE, SIDE, { fit: "inside", withoutEnlargement: true })
     .flatten({ background: "#ffffff" })

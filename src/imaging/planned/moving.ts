@@ -1,7 +1,8 @@
 /** The frames of an animation, decoded once, each then planned like a photo. */
-import sharp from "sharp";
+import sharp, { type SharpOptions } from "sharp";
 import type { OutputFormat } from "@/core/brief";
 import type { MovingPixels } from "@/core/coding";
+import { type AvifFile, avifFrame, avifSequence } from "@/core/containers";
 import type { Geometry } from "@/core/geometry";
 import { PhotoError } from "@/core/photo";
 import { formatSize } from "@/core/units";
@@ -15,6 +16,7 @@ const MOST_PIXELS = 80_000_000;
 
 /** Frames that are planned at a time. */
 const AT_ONCE = 8;
+const CHANNELS = 4;
 /** GIF89a, 27: what ends a whole file. */
 const TRAILER = 0x3b;
 
@@ -35,27 +37,56 @@ export async function decodeMoving(source: Source): Promise<Moving> {
         `${Math.round((width * height * pages) / 1e6)} megapixels in all; up to ${MOST_PIXELS / 1e6} are kept moving. ` +
         "Cut it shorter where it came from, or let only its first frame be taken.",
     );
-  const all = sharp(source.bytes, { animated: true, limitInputPixels: false, failOn: "truncated" });
   const damaged = () =>
     new PhotoError("The animation is damaged: not all of its frames can be decoded. Bring in a sound copy.");
   // The library takes what is missing for the frame before.
   if (source.facts.format === "gif" && !source.bytes.subarray(-4).includes(TRAILER)) throw damaged();
-  const { delay, loop } = await all.metadata();
-  const { data, info } = await all
-    .toColourspace("srgb")
-    .ensureAlpha()
-    .raw()
-    .toBuffer({ resolveWithObject: true })
-    .catch(() => {
-      throw damaged();
-    });
-  const size = width * height * info.channels;
-  if (info.width !== width || data.length !== size * pages) throw damaged();
+  const { data, delays, loop } = await (source.avif
+    ? sequenceCodes(source, source.avif)
+    : codes(source)
+  ).catch((error: unknown) => {
+    throw error instanceof PhotoError ? error : damaged();
+  });
+  const size = width * height * CHANNELS;
+  if (data.length !== size * pages) throw damaged();
   const frames = Array.from({ length: pages }, (_, i): Source => {
-    const samples = { data: data.subarray(i * size, (i + 1) * size), width, height, channels: info.channels };
+    const samples = { data: data.subarray(i * size, (i + 1) * size), width, height, channels: CHANNELS };
     return { ...source, decoded: samples };
   });
-  return { frames, delays: Array.from({ length: pages }, (_, i) => delay?.[i] ?? 100), loop: loop ?? 0 };
+  return { frames, delays: Array.from({ length: pages }, (_, i) => delays[i] ?? 100), loop };
+}
+
+/** RGBA of all frames, one under the other, in the photo's own colours. */
+interface Codes {
+  data: Uint8Array;
+  delays: readonly number[];
+  loop: number;
+}
+
+/** What a file's profile says is heeded where frames are planned, as with a photo. */
+const OPEN: SharpOptions = { limitInputPixels: false, failOn: "truncated", ignoreIcc: true };
+
+async function codes({ bytes }: Source): Promise<Codes> {
+  const all = sharp(bytes, { ...OPEN, animated: true });
+  const { delay = [], loop = 0 } = await all.metadata();
+  return { data: await all.toColourspace("srgb").ensureAlpha().raw().toBuffer(), delays: delay, loop };
+}
+
+/** The library decodes stills of AVIF alone: each frame is made one, which only those can be that need no other. */
+async function sequenceCodes({ facts }: Source, file: AvifFile): Promise<Codes> {
+  const sequence = avifSequence(file)!;
+  if (!sequence.alone)
+    throw new PhotoError(
+      "The frames of this AVIF are coded as changes of each other, which is not read here. Let only its first frame " +
+        "be taken, or bring the animation in as GIF or WebP.",
+    );
+  const size = facts.width * facts.height * CHANNELS;
+  const data = new Uint8Array(size * facts.pages);
+  for (let i = 0; i < facts.pages; i += 1) {
+    const still = sharp(avifFrame(file, sequence, i), OPEN);
+    data.set(await still.toColourspace("srgb").ensureAlpha().raw().toBuffer(), i * size);
+  }
+  return { data, delays: sequence.delays, loop: sequence.loop };
 }
 
 /** Every so many frames at the pixels of a geometry; those between lend their time to the one before. */

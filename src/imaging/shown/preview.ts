@@ -1,6 +1,6 @@
 /** Small pictures for the screen; never part of what is handed over. */
 import sharp, { type Sharp } from "sharp";
-import { decodeBmp } from "@/core/containers";
+import { asStill, decodeBmp } from "@/core/containers";
 import { kindOf, type PhotoKind } from "@/core/pixels/ink";
 import { MAX_PIXELS } from "@/core/units";
 import { needsDeveloping, smallPicture } from "../planned";
@@ -12,7 +12,7 @@ async function opened(bytes: Buffer, side: number): Promise<Sharp> {
     const { data, width, height, channels } = await smallPicture(source, side);
     return sharp(data, { raw: { width, height, channels } });
   }
-  if (!source?.bmp) return sharp(bytes, { failOn: "none", limitInputPixels: MAX_PIXELS });
+  if (!source?.bmp) return sharp(asStill(bytes), { failOn: "none", limitInputPixels: MAX_PIXELS });
   const file = source.bmp;
   return sharp(decodeBmp(file), { raw: { width: file.width, height: file.height, channels: 3 } });
 }

@@ -3,14 +3,17 @@
 import type { Metadata } from "sharp";
 import {
   type AvifFile,
+  asStill,
   avifColour,
   avifExif,
   avifLight,
+  avifSequence,
   avifXmp,
   ContainerError,
   type Exif,
   filterExif,
   isBareExif,
+  isSequence,
   numberAt,
   orientationOf,
   readAvif,
@@ -49,7 +52,10 @@ type Kind = "tiff" | "webp" | "avif" | "gif";
 export async function otherSource(bytes: Buffer, format: Kind, page = 0): Promise<Source> {
   const webp = format === "webp" ? tryContainer(() => readWebp(bytes)) : null;
   const avif = format === "avif" ? tryContainer(() => readAvif(bytes)) : null;
+  // Its first frame may be whole where the others are not.
+  if (format === "avif" && !avif && isSequence(bytes)) throw unreadable(format);
   const meta = await parsedHeaders(bytes, format, page);
+  const pages = (avif && avifSequence(avif)?.colour.length) ?? meta.pages ?? 1;
   const block = format === "tiff" ? bytes : ((webp && webpExif(webp)) ?? (avif && avifExif(avif)) ?? null);
   const whole = tryExif(block);
   const tagValue = (tag: number) =>
@@ -74,15 +80,16 @@ export async function otherSource(bytes: Buffer, format: Kind, page = 0): Promis
     chroma: format === "avif" ? (meta.chromaSubsampling ?? null) : format === "webp" ? "4:2:0" : null,
     orientation,
     alpha: meta.hasAlpha,
-    pages: meta.pages ?? 1,
+    pages,
     ...pageSizesOf(bytes, format),
     privateData,
     metadata: (exif !== null && !isBareExif(exif)) || privateData.length > 0,
     fixedHeaders:
       format === "gif" ||
       (format === "webp" && !webp) ||
-      (format === "avif" && !avif) ||
-      (meta.pages ?? 1) > 1 ||
+      // What lies in tracks is found by places in the file.
+      (format === "avif" && !avif?.top.every(({ type }) => type !== "moov")) ||
+      pages > 1 ||
       startsWith(bytes, "II+") ||
       startsWith(bytes, "MM\0+"),
     date: captureDate(exif),
@@ -94,14 +101,17 @@ export async function otherSource(bytes: Buffer, format: Kind, page = 0): Promis
 /** Read only when a file of such a kind comes: the library takes a tenth of a second to load. */
 async function parsedHeaders(bytes: Buffer, format: Kind, page: number): Promise<Metadata> {
   const { default: sharp } = await import("sharp");
-  return sharp(bytes, { limitInputPixels: false, page })
+  return sharp(asStill(bytes), { limitInputPixels: false, page })
     .metadata()
     .catch(() => {
-      throw new PhotoError(
-        `The ${format.toUpperCase()} file cannot be read: it is damaged or cut short. Bring in a sound copy.`,
-      );
+      throw unreadable(format);
     });
 }
+
+const unreadable = (format: Kind) =>
+  new PhotoError(
+    `The ${format.toUpperCase()} file cannot be read: it is damaged or cut short. Bring in a sound copy.`,
+  );
 
 /** Of a TIFF's directory the tags that describe the photo. */
 const describing = (exif: Exif | null): Exif | null =>

@@ -82,7 +82,7 @@ const padding = choice("padding", "A file under its floor", "allow", [
 ]);
 
 const frames = choice("frames", "An animation", "first", [
-  ["keep", "Keeps moving, in GIF or WebP"],
+  ["keep", "Keeps moving, in GIF, WebP or AVIF"],
   ["first", "Becomes one picture, its first"],
 ]);
 const ink = choice("ink", "A picture of ink on paper", "black", [

@@ -1,5 +1,14 @@
 /** Clauses that a file type has no room for. */
-import { type Brief, CAN, type ClauseKey, clauseWords, formatName, type OutputFormat } from "../../brief";
+import {
+  type Brief,
+  CAN,
+  type ClauseKey,
+  clauseWords,
+  formatName,
+  holdsFrames,
+  type OutputFormat,
+  resolveBrief,
+} from "../../brief";
 import type { Choice, Disagreement } from "./types";
 
 interface Need {
@@ -56,7 +65,12 @@ function needs(brief: Brief): Need[] {
   if (brief.layers === "keep")
     out.push({ clause: "layers", what: "layers", without: null, can: (f) => CAN[f].layers });
   if (brief.frames === "keep")
-    out.push({ clause: "frames", what: "an animation", without: null, can: (f) => CAN[f].frames });
+    out.push({
+      clause: "frames",
+      what: "an animation",
+      without: null,
+      can: (f) => holdsFrames(resolveBrief(brief), f),
+    });
   return out;
 }
 
