@@ -116,6 +116,7 @@ describe("the search for PNG", () => {
   const picture = (flat: boolean): Picture => ({
     pixels: 90_000,
     flat,
+    opaque: true,
     overhead: 100,
     encode: async (s) => {
       const { colours, level } = s as PngSetting;

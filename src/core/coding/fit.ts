@@ -91,7 +91,8 @@ async function fitFormat(task: FitTask, format: OutputFormat, last: boolean): Pr
     const why =
       `Cannot: the smallest ${formatSize(geometry.width, geometry.height)} ${formatName(format)} of ` +
       `this photo is ${formatBytes(result!.found.bytes)}, the ceiling is ${formatBytes(goal.max!)}. ` +
-      "Raise the ceiling or allow fewer pixels.";
+      `Raise the ceiling${format === "tiff" && brief.quality === null ? ", ask a quality too (for JPEG inside)," : ""} ` +
+      "or allow fewer pixels.";
     return { ok: false, why, encodes };
   }
   const { found } = result!;

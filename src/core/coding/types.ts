@@ -25,6 +25,8 @@ export interface JpegSetting {
   effort: "careful" | "quick" | "plain";
   /** Careful: what a bit may cost, in squared steps of error, where that is not the usual; fills a ceiling. */
   thrift?: number;
+  /** All in one scan, where what it lies in takes no other; absent: whatever is smaller. */
+  sequential?: true;
 }
 
 export interface PngSetting {
@@ -64,6 +66,12 @@ export interface TiffSetting {
   compression: "deflate" | "lzw" | "none";
 }
 
+/** A JPEG in the one strip of a TIFF. */
+export interface JpegTiffSetting extends Omit<JpegSetting, "format"> {
+  format: "tiff";
+  compression: "jpeg";
+}
+
 export interface GifSetting {
   format: "gif";
   /** 2 to 256. */
@@ -86,6 +94,7 @@ export type Setting =
   | WebpSetting
   | AvifSetting
   | TiffSetting
+  | JpegTiffSetting
   | GifSetting
   | BmpSetting;
 
@@ -103,7 +112,7 @@ export function settingKey(setting: Setting): string {
     case "avif":
       return `avif q${setting.quality} ${setting.bits} bit e${setting.effort}${setting.chroma ? ` ${setting.chroma}` : ""}`;
     case "tiff":
-      return `tiff ${setting.compression}`;
+      return setting.compression === "jpeg" ? `tiff ${jpegKey(setting)}` : `tiff ${setting.compression}`;
     case "gif":
       return `gif ${setting.colours}`;
     case "bmp":
@@ -111,8 +120,15 @@ export function settingKey(setting: Setting): string {
   }
 }
 
-const jpegKey = ({ quality, chroma, table, effort, thrift }: Omit<JpegSetting, "format">): string =>
-  `jpeg q${quality} ${chroma} t${table} ${effort}${thrift === undefined ? "" : ` ${thrift}`}`;
+const jpegKey = ({
+  quality,
+  chroma,
+  table,
+  effort,
+  thrift,
+  sequential,
+}: Omit<JpegSetting, "format">): string =>
+  `jpeg q${quality} ${chroma} t${table} ${effort}${thrift === undefined ? "" : ` ${thrift}`}${sequential ? " sequential" : ""}`;
 
 /** The same for a trial that may have other pixels than the planned ones, `side` px long. */
 export const trialKey = (setting: string, side: number | null): string =>
@@ -136,6 +152,8 @@ export interface Picture {
   pixels: number;
   /** Large flat areas and hard edges: lettering, logos, drawings. */
   flat: boolean;
+  /** Nothing of it is seen through. */
+  opaque: boolean;
   /** Bytes of headers (profile, EXIF …) that each file carries whatever its setting. */
   overhead: number;
   /** Really encodes, and answers with the size of the whole file in bytes. */

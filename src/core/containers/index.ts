@@ -68,6 +68,7 @@ export { sniff } from "./sniff";
 export { readSvg, svgAt } from "./svg";
 export { padTiff, readTiff, rebuildTiff, TIFF_TAG } from "./tiff";
 export { joinTiffs } from "./tiff-join";
+export { jpegInTiff, tiffOfJpeg } from "./tiff-jpeg";
 export { tiffPages } from "./tiff-pages";
 export { readWebp, rebuildWebp, type WebpFile, webpChunk, webpExif } from "./webp";
 export { correctXmp, iptcRights, withXmpResolution, xmpRights } from "./xmp";

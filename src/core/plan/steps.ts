@@ -401,6 +401,8 @@ export function settingWords(setting: Setting | null, format: string): string {
         `${setting.effort}`
       );
     case "tiff":
+      if (setting.compression === "jpeg")
+        return `TIFF with a JPEG ${setting.chroma} inside, quality ${Math.round(setting.quality)}`;
       return setting.compression === "none"
         ? "TIFF, not packed"
         : `TIFF, packed by ${setting.compression === "lzw" ? "LZW" : "Deflate"}, lossless`;

@@ -131,8 +131,7 @@ function checkMetadata({ metadata, colour }: Brief, facts: Facts, add: Add): voi
 type Add = (clause: ClauseKey, found: string, ok: boolean, asked?: string) => void;
 
 function checkQuality(asked: { min: number; max: number }, facts: Facts, add: Add): void {
-  if ((facts.format !== "jpeg" && facts.format !== "pdf") || facts.quality === null)
-    return add("quality", "no quality scale", true);
+  if (facts.quality === null) return add("quality", "no quality scale", true);
   const found = facts.qualityExact
     ? String(facts.quality)
     : `about ${facts.quality}, by tables of another make`;

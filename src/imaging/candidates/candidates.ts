@@ -109,6 +109,7 @@ export class Candidates {
     return {
       pixels: geometry.width * geometry.height,
       flat,
+      opaque: picture.plan.opaque || !this.photo.source.facts.alpha,
       overhead,
       encode: async (setting) => (await this.trial(picture, setting)).bytes,
       difference: async (setting) => (await this.judged(picture, setting)).difference,
@@ -121,11 +122,14 @@ export class Candidates {
   async trial(picture: PlannedPicture, setting: Setting): Promise<MadeTrial> {
     this.signal?.throwIfAborted();
     const key = settingKey(setting);
-    const { added } = await this.overhead(picture);
+    const { added } =
+      setting.format === "tiff" ? await tiffOverhead(picture, setting) : await this.overhead(picture);
     const known = await this.trials.find(picture.key, key);
     if (!known) await this.look(picture);
     const bytes = known?.bytes ?? (await this.encoded(picture, setting)).length;
-    return { pictureKey: picture.key, settingKey: key, bytes: bytes + added };
+    // A directory of TIFF begins at an even place.
+    const odd = setting.format === "tiff" ? bytes & 1 : 0;
+    return { pictureKey: picture.key, settingKey: key, bytes: bytes + odd + added };
   }
 
   /** What is seen of a trial as it is looked at: at the view size, where that has more pixels, else at its own. */
@@ -199,7 +203,7 @@ export class Candidates {
   private async measured(picture: PlannedPicture): Promise<Overhead> {
     const bare = await measureOverhead(picture);
     const map = await this.gainMap(picture);
-    const more = map ? bytesOfMap(await bareDot(picture.format, false), map) : 0;
+    const more = map ? bytesOfMap(await bareDot(PLAIN[picture.format]), map) : 0;
     return { overhead: bare.overhead + more, added: bare.added + more };
   }
 
@@ -267,6 +271,7 @@ function onPixels(worst: Rect | null, { geometry, seenAs }: PlannedPicture): Rec
 
 const bares = new Map<string, Promise<Uint8Array>>();
 const DOT = { data: new Uint8Array(16 * 16 * 3), width: 16, height: 16, channels: 3 };
+const GREY_DOT = { ...DOT, data: DOT.data.subarray(0, 16 * 16), channels: 1 };
 const JPEG = { quality: 50, chroma: "4:4:4", table: 0, effort: "quick" } as const;
 const PLAIN: Record<OutputFormat, Setting> = {
   pdf: { format: "pdf", ...JPEG },
@@ -279,15 +284,26 @@ const PLAIN: Record<OutputFormat, Setting> = {
   bmp: { format: "bmp" },
 };
 
-function bareDot(format: OutputFormat, cmyk: boolean): Promise<Uint8Array> {
-  const key = `${format} ${cmyk}`;
-  const known = bares.get(key) ?? encode(DOT, PLAIN[format], cmyk);
+function bareDot(setting: Setting, { cmyk = false, grey = false } = {}): Promise<Uint8Array> {
+  const key = `${settingKey(setting)} ${cmyk} ${grey}`;
+  const known = bares.get(key) ?? encode(grey ? GREY_DOT : DOT, setting, cmyk);
   bares.set(key, known);
   return known;
 }
 
 async function measureOverhead({ format, cmyk, headers }: PlannedPicture): Promise<Overhead> {
-  const [plain, bare] = await Promise.all([bareDot(format, false), bareDot(format, cmyk)]);
+  const [plain, bare] = await Promise.all([bareDot(PLAIN[format]), bareDot(PLAIN[format], { cmyk })]);
   const whole = assemble(bare, format, headers).length;
   return { overhead: whole - plain.length, added: whole - bare.length };
+}
+
+/** Each packing of TIFF has a directory of its own. */
+async function tiffOverhead(
+  { cmyk, headers, space }: PlannedPicture,
+  setting: Extract<Setting, { format: "tiff" }>,
+): Promise<Pick<Overhead, "added">> {
+  const kind: Setting =
+    setting.compression === "jpeg" ? { ...setting, quality: 50, table: 0, effort: "quick" } : setting;
+  const bare = await bareDot(kind, { cmyk, grey: space === undefined });
+  return { added: assemble(bare, "tiff", headers).length - bare.length - (bare.length & 1) };
 }

@@ -82,6 +82,7 @@ export class Sample {
     return {
       pixels: pixels.width * pixels.height,
       flat: isFlat(pixels),
+      opaque: pixels.channels % 2 === 1,
       overhead: 0,
       encode: async (setting) => (await encoded(setting)).length,
       difference: (setting) => once(differences, setting, () => difference(setting)),

@@ -40,7 +40,7 @@ export async function encodeAside(
     const usual = await encodeAside(pixels, { ...setting, level: TIGHTEST - 1 }, cmyk, signal);
     return tighter(usual, signal);
   }
-  const jpeg = (setting.format === "jpeg" || setting.format === "pdf") && ownCoder(setting, pixels, cmyk);
+  const jpeg = "chroma" in setting && setting.format !== "avif" && ownCoder(setting, pixels, cmyk);
   if (!CHILD || jpeg || expectedSeconds(setting, pixels.width * pixels.height) < LONG)
     return encode(pixels, setting, cmyk);
   const { data, width, height, channels, light } = pixels;

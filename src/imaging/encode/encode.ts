@@ -8,11 +8,10 @@ import {
   indexed,
   type JpegSetting,
   OWN_CODER_PIXELS,
-  type PdfSetting,
   type PngSetting,
   type Setting,
 } from "@/core/coding";
-import { readAvif, readPng, rebuildAvif, rebuildPng, writeBmp } from "@/core/containers";
+import { readAvif, readPng, rebuildAvif, rebuildPng, tiffOfJpeg, writeBmp } from "@/core/containers";
 import type { Size } from "@/core/photo";
 import type { PqName } from "@/core/pixels/colour";
 import type { Planned } from "@/core/pixels/develop";
@@ -35,9 +34,7 @@ export async function encode(pixels: Planned, setting: Setting, cmyk = false): P
       return encodePng(pixels, setting);
     case "pdf":
     case "jpeg":
-      return ownCoder(setting, pixels, cmyk)
-        ? jpegAside(pixels, { ...setting, format: "jpeg" })
-        : encodeJpeg(open(pixels, cmyk), setting);
+      return encodeJpeg(pixels, { ...setting, format: "jpeg" }, cmyk);
     case "webp": {
       const { quality, effort } = setting;
       return open(pixels, false)
@@ -60,6 +57,8 @@ export async function encode(pixels: Planned, setting: Setting, cmyk = false): P
       return pixels.light ? signalled(file, pixels) : file;
     }
     case "tiff": {
+      if (setting.compression === "jpeg")
+        return tiffOfJpeg(await encodeJpeg(pixels, { ...setting, format: "jpeg" }, cmyk));
       const { compression } = setting;
       return open(pixels, cmyk)
         .tiff({ compression, ...(compression !== "none" && { predictor: "horizontal" as const }) })
@@ -136,17 +135,16 @@ export const ownCoder = (
   cmyk: boolean,
 ): boolean => !cmyk && effort !== "plain" && width * height <= OWN_CODER_PIXELS;
 
-function encodeJpeg(
-  image: Sharp,
-  { quality, chroma, table, effort }: JpegSetting | PdfSetting,
-): Promise<Buffer> {
-  return image
+async function encodeJpeg(pixels: Planned, setting: JpegSetting, cmyk: boolean): Promise<Uint8Array> {
+  if (ownCoder(setting, pixels, cmyk)) return jpegAside(pixels, setting);
+  const { quality, chroma, table, effort, sequential } = setting;
+  return open(pixels, cmyk)
     .jpeg({
       quality: Math.round(quality),
       chromaSubsampling: chroma === "4:4:4" ? chroma : "4:2:0",
       // The library's second table takes fewest bytes beside annex K's where nothing is weighed.
       quantisationTable: table === ANNEX_K ? 0 : 2,
-      progressive: effort === "careful",
+      progressive: effort === "careful" && !sequential,
       optimiseCoding: effort !== "plain",
     })
     .toBuffer();

@@ -10,13 +10,17 @@ import {
   avifSequence,
   avifXmp,
   ContainerError,
+  chromaOf,
   type Exif,
   filterExif,
   isBareExif,
   isSequence,
+  jpegInTiff,
   numberAt,
   orientationOf,
+  qualityOf,
   readAvif,
+  readJpeg,
   readWebp,
   resolutionOf,
   startsWith,
@@ -66,6 +70,7 @@ export async function otherSource(bytes: Buffer, format: Kind, page = 0): Promis
   const privateData = exif ? filterExif(exif, "private").dropped : [];
   if (xmp) privateData.push("XMP data");
   if (iptc || meta.iptc) privateData.push("IPTC data");
+  const inside = format === "tiff" ? insideTiff(bytes) : null;
   const orientation = format === "tiff" || format === "webp" ? orientationOf(exif) : 1;
   const facts: Facts = {
     format,
@@ -75,9 +80,11 @@ export async function otherSource(bytes: Buffer, format: Kind, page = 0): Promis
     resolutionStep: 0,
     bits: Math.max(8, bitsOf(format, whole, meta)),
     ...coloursOf(avif, meta),
-    quality: null,
-    qualityExact: false,
-    chroma: format === "avif" ? (meta.chromaSubsampling ?? null) : format === "webp" ? "4:2:0" : null,
+    quality: inside?.quality ?? null,
+    qualityExact: inside?.exact ?? false,
+    chroma:
+      inside?.chroma ??
+      (format === "avif" ? (meta.chromaSubsampling ?? null) : format === "webp" ? "4:2:0" : null),
     orientation,
     alpha: meta.hasAlpha,
     pages,
@@ -116,6 +123,13 @@ const unreadable = (format: Kind) =>
 /** Of a TIFF's directory the tags that describe the photo. */
 const describing = (exif: Exif | null): Exif | null =>
   exif && { ...exif, ifd0: exif.ifd0.filter((e) => TIFF_TAGS.has(e.tag)), hasThumbnail: false };
+
+/** Of the JPEG that a TIFF is made of, where it is one. */
+function insideTiff(bytes: Buffer) {
+  const strip = jpegInTiff(bytes);
+  const file = strip && tryContainer(() => readJpeg(strip));
+  return file && { ...(qualityOf(file) ?? { quality: null, exact: false }), chroma: chromaOf(file.frame) };
+}
 
 const bitsOf = (format: Kind, exif: Exif | null, meta: Metadata): number =>
   format === "tiff" && exif

@@ -44,6 +44,7 @@ function encoder(model: Model, pixels: number, share: number, made?: Setting[]):
   return {
     pixels,
     flat: false,
+    opaque: true,
     overhead: 500,
     encode: async (s) => {
       made?.push(s);

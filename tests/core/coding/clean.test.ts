@@ -51,6 +51,7 @@ function picture(
   const made1: Picture = {
     pixels: 300_000,
     flat: false,
+    opaque: true,
     overhead: 500,
     encode: async (s) => (made.push(s), size(s)),
     difference: async (s) => look(s),

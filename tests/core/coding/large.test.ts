@@ -24,6 +24,7 @@ function large(differs: number) {
   const picture = (name: string, pixels: number, of: number, sample: Picture | null): Picture => ({
     pixels,
     flat: false,
+    opaque: true,
     overhead: 0,
     encode: async (s) => bytes(s, of),
     difference: async (s) => {

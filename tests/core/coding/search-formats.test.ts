@@ -32,7 +32,8 @@ function encoder({ at60, steep, lossless }: Model): { picture: Picture; made: Se
         400 +
           at60 * Math.exp(((s.quality as number) - 60) * steep * (1 + 0.02 * Math.sin(s.quality as number))),
       );
-    if (s.format === "tiff") return Math.round(lossless * { deflate: 1, lzw: 1.2, none: 1.9 }[s.compression]);
+    if (s.format === "tiff")
+      return Math.round(lossless * { deflate: 1, lzw: 1.2, none: 1.9, jpeg: 0.2 }[s.compression]);
     if (s.format === "gif") return Math.round(600 + (lossless / 8) * Math.log2(s.colours));
     return lossless * 2;
   };
@@ -41,6 +42,7 @@ function encoder({ at60, steep, lossless }: Model): { picture: Picture; made: Se
   const picture: Picture = {
     pixels: 200_000,
     flat: false,
+    opaque: true,
     overhead: 400,
     encode: (s) => Promise.resolve((made.push(s), size(s))),
     difference,

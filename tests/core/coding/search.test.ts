@@ -37,6 +37,7 @@ function encoder({ at75, steep, pixels }: Model): { picture: Picture; made: Sett
   const picture: Picture = {
     pixels,
     flat: false,
+    opaque: true,
     overhead: 700,
     encode: (s) => Promise.resolve((made.push(s), size(s))),
     difference,

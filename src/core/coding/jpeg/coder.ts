@@ -34,14 +34,14 @@ export class JpegCoder {
    * A whole file without other headers than JFIF's; sequential or progressive, whichever is smaller. The chroma is the
    * coder's own.
    */
-  encode({ quality, table, effort, thrift }: Omit<JpegSetting, "format" | "chroma">): Uint8Array {
+  encode({ quality, table, effort, thrift, sequential }: Omit<JpegSetting, "format" | "chroma">): Uint8Array {
     const tables = table === ANNEX_K ? annexKTables(Math.round(quality)) : seenTables(quality);
-    return this.file(tables, effort === "careful" ? (thrift ?? USUAL_THRIFT) : null);
+    return this.file(tables, effort === "careful" ? (thrift ?? USUAL_THRIFT) : null, sequential);
   }
 
-  private file(tables: StepTables, thrift: number | null): Uint8Array {
+  private file(tables: StepTables, thrift: number | null, sequential = false): Uint8Array {
     this.levels.set(tables, thrift);
-    const order = this.scans.smallest();
+    const order = sequential ? this.scans.sequential() : this.scans.smallest();
     const { head, ids } = this.quantisation(tables);
     return concat([Uint8Array.from([...START, ...JFIF, ...head]), ...order.write(ids), Uint8Array.from(END)]);
   }

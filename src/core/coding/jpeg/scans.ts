@@ -108,7 +108,7 @@ export class Scans {
   }
 
   /** One scan with everything, in MCUs, blocks without pixels among them. */
-  private sequential(): Order {
+  sequential(): Order {
     const { planes } = this.picture;
     const [y, ...chroma] = planes;
     const dc = this.dc();

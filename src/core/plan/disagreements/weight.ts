@@ -91,7 +91,11 @@ export function weightDisagreements(
   const pixels = pixelsAsked(resolved, photo);
   const formats = resolved.formats ?? ["jpeg"];
   const lossy = formats.some(
-    (format) => format !== "png" && format !== "gif" && format !== "bmp" && format !== "tiff",
+    (format) =>
+      format !== "png" &&
+      format !== "gif" &&
+      format !== "bmp" &&
+      (format !== "tiff" || resolved.quality !== null),
   );
   const cap = resolved.quality?.max ?? 100;
   // Wished pixels grow by themselves.
