@@ -37,12 +37,17 @@ export async function fit(call: Extract<Call, { command: "fit" }>): Promise<numb
     );
     for (const path of mail?.paths ?? []) print(`message: ${path}`);
     if (mail?.error) print(mail.error);
-    if (markup)
-      print(`markup: ${markup} (the alternative texts are empty: say there what each picture shows)`);
+    if (markup) print(`markup: ${markup.path}${silentWords(markup.silent)}`);
   }
   if (mail?.error) return 1;
   return results.every((r) => r.ok) ? 0 : 1;
 }
+
+/** Words for those who do not see a picture are taken from the photo's own metadata. */
+const silentWords = (silent: number): string =>
+  silent
+    ? ` (${silent} alternative text${silent === 1 ? " is" : "s are"} empty: say there what the picture shows)`
+    : "";
 
 /** A photo that became several files counts once. */
 const onceEach = (results: readonly FitResult[]): FitResult[] =>

@@ -147,8 +147,8 @@ export const batchPhotos = pgTable(
     folder: text("folder").notNull().default(""),
     /** A brief of its own; null where the batch's brief holds. */
     revisionId: uuid("revision_id").references(() => briefRevisions.id),
-    /** What it shows, for those who do not see it: the alternative text of its markup. */
-    alt: text("alt").notNull().default(""),
+    /** What it shows, for those who do not see it: the alternative text of its markup; null: what the photo says itself. */
+    alt: text("alt"),
     /** Above 0 for the same photo once more: it serves several documents. */
     copy: integer("copy").notNull().default(0),
     /** Order in the batch: that in which the photos were given, however their uploads overtook each other. */

@@ -4,7 +4,7 @@ import { tmpdir } from "node:os";
 import { join, resolve } from "node:path";
 import jpegJs from "jpeg-js";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { jpegPhoto, pngPhoto } from "../support/photos";
+import { jpegPhoto, pngPhoto, saying } from "../support/photos";
 
 const launcher = resolve("bin/zumbrel");
 let folder: string;
@@ -47,7 +47,7 @@ const brief = JSON.stringify({
 beforeAll(async () => {
   folder = await mkdtemp(join(tmpdir(), "zumbrel cli "));
   await mkdir(join(folder, "in/deep"), { recursive: true });
-  await writeFile(join(folder, "in/b.jpg"), await jpegPhoto(900, 1200, 1));
+  await writeFile(join(folder, "in/b.jpg"), await saying(await jpegPhoto(900, 1200, 1)));
   await writeFile(join(folder, "in/a.PNG"), await pngPhoto(600, 800, 2));
   await writeFile(join(folder, "in/deep/c.JPG"), await jpegPhoto(700, 500, 3));
   await writeFile(join(folder, "in/notes.txt"), "no picture");
@@ -85,8 +85,11 @@ describe("a set", () => {
     const markup = await readFile(join(folder, "pages/pictures.html"), "utf8");
     expect(markup.match(/<picture>/g)).toHaveLength(2);
     expect(markup).toContain('srcset="b-200.jpg 200w, b-400.jpg 400w"');
+    // The words are those that the photo itself has for those who do not see it.
+    expect(markup).toContain('alt="Bark with a moth, &quot;at rest&quot;"');
+    expect(markup).toContain('alt=""');
     const again = await zumbrel(args, { input: JSON.stringify(set) });
-    expect(again.out).toContain("pages/pictures-2.html");
+    expect(again.out).toContain("pages/pictures-2.html (1 alternative text is empty");
     expect(again.out).toContain("pages/b-400-2.jpg");
   });
 });

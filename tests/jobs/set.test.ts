@@ -10,7 +10,7 @@ import { assignments, files, runItems } from "@/store";
 import { addLostJobs, listRows, pauseRun, resumeRun } from "@/store/queries";
 import { collectFiles } from "@/store/queries/storage";
 import type { BatchView } from "@/ui/api";
-import { jpegPhoto } from "../support/photos";
+import { jpegPhoto, saying } from "../support/photos";
 import { type Routes, startRoutes } from "../support/routes";
 
 let routes: Routes;
@@ -46,7 +46,7 @@ beforeAll(async () => {
   store = routes.store;
   id = await routes.newBatch("Moths", {
     "moor.jpg": await jpegPhoto(640, 480, 31),
-    "bark.jpg": await jpegPhoto(480, 640, 32),
+    "bark.jpg": await saying(await jpegPhoto(480, 640, 32)),
   });
   expect(
     (await routes.call("PUT", "batches/[id]/brief", { id }, { fresh: brief, words: "a set" })).status,
@@ -96,7 +96,11 @@ describe("a batch under a brief that asks a set", () => {
   });
 
   it("takes what a photo shows in words, and refuses what is no row", async () => {
-    const [row] = (await view()).rows;
+    const [row, bark] = (await view()).rows;
+    // What the photo says itself, until somebody says otherwise, were it nothing.
+    expect([row.alt, bark.alt]).toEqual(["", 'Bark with a moth, "at rest"']);
+    await routes.call("PUT", "batches/[id]/alt", { id }, { rowId: bark.id, alt: "" });
+    expect((await view()).rows[1].alt).toBe("");
     const alt = { rowId: row.id, alt: ' The "moor" at dusk ' };
     expect((await routes.raw("PUT", "batches/[id]/alt", { id }, alt)).status).toBe(200);
     expect((await view()).rows[0].alt).toBe('The "moor" at dusk');

@@ -25,3 +25,15 @@ export const jpegPhoto = (width: number, height: number, seed = 1, quality = 92)
   raw(width, height, seed).jpeg({ quality }).toBuffer();
 export const pngPhoto = (width: number, height: number, seed = 1): Promise<Buffer> =>
   raw(width, height, seed).png().toBuffer();
+
+/** The photo with an alternative text among its metadata (IPTC Photo Metadata 2021.1), put there by the colour library. */
+export const saying = (photo: Buffer): Promise<Buffer> =>
+  sharp(photo)
+    .withXmp(
+      '<x:xmpmeta xmlns:x="adobe:ns:meta/"><rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#">' +
+        '<rdf:Description rdf:about="" xmlns:Iptc4xmpCore="http://iptc.org/std/Iptc4xmpCore/1.0/xmlns/">' +
+        '<Iptc4xmpCore:AltTextAccessibility><rdf:Alt><rdf:li xml:lang="x-default">Bark with a moth,\n "at rest"' +
+        "</rdf:li></rdf:Alt></Iptc4xmpCore:AltTextAccessibility></rdf:Description></rdf:RDF></x:xmpmeta>",
+    )
+    .jpeg({ quality: 92 })
+    .toBuffer();

@@ -174,7 +174,7 @@ function rowView(row: StoredRow, use: InUse | null, items: readonly ItemRow[]): 
     dotScreen: row.measured?.dotScreen ?? null,
     made: madeView(items),
     set: null,
-    alt: row.alt,
+    alt: row.alt ?? row.facts.shows ?? "",
     notes: row.measured?.notes ?? [],
     difference: row.measured?.difference ?? null,
     differenceAbout: row.measured?.differenceAbout ?? false,

@@ -71,4 +71,4 @@ export { joinTiffs } from "./tiff-join";
 export { jpegInTiff, tiffOfJpeg } from "./tiff-jpeg";
 export { tiffPages } from "./tiff-pages";
 export { readWebp, rebuildWebp, type WebpFile, webpChunk, webpExif } from "./webp";
-export { correctXmp, iptcRights, withXmpResolution, xmpRights } from "./xmp";
+export { correctXmp, iptcRights, withXmpResolution, xmpAlt, xmpRights } from "./xmp";

@@ -67,6 +67,15 @@ export function xmpRights(xmp: Uint8Array | null): string | null {
   return notice !== "" && notice.length <= LONGEST_NOTICE ? notice : null;
 }
 
+/** The longest alternative text that is taken along. */
+const LONGEST_WORDS = 500;
+
+/** What it shows, for those who do not see it (IPTC Photo Metadata 2021.1, from memory); null where it does not say. */
+export function xmpAlt(xmp: Uint8Array | null): string | null {
+  const [words = ""] = xmp ? (xmpProperties(read(xmp)).get("Iptc4xmpCore:AltTextAccessibility") ?? []) : [];
+  return words.replace(/\s+/g, " ").slice(0, LONGEST_WORDS) || null;
+}
+
 /** The copyright notice of IPTC data (record 2, data set 116; IIM 4.2), or null. */
 export function iptcRights(iptc: Uint8Array | null): string | null {
   for (let at = 0; iptc && at + 5 <= iptc.length; at += 1) {

@@ -51,6 +51,8 @@ export interface Facts {
   privateData: string[];
   /** Whether anything is there that `none` would drop. */
   metadata: boolean;
+  /** What it shows, as its metadata tell those who do not see it; missing where they do not. */
+  shows?: string;
   /** Capture date, YYYY-MM-DD. */
   date: string | null;
 }
@@ -64,9 +66,9 @@ export const isMoving = ({ format, pages }: Pick<Facts, "format" | "pages">): bo
 /** The facts of the page that a frame takes. */
 export const factsOfPage = (facts: Facts, page = 1): Facts => ({ ...facts, ...facts.pageSizes?.[page - 1] });
 
-/** The nine facts that are printed by the command line. */
+/** The nine facts that are printed by the command line, and what the photo says that it shows. */
 export function publicFacts(facts: Facts) {
-  const { format, width, height, bytes, resolution, bits, colourSpace, quality, chroma } = facts;
+  const { format, width, height, bytes, resolution, bits, colourSpace, quality, chroma, shows } = facts;
   return {
     format,
     width,
@@ -77,6 +79,7 @@ export function publicFacts(facts: Facts) {
     colourSpace,
     quality,
     chroma,
+    ...(shows && { shows }),
   };
 }
 

@@ -3,7 +3,7 @@
  * parser.
  */
 
-import { isRawTiff, sniff } from "@/core/containers";
+import { isRawTiff, sniff, xmpAlt } from "@/core/containers";
 import { PhotoError } from "@/core/photo";
 import type { Facts } from "@/core/proof";
 import { formatSize, MAX_PIXELS } from "@/core/units";
@@ -115,7 +115,8 @@ function checkSize(source: Source): Source {
         "JPEG or as TIFF.",
     );
   }
-  return source;
+  const shows = xmpAlt(source.xmp);
+  return shows === null ? source : { ...source, facts: { ...source.facts, shows } };
 }
 
 /**

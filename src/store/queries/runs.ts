@@ -130,7 +130,10 @@ async function begin({
       folder: names[i].folder || undefined,
       compared: folder !== undefined || undefined,
       plannedName: names[i].path,
-      ...(part && { part: { width: part.width, format: part.format }, alt: row.alt || undefined }),
+      ...(part && {
+        part: { width: part.width, format: part.format },
+        alt: (row.alt ?? row.facts.shows) || undefined,
+      }),
     };
     // The files of a set are there already, or are made together.
     const made = part ? undefined : before.get(assignmentId);
