@@ -8,6 +8,9 @@ import type { FitRequest } from "./chosen";
 import { fitPhoto } from "./fit";
 import { LargestPicture, planPhoto } from "./planned";
 
+/** Widths that are worked on at a time: most of the time is spent in encoders of one thread. */
+const AT_ONCE = 2;
+
 /** A setting is looked for each file by itself, and sets share no limit. */
 export type SetRequest = Omit<FitRequest, "choice" | "share" | "planned" | "pictures" | "largest">;
 
@@ -31,15 +34,23 @@ export async function fitSet(request: SetRequest): Promise<SetAnswer> {
   const settled = { ...frame, auto: undefined };
   const geometry = planGeometry(resolveBrief(briefs[0]), source.facts, settled);
   const largest = new LargestPicture(source, geometry);
-  const files: SetAnswer["files"] = [];
-  const plain = new Map<number, number>();
-  for (const [i, part] of parts.entries()) {
+  const files = new Array<SetAnswer["files"][number]>(parts.length);
+  const ofWidth = async (width: number): Promise<void> => {
     // What every browser knows comes first: a newer format is only of use where it takes fewer bytes.
-    const softCeiling = plain.get(part.width);
-    const answer = await fitPhoto({ ...request, brief: briefs[i], frame: settled, largest, softCeiling });
-    if (answer.output && softCeiling === undefined) plain.set(part.width, answer.output.length);
-    files.push({ part, brief: briefs[i], answer });
-  }
+    let softCeiling: number | undefined;
+    for (const [i, part] of parts.entries()) {
+      if (part.width !== width) continue;
+      const answer = await fitPhoto({ ...request, brief: briefs[i], frame: settled, largest, softCeiling });
+      if (answer.output) softCeiling ??= answer.output.length;
+      files[i] = { part, brief: briefs[i], answer };
+    }
+  };
+  const widths = new Set(parts.map(({ width }) => width)).values();
+  await Promise.all(
+    Array.from({ length: AT_ONCE }, async () => {
+      for (const width of widths) await ofWidth(width);
+    }),
+  );
   const made = files.flatMap(({ part, answer: { output } }) =>
     output ? [{ ...part, bytes: output.length }] : [],
   );
