@@ -58,7 +58,10 @@ export function RunsScreen() {
                     {one.title.split(" · ").slice(1).join(" · ")}
                   </span>
                   <span className="figures block text-small text-second">
-                    {when(one.at)} · {one.progress.done} of {one.progress.total}
+                    {when(one.at)} ·{" "}
+                    <span className="whitespace-nowrap">
+                      {one.progress.done} of {one.progress.total}
+                    </span>
                     {!one.progress.finished && " so far"}
                   </span>
                   <span className="figures block text-small text-second">
