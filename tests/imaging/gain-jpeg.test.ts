@@ -11,11 +11,11 @@ import { fit } from "../support/fit";
 import { jpegPhoto } from "../support/photos";
 
 /** A sky with the sun in it, up to white, over dark ground. */
-async function dusk(width = 320, height = 240): Promise<Buffer> {
+async function dusk(width = 320, height = 240, radius = 0.12): Promise<Buffer> {
   const data = new Uint8Array(width * height * 3);
   for (let y = 0, p = 0; y < height; y += 1)
     for (let x = 0; x < width; x += 1, p += 3) {
-      const sun = Math.hypot(x - width / 2, y - height * 0.3) < height * 0.12;
+      const sun = Math.hypot(x - width / 2, y - height * 0.3) < height * radius;
       const code = sun ? 255 : y < height * 0.6 ? 120 : 40 + ((x * 7 + y * 13) % 9);
       data.fill(code, p, p + 3);
     }
@@ -84,6 +84,20 @@ describe("a JPEG with light above white", () => {
     expect(roomy.width).toBeGreaterThan(tight.width!);
     expect(roomy.bytes).toBeGreaterThan(tight.bytes * 3);
     expect(tight.bytes).toBeLessThan(20_000 * 0.1);
+  });
+
+  it("has no glow around a small sun: its places count, however little of the picture they are", async () => {
+    // 18 px wide of 1200.
+    const { output, proof } = await fit(await dusk(1200, 900, 0.01), {
+      ...BRIGHT,
+      fileSize: { max: "120KB" },
+    });
+    expect(proof!.ok).toBe(true);
+    const [x, y] = [0.5, 0.3];
+    expect(await lightAt(Buffer.from(output!), x, y)).toBeGreaterThan(DEFAULT_LIGHT.peak * 0.7);
+    // The sky is 0.187 of white (IEC 61966-2-1), from five pixels beside the sun's edge on.
+    for (const beside of [14, 18, 26])
+      expect(await lightAt(Buffer.from(output!), x + beside / 1200, y)).toBeLessThan(0.23);
   });
 
   it("keeps the light that a photo's own map has, through a smaller size", async () => {

@@ -19,12 +19,16 @@ export interface MapLook {
 }
 
 export interface LightTask {
+  /** Of the picture. */
+  pixels: number;
   look(kind: MapKind): Promise<MapLook>;
   /** What is seen of the picture on an ordinary screen beside a map of so many bytes; null without a ceiling. */
   ordinary: ((map: number) => number) | null;
 }
 
 const SHRINKS = [1, 2, 4, 8];
+/** Maps of more pixels are not made: so large a picture is seen reduced, and a map is decoded beside it. */
+const MOST_PIXELS = 6_500_000;
 /** The middle one says most of what its neighbours would. */
 const [COARSE, USUAL, FINE] = [30, 60, 85];
 /** What a map may add to a picture that has room: next to that picture's own difference it is hardly seen. */
@@ -36,7 +40,10 @@ const UNSEEN = 0.5;
 const TOGETHER = 3;
 
 /** The kind whose picture is seen least on both kinds of screen, which count alike. */
-export async function shareLight({ look, ordinary }: LightTask): Promise<MapKind> {
+export async function shareLight({ pixels, look, ordinary }: LightTask): Promise<MapKind> {
+  const shrinks = SHRINKS.filter(
+    (shrink) => shrink === SHRINKS.at(-1) || pixels <= MOST_PIXELS * shrink ** 2,
+  );
   const tried: { kind: MapKind; cost: number }[] = [];
   const best = () => tried.reduce((a, b) => (b.cost < a.cost ? b : a));
   const costOf = ({ bytes, difference }: MapLook): number => {
@@ -45,7 +52,7 @@ export async function shareLight({ look, ordinary }: LightTask): Promise<MapKind
     return own + (own ** TOGETHER + difference ** TOGETHER) ** (1 / TOGETHER);
   };
   const cost = async (kind: MapKind) => tried.push({ kind, cost: costOf(await look(kind)) });
-  await Promise.all(SHRINKS.map((shrink) => cost({ shrink, quality: USUAL })));
+  await Promise.all(shrinks.map((shrink) => cost({ shrink, quality: USUAL })));
   const { shrink } = best().kind;
   await Promise.all([COARSE, FINE].map((quality) => cost({ shrink, quality })));
   return best().kind;

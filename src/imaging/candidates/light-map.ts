@@ -27,14 +27,16 @@ export async function lightMap(
     { ...light, space: bright.space! },
   );
   const ceiling = resolved.fileSize.max;
+  const pixels = base.width * base.height;
   const { shrink, quality } = await shareLight({
+    pixels,
     look: (kind) => parts.look(kind),
     ordinary:
       ceiling === null
         ? null
         : await ordinaryScreen(sample, {
             resolved,
-            pixels: base.width * base.height,
+            pixels,
             room: ceiling - beside,
           }),
   });

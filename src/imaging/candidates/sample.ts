@@ -100,19 +100,21 @@ function once<T>(made: Map<string, Promise<T>>, setting: Setting, make: () => Pr
 }
 
 /** Where a part begins, in px. */
-interface Place {
+export interface Place {
   x: number;
   y: number;
 }
 
+/** Parts in a square, as many across as down. */
 export function partsOf({ data, width, channels }: Pixels, places: readonly Place[]) {
-  const side = SIDE * ACROSS;
+  const across = Math.sqrt(places.length);
+  const side = SIDE * across;
   const out =
     data instanceof Uint16Array
       ? new Uint16Array(side * side * channels)
       : new Uint8Array(side * side * channels);
   for (const [i, { x, y }] of places.entries()) {
-    const [left, top] = [(i % ACROSS) * SIDE, Math.floor(i / ACROSS) * SIDE];
+    const [left, top] = [(i % across) * SIDE, Math.floor(i / across) * SIDE];
     for (let row = 0; row < SIDE; row += 1) {
       const from = ((y + row) * width + x) * channels;
       out.set(data.subarray(from, from + SIDE * channels), ((top + row) * side + left) * channels);

@@ -15,9 +15,9 @@ const ordinary = (ceiling: number) => (map: number) =>
 
 describe("a ceiling for a picture and its map", () => {
   it("gives the map less the less there is, and the least where it is hardly seen", async () => {
-    const dense = await shareLight({ look: look(1), ordinary: ordinary(800_000) });
-    const middle = await shareLight({ look: look(1), ordinary: ordinary(100_000) });
-    const coarse = await shareLight({ look: look(0.1), ordinary: ordinary(30_000) });
+    const dense = await shareLight({ pixels: 1e6, look: look(1), ordinary: ordinary(800_000) });
+    const middle = await shareLight({ pixels: 1e6, look: look(1), ordinary: ordinary(100_000) });
+    const coarse = await shareLight({ pixels: 1e6, look: look(0.1), ordinary: ordinary(30_000) });
     expect(dense.shrink).toBe(1);
     expect(middle.shrink).toBeGreaterThan(dense.shrink);
     expect(coarse).toEqual({ shrink: 8, quality: 30 });
@@ -33,6 +33,7 @@ describe("a ceiling for a picture and its map", () => {
       const tried: { kind: MapKind; cost: number }[] = [];
       const seen = ordinary(ceiling);
       const kind = await shareLight({
+        pixels: 1e6,
         look: async (asked) => {
           const answer = await look(harm)(asked);
           const own = seen(answer.bytes);
@@ -46,10 +47,15 @@ describe("a ceiling for a picture and its map", () => {
     }
   });
 
+  it("is no larger than is worth decoding for a large picture", async () => {
+    const large = await shareLight({ pixels: 24e6, look: look(3), ordinary: null });
+    expect(large).toEqual({ shrink: 2, quality: 85 });
+  });
+
   it("takes the smallest that is hardly seen where nothing bounds the file, and the closest where none is", async () => {
-    const hardly = await shareLight({ look: look(0.1), ordinary: null });
+    const hardly = await shareLight({ pixels: 1e6, look: look(0.1), ordinary: null });
     expect(hardly.shrink).toBe(4);
-    const edges = await shareLight({ look: look(3), ordinary: null });
+    const edges = await shareLight({ pixels: 1e6, look: look(3), ordinary: null });
     expect(edges).toEqual({ shrink: 1, quality: 85 });
   });
 });
