@@ -122,7 +122,7 @@ function readList({ body, label }: Statement, list: readonly Mention[], out: Fin
     /\b(for example|for instance|e g|such as) ,$/.test(before) ||
     (list.length === 1 && SPOKEN_OF.test(after)) ||
     /^ ?2000\b/.test(after) ||
-    (/\b(animated|layered and)$/.test(near) && list[0].format === "gif")
+    (/\b((no|not|non|without|never|any)( -)? animated|layered and)$/.test(near) && list[0].format === "gif")
   )
     return;
   // "JPEG quality 70 %" is about the quality; "as JPEG quality 70 %" also says the type.

@@ -83,6 +83,18 @@ const RULES: readonly Rule[] = [
   ),
   rule("border", /\bno border\b|\bwithout (a )?border\b/, () => null, true),
   rule(
+    "frames",
+    /\b(stay|stays|remain|remains|keep|keeps|kept) (it |them |the file )?(animated|moving)\b|\b(keep|keeps|preserve|retain) (the |its |their |all )*(animation|animations|frames)\b|\banimations? (must |should |has to |have to |is to |are to )?(be )?(kept|preserved|retained|intact|stay|remain)\b/,
+    () => "keep",
+  ),
+  rule("frames", /\banimated (gif|webp|avif)s?\b/, () => "keep"),
+  rule(
+    "frames",
+    /\b(no|without|not|never|non)( - | -| |- )(any )?(animation|animations|animated)( (gif|gifs|image|images|picture|pictures|file|files))?\b|\b(animations?|animated (gif|image|picture|file)s?) (is|are|will be) (not (accepted|allowed|permitted|supported)|rejected|refused)\b/,
+    () => "first",
+    true,
+  ),
+  rule(
     "layers",
     /\b(flattened|flatten|flat file|no layers|without layers|single layer|layers merged|merge all layers)\b/,
     () => "flatten",

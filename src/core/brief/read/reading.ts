@@ -14,6 +14,7 @@ import { readMeasures } from "./measures";
 import { readPhrases } from "./phrases";
 import { findQuantities, unitNamed } from "./quantities";
 import { sameUnits } from "./same-units";
+import { addSet, widthsOf } from "./sets";
 import { cutStatements, type Statement } from "./statements";
 import { tokenise } from "./tokens";
 import { lookAround, WISH } from "./window";
@@ -155,11 +156,15 @@ const reaches = (doc: number) => (part: Part) => part.doc === doc || part.doc ==
 function readStatement(statement: Statement): Findings {
   const out = new Findings();
   if (statement.question) return out;
-  const quantities = findQuantities(statement.body, unitNamed(statement.label));
+  const widths = widthsOf(statement);
+  const quantities = findQuantities(statement.body, unitNamed(statement.label)).filter(
+    ({ from, to }) => !widths || to <= widths.from || from >= widths.to,
+  );
   const arounds = quantities.length ? lookAround(statement, quantities) : [];
   readMeasures(statement, sameUnits(statement.body, quantities, arounds), arounds, out);
   readFormats(statement, out);
   readPhrases(statement, quantities, out);
+  if (widths) addSet(statement, widths, out);
   return out;
 }
 

@@ -39,7 +39,7 @@ const WORDS: Record<keyof typeof SIGNAL, string> = {
     "blown interpolate interpolated interpolation upsample upsampled upsampling scale scaled scaling " +
     "stretch made make larger crop cropped cropping uncropped untrimmed trim trimmed cut pad padded " +
     "padding fill filled whichever small light near close half square a0 a1 a2 letter legal a3 a4 a5 a6 bit bits ink pen " +
-    "biro marker fineliner ballpoint blue viewed judged inspected examined assessed looked checked",
+    "animated animation animations moving frames biro marker fineliner ballpoint blue viewed judged inspected examined assessed looked checked",
   person:
     "hat hats cap caps headgear head headwear glasses spectacles sunglasses expression smile smiling " +
     "grin mouth eyes eye eyebrows face faces shoulders chin ears forehead hair fringe shadow shadows " +

@@ -162,7 +162,12 @@ export const TENTH: Wording[] = [
     text: "Recommended picture size: 1200 px × 675 px. File size limit: 5 MB. Formats: JPG, PNG, WEBP, GIF (not animated).",
     briefs: [
       {
-        clauses: { ...px(1200, 675), ...max("5MB"), format: ["jpeg", "png", "webp", "gif"] },
+        clauses: {
+          ...px(1200, 675),
+          ...max("5MB"),
+          format: ["jpeg", "png", "webp", "gif"],
+          frames: "first",
+        },
         wishes: ["width", "height"],
       },
     ],
