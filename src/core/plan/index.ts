@@ -6,5 +6,5 @@ export {
   reasonsToEncode,
   writtenKind,
 } from "./pass";
-export { passSteps, planSteps, type Step } from "./steps";
+export { KEPT_MOVING, passSteps, planSteps, type Step } from "./steps";
 export { MARK_HEAD, type Verdict, verdictOf } from "./verdict";

@@ -19,8 +19,9 @@ import {
 } from "../photo";
 import type { ConversionReport } from "../pixels/colour";
 import { DEFAULT_REDUCING, kernelNames } from "../pixels/resample";
-import { type Facts, spaceName } from "../proof";
+import { type Facts, isMoving, spaceName } from "../proof";
 import { formatBytes, formatPpi, formatSize, trimNumber } from "../units";
+import { keepsFrames } from "./pass";
 import { CUT_TO_CHECK } from "./verdict";
 
 export interface Step {
@@ -62,7 +63,7 @@ export interface PlanInput {
 export function planSteps(input: PlanInput): Step[] {
   const { facts } = input;
   const steps: Step[] = [];
-  steps.push(...takingSteps(facts, input.frame ?? CENTRED));
+  steps.push(...takingSteps(input));
   if (facts.orientation !== 1) {
     steps.push({
       do: swapsSides(facts.orientation) ? "Turn it upright" : "Set it straight",
@@ -95,8 +96,10 @@ export function planSteps(input: PlanInput): Step[] {
   return steps;
 }
 
+export const KEPT_MOVING = "the brief asks for it";
+
 /** How the photo is taken from a file that holds more than one plain picture. */
-function takingSteps(facts: Facts, frame: Frame): Step[] {
+function takingSteps({ facts, resolved, frame = CENTRED }: PlanInput): Step[] {
   const steps: Step[] = [];
   const { format, pages, preview } = facts;
   if (format === "raw") {
@@ -115,7 +118,10 @@ function takingSteps(facts: Facts, frame: Frame): Step[] {
       ].join(", ");
       steps.push({ do: "Develop the sensor's values, white balance as shot", why: light });
     }
-  } else if (pages > 1) {
+  } else if (keepsFrames(resolved, facts))
+    steps.push({ do: `Keep ${pages} frames moving`, why: KEPT_MOVING });
+  else if (isMoving(facts)) steps.push({ do: "Use the first frame", why: `the file holds ${pages} frames` });
+  else if (pages > 1) {
     const page = format === "tiff" ? (frame.page ?? 1) : 1;
     steps.push({
       do: format === "heif" ? "Use the main picture" : page > 1 ? `Use page ${page}` : "Use the first page",

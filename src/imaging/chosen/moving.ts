@@ -11,7 +11,7 @@ import {
 } from "@/core/coding";
 import { type Geometry, rescale } from "@/core/geometry";
 import type { Planned } from "@/core/pixels/develop";
-import { movingFormats, planSteps, type Step } from "@/core/plan";
+import { KEPT_MOVING, movingFormats, planSteps, type Step } from "@/core/plan";
 import { formatBytes } from "@/core/units";
 import { type Candidates, Judge } from "../candidates";
 import { encodeMoving } from "../encode";
@@ -149,7 +149,7 @@ class Maker {
     const coded =
       format === "gif" ? `${level} colours` : level === NO_LOSS ? "without loss" : `quality ${level}`;
     return [
-      { do: `Keep ${kept}${of} frames moving`, why: "the brief asks for it" },
+      { do: `Keep ${kept}${of} frames moving`, why: KEPT_MOVING },
       ...steps.map((step) =>
         step.do.startsWith("Save as")
           ? { ...step, do: `Write an animated ${formatName(format)}, ${coded}` }

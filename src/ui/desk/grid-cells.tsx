@@ -2,7 +2,7 @@
 
 /** The columns of the grid, one a clause, and what stands in them: now, what it will be, and the gauge. */
 import { type Brief, type ClauseKey, formatName, type ResolvedBrief } from "@/core/brief";
-import { nameNoteWords } from "@/core/plan/names";
+import { kindOfName, nameNoteWords } from "@/core/plan/names";
 import { pixelGauge } from "@/core/proof/gauge";
 import { formatBytes, formatPpi, formatSize, trimNumber } from "@/core/units";
 import type { RowView } from "../api";
@@ -112,7 +112,7 @@ function FormatCell({ row }: { row: RowView }) {
         </span>
       </>
     );
-  const will = row.outputName?.split(".").pop()?.toLowerCase().replace("jpg", "jpeg") ?? null;
+  const will = row.outputName && kindOfName(row.outputName);
   return (
     <>
       <b className="figures block">{will ? formatName(will) : "–"}</b>

@@ -1,7 +1,7 @@
 /** Names of files, against the rules that common file systems publish. */
 import { describe, expect, it } from "vitest";
 import { manifestCsv, manifestJson } from "@/core/delivery/manifest";
-import { nameNoteWords, planNames, safeFolder, safeName, sameName } from "@/core/plan/names";
+import { kindOfName, nameNoteWords, planNames, safeFolder, safeName, sameName } from "@/core/plan/names";
 import type { NameRequest } from "@/core/plan/names/plan";
 import type { Facts } from "@/core/proof";
 
@@ -28,6 +28,18 @@ describe("one name", () => {
     for (const name of ["console", "COM10x", "nullify"]) expect(safeName(name)).toBe(name);
     expect(safeName("trailing. . ")).toBe("trailing");
     expect(safeName("a\u0001b\u202ec")).toBe("abc");
+  });
+
+  it("tells what it will be by its ending, however that is spelt", () => {
+    for (const [name, kind] of [
+      ["a.tif", "tiff"],
+      ["a.TIFF", "tiff"],
+      ["a.b.jpg", "jpeg"],
+      ["a.ora", "ora"],
+      ["a.txt", null],
+      ["a", null],
+    ] as const)
+      expect(kindOfName(name)).toBe(kind);
   });
 
   it("takes at most 255 bytes of UTF-8 with its ending, as ext4, APFS and NTFS hold, and breaks no letter", () => {

@@ -49,6 +49,16 @@ function plan(clauses: Partial<Brief>, change: Partial<Facts> = {}, input: Parti
 }
 
 describe("the plan in sentences", () => {
+  it("keeps frames moving where that is asked, also before anything is made, and takes the first else", () => {
+    const gif = { format: "gif", pages: 12 };
+    const first = (brief: Parameters<typeof plan>[0]) => plan(brief, gif)[0];
+    expect(first({ format: ["avif"], frames: "keep" }).do).toBe("Keep 12 frames moving");
+    expect(first({ format: ["jpeg"], frames: "keep" })).toEqual({
+      do: "Use the first frame",
+      why: "the file holds 12 frames",
+    });
+  });
+
   it("tells every step in the order in which it is done, each with its reason", () => {
     const steps = plan(
       {

@@ -1,5 +1,6 @@
 export {
   freeName,
+  kindOfName,
   namesPhoto,
   outputName,
   safeFolder,

@@ -20,6 +20,13 @@ const ENDINGS: Record<WrittenKind, readonly string[]> = {
   pdf: ["pdf"],
   ora: ["ora"],
 };
+/** What a file of that name will be; null where its ending says nothing that is written here. */
+export function kindOfName(file: string): WrittenKind | null {
+  const ending = file.slice(file.lastIndexOf(".") + 1).toLowerCase();
+  const found = Object.entries(ENDINGS).find(([, endings]) => endings.includes(ending));
+  return found ? (found[0] as WrittenKind) : null;
+}
+
 /** As cameras call their raw files (common practice). */
 const RAW = [
   "dng",
