@@ -18,6 +18,8 @@ await mkdir(folder, { recursive: true });
 // Whoever works on the first batches meanwhile goes first.
 setPriority(constants.priority.PRIORITY_LOW);
 
+// Whoever waited for the pictures is gone: the next start goes on where this one was.
+process.stdout.on("error", () => process.exit(1));
 const tell = (name: string) => void process.stdout.write(`${name}\n`);
 /** What an earlier start has made stays. */
 const there = (name: string) => existsSync(join(folder, name));
