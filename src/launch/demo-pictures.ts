@@ -26,6 +26,9 @@ class Made implements DemoPictures {
     const child = spawn(process.execPath, [join(root, ".build/demo.mjs"), folder], {
       stdio: ["ignore", "pipe", "inherit"],
     });
+    const stop = () => void child.kill();
+    process.once("exit", stop);
+    child.once("close", () => process.off("exit", stop));
     createInterface(child.stdout).on("line", (line) => this.tell(line));
     this.failed = new Promise((_, reject) => {
       child.on("error", reject);

@@ -1,8 +1,11 @@
 /** The demo's pictures come one by one, as their generator tells of them: here a generator of another kind. */
-import { mkdir, mkdtemp, rm, writeFile } from "node:fs/promises";
+import { spawn } from "node:child_process";
+import { once } from "node:events";
+import { mkdir, mkdtemp, readdir, readFile, rm, writeFile } from "node:fs/promises";
 import { tmpdir } from "node:os";
-import { join } from "node:path";
-import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { join, resolve } from "node:path";
+import { build } from "esbuild";
+import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
 import { demoPictures } from "@/launch/demo-pictures";
 
 let root: string;
@@ -11,6 +14,12 @@ beforeAll(async () => {
   await mkdir(join(root, ".build"));
 });
 afterAll(() => rm(root, { recursive: true }));
+
+/** Command lines of the processes of this machine, as the kernel tells them. */
+const running = async (): Promise<string[]> => {
+  const ids = (await readdir("/proc")).filter((name) => /^\d+$/.test(name));
+  return Promise.all(ids.map((id) => readFile(`/proc/${id}/cmdline`, "utf8").catch(() => "")));
+};
 
 const generator = (body: string) => writeFile(join(root, ".build", "demo.mjs"), body);
 
@@ -28,6 +37,26 @@ describe("the demo's pictures", () => {
     expect([await second, await third]).toEqual([true, false]);
     expect(told).toEqual(["first", "second"]);
     expect(await pictures.there("first.jpg")).toBe(true);
+  });
+
+  it("are made no longer where whoever asked for them ends", async () => {
+    await generator(`process.stdout.write(process.pid + "\\n"); setInterval(() => {}, 1000);`);
+    const asking = join(root, "asking.ts");
+    const from = resolve("src/launch/demo-pictures.ts");
+    await writeFile(
+      asking,
+      `import { demoPictures } from ${JSON.stringify(from)};
+       demoPictures(${JSON.stringify(root)}, ${JSON.stringify(join(root, "none"))});
+       setTimeout(() => process.exit(0), 1500);`,
+    );
+    const bundle = join(root, "asking.mjs");
+    await build({ entryPoints: [asking], bundle: true, platform: "node", format: "esm", outfile: bundle });
+    const child = spawn(process.execPath, [bundle], { stdio: "ignore" });
+    const alive = async () =>
+      (await running()).filter((line) => line.includes(join(root, ".build/demo.mjs"))).length;
+    await vi.waitFor(async () => expect(await alive()).toBe(1), { timeout: 60_000, interval: 50 });
+    await once(child, "close");
+    await vi.waitFor(async () => expect(await alive()).toBe(0), { timeout: 30_000 });
   });
 
   it("fail in words where the generator ends badly", async () => {
