@@ -47,15 +47,17 @@ describe("the demo's pictures", () => {
       asking,
       `import { demoPictures } from ${JSON.stringify(from)};
        demoPictures(${JSON.stringify(root)}, ${JSON.stringify(join(root, "none"))});
-       setTimeout(() => process.exit(0), 1500);`,
+       process.stdin.resume().on("end", () => process.exit(0));`,
     );
     const bundle = join(root, "asking.mjs");
     await build({ entryPoints: [asking], bundle: true, platform: "node", format: "esm", outfile: bundle });
-    const child = spawn(process.execPath, [bundle], { stdio: "ignore" });
+    const child = spawn(process.execPath, [bundle], { stdio: ["pipe", "ignore", "ignore"] });
     const alive = async () =>
       (await running()).filter((line) => line.includes(join(root, ".build/demo.mjs"))).length;
     await vi.waitFor(async () => expect(await alive()).toBe(1), { timeout: 60_000, interval: 50 });
-    await once(child, "close");
+    const ended = once(child, "close");
+    child.stdin.end();
+    await ended;
     await vi.waitFor(async () => expect(await alive()).toBe(0), { timeout: 30_000 });
   });
 
