@@ -68,7 +68,7 @@ function isReversed({ min, max }: { min?: string; max?: string }): boolean {
 /** A narrower picture is an icon, not a photo. */
 const LEAST_WIDTH = 16;
 /** More would be files that hardly differ. */
-const MOST_WIDTHS = 12;
+export const MOST_WIDTHS = 12;
 const set = z.strictObject({
   widths: z
     .array(z.number().int().min(LEAST_WIDTH).max(MAX_SIDE))

@@ -1,6 +1,6 @@
 /** "In three widths: 480, 960 and 1920 px", "400w, 800w and 1600w": one photo as several files. */
 import { PAGE_FORMATS } from "../keys";
-import type { Brief } from "../schema";
+import { type Brief, MOST_WIDTHS } from "../schema";
 import type { Findings } from "./finding";
 import { words } from "./line";
 import type { Statement } from "./statements";
@@ -68,6 +68,8 @@ function means(
 /** The set, with the formats of the same statement where all of them are asked. */
 export function addSet({ body }: Statement, { values, from, to }: Widths, out: Findings): void {
   const widths = [...new Set(values)];
+  if (widths.length > MOST_WIDTHS)
+    return out.doubt(body.slice(from, to), `A set has at most ${MOST_WIDTHS} widths. Which are wanted?`);
   const at = out.found.findIndex(({ clause }) => clause === "format");
   const format = out.found[at];
   const list = (format?.value ?? []) as NonNullable<Brief["format"]>;

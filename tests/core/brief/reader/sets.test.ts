@@ -40,6 +40,13 @@ describe("several widths", () => {
     expect(read(text)).toEqual([clauses]);
   });
 
+  it("of more than a set can have are asked about, and cost nothing else", () => {
+    const many = Array.from({ length: 13 }, (_, i) => 100 * (i + 1)).join(", ");
+    const { briefs, unread } = readWording(`Widths: ${many} px. JPEG, at most 90 KB.`);
+    expect(briefs.map(clausesOf)).toEqual([{ format: ["jpeg"], fileSize: { max: "90KB" } }]);
+    expect(unread[0].ask).toContain("at most 12 widths");
+  });
+
   it.each([
     ["JPEG, between 480 and 960 px wide.", { format: ["jpeg"], width: { min: 480, max: 960 } }],
     [
