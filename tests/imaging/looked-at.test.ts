@@ -52,8 +52,10 @@ describe("what a thread holds", () => {
 
   it("is a large picture's and its sample's at once, and one large picture's only", () => {
     const made: string[] = [];
-    const held = new Held<{ name: string }>(2_000_000);
-    const get = (name: string, size: typeof small) => held.get(name, size, () => (made.push(name), { name }));
+    const ended: string[] = [];
+    const held = new Held<{ name: string; end(): void }>(2_000_000);
+    const get = (name: string, size: typeof small) =>
+      held.get(name, size, () => (made.push(name), { name, end: () => void ended.push(name) }));
     for (const [name, size] of [
       ["a", large],
       ["a sample", small],
@@ -64,15 +66,19 @@ describe("what a thread holds", () => {
     ] as const)
       expect(get(name, size).name).toBe(name);
     expect(made).toEqual(["a", "a sample", "b", "a"]);
+    expect(ended).toEqual(["a", "b"]);
   });
 
   it("is of small pictures what was met last", () => {
     const made: string[] = [];
-    const held = new Held<{ name: string }>(2_000_000);
-    const get = (name: string) => held.get(name, small, () => (made.push(name), { name }));
+    const ended: string[] = [];
+    const held = new Held<{ name: string; end(): void }>(2_000_000);
+    const get = (name: string) =>
+      held.get(name, small, () => (made.push(name), { name, end: () => void ended.push(name) }));
     for (let n = 0; n < 9; n += 1) get(`${n}`);
     get("8");
     get("0");
     expect(made).toEqual(["0", "1", "2", "3", "4", "5", "6", "7", "8", "0"]);
+    expect(ended).toEqual(["0", "1", "2"]);
   });
 });

@@ -4,6 +4,7 @@
  * (assembly/kernels.ts), the same in Node, in workers and in browsers. At a plane's edge the outermost sample
  * repeats.
  */
+import { Spare } from "../units";
 import { KERNELS_WASM } from "./kernels-wasm";
 
 /** In the engine's memory, row by row; the width is a multiple of four. */
@@ -59,6 +60,8 @@ export class Engine {
   private readonly windows = new Map<readonly number[], number>();
   private readonly pointers: number;
   private next = 0;
+  /** Behind what holds for all pictures. */
+  private readonly start: number;
 
   constructor() {
     compiled ??= new WebAssembly.Module(Uint8Array.from(atob(KERNELS_WASM), (c) => c.charCodeAt(0)));
@@ -66,6 +69,16 @@ export class Engine {
       .exports as unknown as Kernels;
     this.pointers = this.take(FIXED);
     for (const window of [WINDOW, HALVING, PAIR]) this.weights(window);
+    this.start = this.next;
+  }
+
+  get size(): number {
+    return this.memory.buffer.byteLength;
+  }
+
+  clear(): void {
+    this.next = this.start;
+    for (const [window, at] of this.windows) if (at >= this.start) this.windows.delete(window);
   }
 
   /** Bytes of a number of floats, aligned; the memory grows as needed. */
@@ -206,3 +219,6 @@ export class Engine {
     floats.fill(floats[reach + width - 1], reach + width);
   }
 }
+
+/** Those that references are done with. */
+export const engines = new Spare(() => new Engine());

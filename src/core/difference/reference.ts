@@ -4,7 +4,7 @@
  * memory does not grow with the picture; what the reference alone gives is kept where it is small.
  */
 import { formatSize } from "../units";
-import { Engine } from "./engine";
+import { engines } from "./engine";
 import { DifferenceError } from "./error";
 import { OklabReader, type Pixels } from "./oklab";
 import { cells } from "./pool";
@@ -26,7 +26,7 @@ interface Band {
 /** One picture that trials are held against. */
 export class Reference {
   private readonly reader: OklabReader;
-  private readonly engine = new Engine();
+  private readonly engine = engines.take();
   private readonly kept = new Map<string, Band>();
 
   constructor(private readonly pixels: Pixels) {
@@ -49,6 +49,11 @@ export class Reference {
     // What is transparent is seen on any ground: the worse of white and black counts.
     const onBlack = this.on(trial, 0);
     return onBlack.difference > onWhite.difference ? onBlack : onWhite;
+  }
+
+  /** Nothing is compared any more: the next reference works in its memory. */
+  end(): void {
+    engines.giveBack(this.engine);
   }
 
   /** Works out beforehand what the reference alone gives, where that is kept. */

@@ -6,3 +6,4 @@ export { type Measure, parseMeasure } from "./measure";
 export { formatSize, MAX_PIXELS, MAX_SIDE, onPaper, parsePixels } from "./pixels";
 export { parseRange, rangeText, type Typed } from "./range";
 export { formatPpi, MAX_PPI, parseResolution, trimNumber } from "./resolution";
+export { Spare } from "./spare";

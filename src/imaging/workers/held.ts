@@ -3,15 +3,15 @@ import type { Size } from "@/core/photo";
 
 /**
  * What was worked out last about pictures: small ones, and beside them a single large one, which takes hundreds
- * of megabytes. Trials of a large picture and of its sample take turns.
+ * of megabytes. Trials of a large picture and of its sample take turns. What is let go of is told that it has ended.
  */
-export class Held<T extends object> {
+export class Held<T extends { end(): void }> {
   private readonly small: LRUCache<string, T>;
   private large: { key: string; value: T } | null = null;
 
   /** `most`: pixels of small pictures that are held together; one of more than half of them is large. */
   constructor(private readonly most: number) {
-    this.small = new LRUCache({ maxSize: most });
+    this.small = new LRUCache({ maxSize: most, dispose: (value) => value.end() });
   }
 
   /** What is held under the key, or what `make` gives for a picture of this size. */
@@ -26,6 +26,7 @@ export class Held<T extends object> {
       return value;
     }
     // Let go before the next is made: two would need the memory twice.
+    this.large?.value.end();
     this.large = null;
     this.large = { key, value: make() };
     return this.large.value;

@@ -8,6 +8,7 @@ import jpegJs from "jpeg-js";
 import sharp from "sharp";
 import { describe, expect, it } from "vitest";
 import { type Chroma, JpegCoder, type JpegSamples, type JpegSetting } from "@/core/coding";
+import type { Heap } from "@/core/coding/jpeg/heap";
 import { bitsOf, codesFor } from "@/core/coding/jpeg/huffman";
 import { prepareJpeg } from "@/core/coding/jpeg/prepare";
 import { annexKTables, ZIGZAG } from "@/core/coding/jpeg/tables";
@@ -298,3 +299,42 @@ function byDefinition(samples: JpegSamples, steps: readonly number[]): Float64Ar
     }
   return out;
 }
+
+describe("memory that another picture had", () => {
+  /** As the worst picture would have left it: every float in it is no number. */
+  const spoilt = (coder: JpegCoder) => {
+    const { heap } = (coder as unknown as { picture: { heap: Heap } }).picture;
+    heap.bytes(0, heap.size).fill(0xff);
+    coder.end();
+    return heap;
+  };
+
+  it("makes no difference to a file", () => {
+    const sizes = fc.record({
+      width: fc.integer({ min: 1, max: 70 }),
+      height: fc.integer({ min: 1, max: 70 }),
+      channels: fc.constantFrom(1, 3, 4),
+      kind: kinds,
+      chroma: chromas,
+      quality: fc.integer({ min: 5, max: 98 }),
+      table: fc.constantFrom(0, 9),
+      effort: fc.constantFrom<"quick" | "careful">("quick", "careful"),
+    });
+    fc.assert(
+      fc.property(sizes, sizes, (before, now) => {
+        const { width, height, channels, kind, chroma, quality, ...part } = now;
+        const samples = picture(width, height, channels, kind);
+        const fresh = new JpegCoder(samples, chroma);
+        const wanted = fresh.encode(setting(quality, part));
+        const old = new JpegCoder(picture(before.width, before.height, 3, before.kind), before.chroma);
+        old.encode(setting(before.quality));
+        const heap = spoilt(old);
+        const again = new JpegCoder(samples, chroma);
+        expect((again as unknown as { picture: { heap: Heap } }).picture.heap).toBe(heap);
+        expect(again.encode(setting(quality, part))).toEqual(wanted);
+        again.end();
+      }),
+      { numRuns: 60 },
+    );
+  });
+});

@@ -229,6 +229,26 @@ describe("visible difference", () => {
     ).toThrow("the reference has 8 × 6 px, the trial 6 × 8 px");
   });
 
+  it("is the same in memory that another picture had", async () => {
+    const { data, width, height } = await photoPixels(300, 200);
+    const [own, trial] = [
+      { data, width, height, channels: 3 },
+      changed({ data, width, height, channels: 3 }, (v, i) => v + ((i * 7) % 5)),
+    ];
+    const wanted = new Reference(own).compare(trial);
+    const old = new Reference(changed(own, (v) => 255 - v));
+    old.compare(trial);
+    // As the worst picture would have left it: every float in it is no number.
+    const { engine } = old as unknown as {
+      engine: Pick<Engine, "size" | "bytes"> & { start: number };
+    };
+    engine.bytes(engine.start, engine.size - engine.start).fill(0xff);
+    old.end();
+    const again = new Reference(own);
+    expect((again as unknown as { engine: Engine }).engine).toBe(engine);
+    expect(again.compare(trial)).toEqual(wanted);
+  });
+
   it("grows with the damage, is small for one code and plain at quality 10 (common practice)", async () => {
     const { data, width, height } = await photoPixels(480, 320);
     const reference = new Reference({ data, width, height, channels: 3 });

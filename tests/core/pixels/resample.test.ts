@@ -410,6 +410,30 @@ describe("bits", () => {
   });
 });
 
+describe("memory that another picture had", () => {
+  it("makes no difference to a picture", () => {
+    const [w, h] = [60, 44];
+    const made = (light: number, width: number, height: number) =>
+      develop(
+        samples(
+          pixels(w, h).map((v) => v * light),
+          w,
+          h,
+        ),
+        plan(w, h, { width, height }),
+      ).data;
+    const wanted = Uint8Array.from(made(1, 20, 15));
+    for (const [width, height] of [
+      [59, 43],
+      [7, 40],
+      [31, 3],
+    ]) {
+      made(0.3, width, height);
+      expect(made(1, 20, 15)).toEqual(wanted);
+    }
+  });
+});
+
 describe("orientation", () => {
   it.each([1, 2, 3, 4, 5, 6, 7, 8])(
     "%d: a part cut and resized upright is that of the upright picture",

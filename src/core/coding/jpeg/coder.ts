@@ -4,6 +4,7 @@
  */
 import { concat } from "../../containers";
 import { ANNEX_K, type Chroma, type JpegSetting, USUAL_THRIFT } from "../types";
+import { heaps } from "./heap";
 import { Levels } from "./levels";
 import { END, JFIF, quantisation, START } from "./markers";
 import { weigh } from "./masks";
@@ -23,6 +24,11 @@ export class JpegCoder {
     this.picture = picture;
     this.scans = new Scans(picture);
     this.levels = new Levels(picture, this.scans);
+  }
+
+  /** Nothing is encoded any more: the next coder works in its memory. */
+  end(): void {
+    heaps.giveBack(this.picture.heap);
   }
 
   /** Bytes of memory that are held. */

@@ -1,4 +1,5 @@
 /** The memory of one prepared picture, and the loops that work on it (assembly/jpeg.ts). */
+import { Spare } from "../../units";
 import { JPEG_WASM } from "./jpeg-wasm";
 
 export interface Loops {
@@ -73,16 +74,21 @@ export interface Loops {
 
 const PAGE = 65_536;
 let compiled: WebAssembly.Module | null = null;
+const START = 64;
 
 export class Heap {
   readonly loops: Loops;
   private readonly memory = new WebAssembly.Memory({ initial: 4 });
-  private next = 64;
+  private next = START;
 
   constructor() {
     compiled ??= new WebAssembly.Module(Uint8Array.from(atob(JPEG_WASM), (c) => c.charCodeAt(0)));
     this.loops = new WebAssembly.Instance(compiled, { env: { memory: this.memory } })
       .exports as unknown as Loops;
+  }
+
+  clear(): void {
+    this.next = START;
   }
 
   /** So many bytes, aligned; the memory grows as needed. */
@@ -135,3 +141,6 @@ export class Heap {
     return this.memory.buffer.byteLength;
   }
 }
+
+/** Those that prepared pictures are done with. */
+export const heaps = new Spare(() => new Heap());

@@ -5,7 +5,7 @@
 import { CONES, FLARE, flared, OPPONENTS } from "../../difference";
 import { linearTable, SPACES } from "../../pixels/colour";
 import type { Chroma } from "../types";
-import { Heap } from "./heap";
+import { type Heap, heaps } from "./heap";
 import { SAMPLING, ZIGZAG } from "./tables";
 
 /** Code values, interleaved, upright: 1 grey, 3 RGB; a further channel is passed over. */
@@ -54,7 +54,7 @@ const MOST_SHIFT = 24;
 const LIGHTNESS = [...CONES, ...OPPONENTS.slice(0, 3)];
 
 export function prepareJpeg(samples: JpegSamples, chroma: Chroma): Prepared {
-  const heap = new Heap();
+  const heap = heaps.take();
   const { width, height } = samples;
   const grey = samples.channels < 3;
   const { h, v } = grey ? { h: 1, v: 1 } : SAMPLING[chroma];

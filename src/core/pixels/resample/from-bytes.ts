@@ -84,7 +84,7 @@ export function resampleToFloats(source: ByteRows, span: Span): Float32Array {
 const rowOf = (count: number): number => (count + AT_ONCE) * 2;
 
 const benchFor = ({ width, x, y }: Span, more: number): Bench =>
-  new Bench(
+  Bench.of(
     width * 3 +
       rowOf(width) * 3 +
       x.starts.length * (4 + 2 * (x.taps + AT_ONCE)) +

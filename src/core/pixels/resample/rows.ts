@@ -40,6 +40,7 @@ interface Rows {
 
 let compiled: WebAssembly.Module | null = null;
 const PAGE = 65_536;
+let kept: Bench | null = null;
 
 /** Memory of one resampling, handed out piece by piece. */
 export class Bench {
@@ -52,6 +53,13 @@ export class Bench {
     this.memory = new WebAssembly.Memory({ initial: Math.ceil(bytes / PAGE) + 1 });
     const { exports } = new WebAssembly.Instance(compiled, { env: { memory: this.memory } });
     this.rows = exports as unknown as Rows;
+  }
+
+  /** For work that ends before the next begins: the same memory for all, as long as it is large enough. */
+  static of(bytes: number): Bench {
+    if (!kept || kept.memory.buffer.byteLength < bytes) kept = new Bench(bytes);
+    kept.next = 0;
+    return kept;
   }
 
   take(bytes: number): number {
