@@ -113,6 +113,8 @@ const bring = async (id, paths) =>
       await send(`${address}/api/batches/${id}/photos?name=${name}&at=${i}`, path);
     },
   );
+// What it does for itself after its start is over.
+await wait(Number(process.env.REST ?? 12_000));
 const seconds = (start) => (performance.now() - start) / 1000;
 
 // 1. Coming in: facts and small pictures of all, against copying and hashing the same files.

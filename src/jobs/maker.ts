@@ -2,12 +2,13 @@
  * The process that works on photos for a worker: decodes, encodes, judges and proves. It may be ended at any moment,
  * and what it did is done anew.
  */
+import { rehearse } from "@/imaging";
 import { sentence } from "@/imaging/source";
 import { oneThreadEach, shareCores, shareThreads } from "@/imaging/workers";
 import { loadDemo } from "@/launch";
 import { makeLog, openStore, readEnvironment } from "@/store";
 import { make } from "./make";
-import type { Answer, Order } from "./makers";
+import type { Answer, Order, REHEARSAL } from "./makers";
 import { measure } from "./measure";
 import { underPolicy } from "./policy";
 import { thumb } from "./thumb";
@@ -61,10 +62,19 @@ async function answer(order: Order & { n: number }): Promise<Answer> {
   }
 }
 
-process.on(
-  "message",
-  (order: Order & { n: number }) => void answer(order).then((value) => process.send?.(value)),
-);
+let ordered = false;
+
+process.on("message", (message: (Order & { n: number }) | typeof REHEARSAL) => {
+  if ("rehearse" in message) {
+    // As beside another photo: that is how most are worked on.
+    shareCores(true);
+    shareThreads();
+    void rehearse(() => ordered).catch((error: unknown) => log.warn({ err: error }, "the rehearsal failed"));
+    return;
+  }
+  ordered = true;
+  void answer(message).then((value) => process.send?.(value));
+});
 // A Ctrl-C goes to all processes of a terminal; the worker says when to end.
 process.on("SIGINT", () => undefined);
 process.on("disconnect", () => process.exit(0));

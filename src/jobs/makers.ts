@@ -22,6 +22,9 @@ export interface Answer {
   error: string | null;
 }
 
+/** Said to a process that has nothing to do. */
+export const REHEARSAL = { rehearse: true } as const;
+
 /** No process holds more; a photo of 600 megapixels was seen to take 1.2 GB. */
 const MOST_BYTES = 1_450_000_000;
 /** The slowest pictures that are taken, in ten-bit AVIF, were seen to take some minutes. */
@@ -52,6 +55,11 @@ export class Makers {
   warmUp(): this {
     for (const child of this.children) child.warmUp();
     return this;
+  }
+
+  /** Each practises until there is work. */
+  rehearse(): void {
+    for (const child of this.children) if (!child.busy) child.tell(REHEARSAL);
   }
 
   /** Throws where it is to be tried again later. */

@@ -4,7 +4,7 @@
  */
 import { EventEmitter } from "node:events";
 import { hostname } from "node:os";
-import { setTimeout } from "node:timers/promises";
+import { setTimeout as pause } from "node:timers/promises";
 import { Logger, run, type TaskList } from "graphile-worker";
 import * as z from "zod";
 import { choiceSchema } from "@/core/coding";
@@ -26,6 +26,8 @@ const DEAD_AFTER_MS = 30_000;
 const LOST_MS = 20_000;
 const TIDY_MS = 600_000;
 const WATCHES_MS = 1500;
+/** So long after its start a worker that has nothing to do practises. */
+const REHEARSE_MS = 3000;
 /** What is under way has so long to end after a stop. */
 const GRACE_MS = 1800;
 
@@ -129,18 +131,18 @@ if (watches)
       WATCHES_MS,
     ),
   );
+// Not at once: pages come first.
+const rehearsal = setTimeout(() => makers.rehearse(), REHEARSE_MS);
 let stopping = false;
 
 async function stop(): Promise<void> {
   if (stopping) return;
   stopping = true;
   timers.forEach((timer) => clearInterval(timer));
+  clearTimeout(rehearsal);
   // A native encode cannot be broken off; its job goes back, and is taken up again at the next start.
-  await Promise.race([
-    Promise.all([runner.stop(), atOnce.stop()]).catch(() => undefined),
-    setTimeout(GRACE_MS),
-  ]);
-  await Promise.race([signOff(store.db, [...ids]).catch(() => undefined), setTimeout(1000)]);
+  await Promise.race([Promise.all([runner.stop(), atOnce.stop()]).catch(() => undefined), pause(GRACE_MS)]);
+  await Promise.race([signOff(store.db, [...ids]).catch(() => undefined), pause(1000)]);
   makers.end();
   looked.end();
   watches?.end();
@@ -155,7 +157,7 @@ async function databaseThere(): Promise<void> {
       () => false,
     );
     if (there) return;
-    await setTimeout(500);
+    await pause(500);
   }
 }
 

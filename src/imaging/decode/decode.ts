@@ -6,12 +6,13 @@ import { formatName } from "@/core/brief";
 import { asStill, decodeBmp, type GainMap } from "@/core/containers";
 import { DEFAULT_RAW, PhotoError, type Rect, type Size, swapsSides, toStored } from "@/core/photo";
 import { linearSpace, PQ_PEAK, PQ_SPACES, type RgbName, type RgbSpace, SPACES } from "@/core/pixels/colour";
-import { dotScreenPeriod, type Samples, TILE } from "@/core/pixels/develop";
+import { dotScreenIn, type Samples, TILE } from "@/core/pixels/develop";
 import { applyGain } from "@/core/pixels/light";
 import { MAX_PIXELS } from "@/core/units";
 import type { ForeignPixels } from "../foreign";
 import { decodeForeign } from "../foreign";
 import type { Source } from "../source";
+import { decodeByLibrary, type LibraryDecode } from "../workers";
 
 /** How much of a photo is decoded, and how densely. */
 export interface DecodedPart {
@@ -108,9 +109,7 @@ export async function decodeSamples(
   failOn: "warning" | "truncated",
 ): Promise<Decoded> {
   const { facts } = source;
-  const stored: Size = swapsSides(facts.orientation)
-    ? { width: facts.height, height: facts.width }
-    : { width: facts.width, height: facts.height };
+  const stored = storedSize(facts);
   if (source.decoded) {
     const space = spaceOf(source, taken.takenAs);
     return { samples: source.decoded, shown: { x: 0, y: 0, ...stored }, density: [1, 1], space };
@@ -135,42 +134,57 @@ export async function decodeSamples(
       taken,
     );
   }
-  if (taken.bright && source.gainMap && facts.colourSpace !== "cmyk")
-    return decodedWithGain(source, source.gainMap, taken, failOn);
+  if (addsGain(source, taken)) return decodedWithGain(source, source.gainMap!, taken, failOn);
+  const { how, ...rest } = libraryPart(source, part, taken, failOn)!;
+  return { samples: await decodeByLibrary(asStill(source.bytes), how), ...rest };
+}
+
+/** What the pixel library is told, and all that is known of its samples beforehand. */
+export type LibraryPart = Omit<Decoded, "samples"> & { how: LibraryDecode };
+
+/** Null for what is decoded in other ways. */
+export function libraryPart(
+  source: Source,
+  part: DecodedPart,
+  taken: Taken,
+  failOn: "warning" | "truncated",
+): LibraryPart | null {
+  const { facts } = source;
+  if (source.decoded || source.bmp || source.foreign || addsGain(source, taken)) return null;
+  const stored = storedSize(facts);
   const deep = (facts.bits ?? 8) > 8 && facts.colourSpace !== "cmyk";
   const converts =
     needsLibrary(source) && !(taken.keeps && source.profile?.channels === 3 && facts.colourSpace !== "lab");
   const shown = whole(toStored(part.region, stored, facts.orientation), stored);
-  let image = sharp(asStill(source.bytes), {
-    failOn,
-    limitInputPixels: MAX_PIXELS,
-    autoOrient: false,
-    ignoreIcc: !converts,
-    page: source.page,
-  });
-  if (shown.width < stored.width || shown.height < stored.height)
-    image = image.extract({ left: shown.x, top: shown.y, width: shown.width, height: shown.height });
   const grey = !converts && facts.colourSpace === "gray";
-  const space = converts ? "srgb" : grey ? (deep ? "grey16" : "b-w") : deep ? "rgb16" : "srgb";
-  const { data, info } = await image
-    .toColourspace(space)
-    .raw({ depth: deep && !converts ? "ushort" : "uchar" })
-    .toBuffer({ resolveWithObject: true });
-  const codes = deep && !converts ? new Uint16Array(data.buffer, data.byteOffset, data.length / 2) : data;
   // A decoder puts fewer than 16 bits into the upper ones, so that white is not the highest code.
   const top =
-    codes instanceof Uint16Array && facts.bits !== null && facts.bits < 16 && facts.format === "avif"
+    deep && !converts && facts.bits !== null && facts.bits < 16 && facts.format === "avif"
       ? (2 ** facts.bits - 1) * 2 ** (16 - facts.bits)
       : undefined;
   return {
-    samples: { data: codes, width: info.width, height: info.height, channels: info.channels, top },
+    how: {
+      failOn,
+      page: source.page,
+      part: shown.width < stored.width || shown.height < stored.height ? shown : null,
+      converts,
+      space: converts ? "srgb" : grey ? (deep ? "grey16" : "b-w") : deep ? "rgb16" : "srgb",
+      top,
+    },
     shown,
-    density: [info.width / shown.width, info.height / shown.height],
+    density: [1, 1],
     ...(facts.light && !converts
       ? { space: pqSpaceOf(source), peak: PQ_PEAK, reach: Math.max(1, facts.light.reach) }
       : { space: converts ? SPACES.srgb : spaceOf(source, taken.takenAs) }),
   };
 }
+
+const storedSize = ({ width, height, orientation }: Size & { orientation: number }): Size =>
+  swapsSides(orientation) ? { width: height, height: width } : { width, height };
+
+/** The light of a second picture is wanted too. */
+const addsGain = ({ gainMap, facts }: Source, { bright }: Taken): boolean =>
+  bright === true && gainMap !== null && facts.colourSpace !== "cmyk";
 
 /** Of PQ signals, whose scale is that of {@link Decoded.peak}. */
 const pqSpaceOf = ({ facts }: Source): RgbSpace => {
@@ -278,53 +292,6 @@ function whole(rect: Rect, inside: Size): Rect {
   const right = Math.min(inside.width, Math.max(x + 1, Math.ceil(rect.x + rect.width - 1e-6)));
   const bottom = Math.min(inside.height, Math.max(y + 1, Math.ceil(rect.y + rect.height - 1e-6)));
   return { x, y, width: right - x, height: bottom - y };
-}
-
-/** Standard deviation (8-bit codes) below which a tile shows nothing. */
-const BLANK = 4;
-
-interface Sums {
-  sum: number;
-  squares: number;
-}
-
-// Rows have functions of their own: code that is entered once a photo would be compiled anew for each.
-function takeRow(
-  { data, channels }: Samples,
-  from: number,
-  tile: Float64Array,
-  at: number,
-  sums: Sums,
-): void {
-  for (let x = 0; x < TILE; x += 1) {
-    const v = data[(from + x) * channels + (channels < 3 ? 0 : 1)];
-    tile[at + x] = v;
-    sums.sum += v;
-    sums.squares += v * v;
-  }
-}
-
-/** Standard deviation. */
-const spreadOf = ({ sum, squares }: Sums, count: number): number =>
-  Math.sqrt(Math.max(0, squares / count - (sum / count) ** 2));
-
-/**
- * A screen covers a whole picture, so one tile is judged: the middle one, or another where that is blank.
- * Null where it shows none.
- */
-export function dotScreenIn(samples: Samples): number | null {
-  const { data, width, height } = samples;
-  if (width < TILE || height < TILE) return null;
-  const left = Math.floor((width - TILE) / 2);
-  for (const share of [0.5, 0.25, 0.75]) {
-    const top = Math.floor((height - TILE) * share);
-    const tile = new Float64Array(TILE * TILE);
-    const sums = { sum: 0, squares: 0 };
-    for (let y = 0; y < TILE; y += 1) takeRow(samples, (top + y) * width + left, tile, y * TILE, sums);
-    if (spreadOf(sums, tile.length) > BLANK * (data instanceof Uint16Array ? 257 : 1))
-      return dotScreenPeriod(tile);
-  }
-  return null;
 }
 
 /**

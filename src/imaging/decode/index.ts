@@ -3,6 +3,7 @@ export {
   type Decoded,
   type DecodedPart,
   decodeSamples,
-  dotScreenIn,
+  libraryPart,
   strictly,
+  type Taken,
 } from "./decode";

@@ -4,16 +4,25 @@
  */
 
 import { setImmediate } from "node:timers/promises";
+import { asStill } from "@/core/containers";
 import { type Geometry, keepsPixels } from "@/core/geometry";
 import { type Frame, type Rect, swapsSides, toStored, turnOrientation } from "@/core/photo";
-import { type Developed, type Development, develop, handsOn } from "@/core/pixels/develop";
+import { type Developed, type Development, develop, dotScreenIn, handsOn } from "@/core/pixels/develop";
 import type { Expansion } from "@/core/pixels/light";
 import type { Sharpening } from "@/core/pixels/resample";
 import type { Facts } from "@/core/proof";
-import { checkTail, type Decoded, type DecodedPart, decodeSamples, dotScreenIn, strictly } from "../decode";
+import {
+  checkTail,
+  type Decoded,
+  type DecodedPart,
+  decodeSamples,
+  libraryPart,
+  strictly,
+  type Taken,
+} from "../decode";
 import { colourIn, type Destination } from "../headers";
 import type { Source } from "../source";
-import { developAside, threadsForOne, warmUp } from "../workers";
+import { decodeAside, developAside, threadsForOne, warmUp } from "../workers";
 import { bandsOf, joined, neededFor, OVERLAP } from "./bands";
 import type { Prepared } from "./prepared";
 import { surrounded } from "./surround";
@@ -102,10 +111,18 @@ async function inBands(task: DevelopTask, count: number): Promise<Prepared> {
   return { ...joined(bands, pieces, plan.geometry), dotScreen };
 }
 
-async function developed({ source, plan, part, failOn }: DevelopTask): Promise<Prepared> {
-  const { to, frame } = plan;
-  const taken = { takenAs: frame.takenAs ?? null, keeps: to.keeps, bright: to.light !== undefined };
-  const decoded = await decodeSamples(source, part, taken, failOn);
+async function developed(task: DevelopTask): Promise<Prepared> {
+  const { source, plan, part, failOn } = task;
+  const { to } = plan;
+  const light = to.light && { light: to.light };
+  const library = threadsForOne() === 1 ? libraryPart(source, part, takenBy(plan), failOn) : null;
+  const development = library && developmentOf(source, plan, library);
+  // Codes that only go through are decoded here: a thread would send them back.
+  if (library && development && !development.plain) {
+    const looks = part.scale < 1 && !library.peak;
+    return { ...(await decodeAside(asStill(source.bytes), library.how, development, looks)), ...light };
+  }
+  const decoded = await decodeSamples(source, part, takenBy(plan), failOn);
   const { samples, density, peak } = decoded;
   const developing = servesTogether(source, plan, decoded)
     ? together(source, plan, decoded)
@@ -114,8 +131,14 @@ async function developed({ source, plan, part, failOn }: DevelopTask): Promise<P
   await setImmediate();
   const whole = density[0] === 1 && density[1] === 1;
   const dotScreen = whole && part.scale < 1 && !peak ? dotScreenIn(samples) : null;
-  return { ...(await developing), dotScreen, ...(to.light && { light: to.light }) };
+  return { ...(await developing), dotScreen, ...light };
 }
+
+const takenBy = ({ frame, to }: PicturePlan): Taken => ({
+  takenAs: frame.takenAs ?? null,
+  keeps: to.keeps,
+  bright: to.light !== undefined,
+});
 
 /** Only what a reduction by a kernel needs lies near; what looks at all of a picture is not cut. */
 const servesTogether = (source: Source, plan: PicturePlan, decoded: Decoded): boolean =>
@@ -172,11 +195,14 @@ async function alone(source: Source, plan: PicturePlan, decoded: Decoded): Promi
 function developmentOf(
   { facts }: Source,
   plan: PicturePlan,
-  { samples: _, space, ...rest }: Decoded,
+  { space, shown, density, peak, reach }: Omit<Decoded, "samples">,
 ): Development {
   const { geometry, to } = plan;
   return {
-    ...rest,
+    shown,
+    density,
+    peak,
+    reach,
     from: space,
     to: to.space,
     expand: plan.expand ?? null,

@@ -1,9 +1,11 @@
 export { bundleBeside } from "./beside";
 export { pipeThrough } from "./child-process";
+export { decodeByLibrary, type LibraryDecode } from "./library";
 export { LimitError, LimitedChild } from "./limited-child";
 export { oneThreadEach } from "./one-thread";
 export {
   analyseAside,
+  decodeAside,
   developAside,
   differenceAside,
   findInkAside,

@@ -69,6 +69,11 @@ export class LimitedChild {
     });
   }
 
+  /** Told without an answer, if it runs. */
+  tell(message: object): void {
+    this.child?.send(message, () => undefined);
+  }
+
   /** Ends it on purpose; what was asked fails. */
   end(cause: LimitCause = "from outside"): void {
     this.cause ??= cause;

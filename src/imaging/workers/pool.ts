@@ -6,9 +6,10 @@ import type { InkSettings } from "@/core/photo";
 import type { Developed, Development, Samples } from "@/core/pixels/develop";
 import type { InkFound, RgbPicture } from "@/core/pixels/ink";
 import { bundleBeside } from "./beside";
+import type { LibraryDecode } from "./library";
 import { shared } from "./shared";
 import { Threads } from "./threads";
-import { carryOut, type Done, type Judged, type Work } from "./work";
+import { carryOut, type DecodedAside, type Done, type Judged, type Work } from "./work";
 
 /** Threads that pictures are developed and compared on. */
 const THREADS = Math.min(2, availableParallelism());
@@ -45,6 +46,10 @@ export const findInkAside = (picture: RgbPicture, settings: InkSettings) =>
 
 export const developAside = (samples: Samples, plan: Development) =>
   aside({ kind: "develop", samples, plan }) as Promise<Developed>;
+
+/** Decoded where it is developed: samples of a whole photo go nowhere. */
+export const decodeAside = (file: Uint8Array, how: LibraryDecode, plan: Development, looks: boolean) =>
+  aside({ kind: "decode", file, how, plan, looks }) as Promise<DecodedAside>;
 
 /** What is coded before a thread could be asked. */
 const TINY_PIXELS = 4096;

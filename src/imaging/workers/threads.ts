@@ -2,8 +2,8 @@
 import type { Piscina, PiscinaTask } from "piscina";
 import type { Done, Work } from "./work";
 
-/** What a thread answers; an error keeps its name, which a message between threads would lose. */
-export type Answer = { result: Done } | { error: { name: string; message: string } };
+/** What a thread answers; an error keeps its name and code, which a message between threads would lose. */
+export type Answer = { result: Done } | { error: { name: string; message: string; code?: string } };
 
 /** Pictures that a thread is taken to hold. */
 const REMEMBERED = 6;
@@ -39,7 +39,8 @@ export class Threads {
       const { queueOptionsSymbol } = await import("piscina");
       const answer = (await pool.run({ ...job, [queueOptionsSymbol]: job })) as Answer;
       if ("result" in answer) return answer.result;
-      throw Object.assign(new Error(answer.error.message), { name: answer.error.name });
+      const { message, ...rest } = answer.error;
+      throw Object.assign(new Error(message), rest);
     } finally {
       if (desk) this.desks.push(desk);
       this.running -= 1;

@@ -3,14 +3,17 @@
 import { JpegCoder, type JpegSamples, type JpegSetting, packJpeg } from "@/core/coding";
 import { type Difference, type Pixels, Reference } from "@/core/difference";
 import type { InkSettings } from "@/core/photo";
-import { type Developed, type Development, develop, type Samples } from "@/core/pixels/develop";
+import { type Developed, type Development, develop, dotScreenIn, type Samples } from "@/core/pixels/develop";
 import { findInk, type InkFound, type RgbPicture } from "@/core/pixels/ink";
 import { seenAt } from "@/core/pixels/resample";
 import { Held } from "./held";
+import { decodeByLibrary, type LibraryDecode } from "./library";
 
 export type Work =
   | { kind: "ink"; picture: RgbPicture; settings: InkSettings }
   | { kind: "develop"; samples: Samples; plan: Development }
+  /** `looks`: for a dot screen. */
+  | { kind: "decode"; file: Uint8Array; how: LibraryDecode; plan: Development; looks: boolean }
   | { kind: "jpeg"; id: string; samples: JpegSamples; setting: JpegSetting }
   | { kind: "pack"; file: Uint8Array }
   | { kind: "reference"; id: string; reference: Pixels }
@@ -31,10 +34,22 @@ const coderFor = (id: string, samples: JpegSamples, chroma: JpegSetting["chroma"
 const referenceFor = (id: string, pixels: Pixels): Reference =>
   references.get(id, pixels, () => new Reference(pixels));
 
-/** What comes back from a thread. */
-export type Done = Developed | Judged | InkFound | { analysed: true } | { encoded: Uint8Array | null };
+/** A picture that was decoded and developed in one place; the period of its dot screen in px, null where it shows none. */
+export type DecodedAside = Developed & { dotScreen: number | null };
 
-export function carryOut(work: Work): Done {
+/** What comes back from a thread. */
+export type Done =
+  | Developed
+  | DecodedAside
+  | Judged
+  | InkFound
+  | { analysed: true }
+  | { encoded: Uint8Array | null };
+
+export function carryOut(work: Exclude<Work, { kind: "decode" }>): Done;
+export function carryOut(work: Work): Done | Promise<Done>;
+export function carryOut(work: Work): Done | Promise<Done> {
+  if (work.kind === "decode") return decoded(work);
   if (work.kind === "ink") return findInk(work.picture, work.settings);
   if (work.kind === "develop") return develop(work.samples, work.plan);
   if (work.kind === "pack") return { encoded: packJpeg(work.file) };
@@ -50,4 +65,9 @@ export function carryOut(work: Work): Done {
   const trial = work.asSeen ? seenAt(work.trial, work.reference) : work.trial;
   const { difference, worst, shift } = reference.compare(trial);
   return { difference, worst, shift };
+}
+
+async function decoded({ file, how, plan, looks }: Extract<Work, { kind: "decode" }>): Promise<DecodedAside> {
+  const samples = await decodeByLibrary(file, how);
+  return { ...develop(samples, plan), dotScreen: looks ? dotScreenIn(samples) : null };
 }
