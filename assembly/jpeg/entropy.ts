@@ -1,7 +1,7 @@
 // Huffman coding of levels: either counted, which symbols are used how often and how many bits stand beside them, or
 // written. Sources: ITU-T T.81, F.1.2 (sequential), G.1.2 (progressive).
 
-import { band, present } from "./mask";
+import { band, negatives, odds, present } from "./mask";
 
 /** Bytes of a block of 16-bit numbers. */
 const BLOCK: usize = 128;
@@ -35,6 +35,7 @@ export function writeTo(address: usize): void {
   waiting = 0;
 }
 
+/** Up to 32 bits. */
 function put(value: u32, length: i32): void {
   if (counting) {
     beside += <f64>length;
@@ -42,21 +43,40 @@ function put(value: u32, length: i32): void {
   }
   bits = (bits << (<u64>length)) | <u64>value;
   waiting += length;
-  while (waiting >= 8) {
-    waiting -= 8;
-    const byte = <u8>(bits >> <u64>waiting);
-    store<u8>(at, byte);
+  if (waiting >= 32) write4();
+}
+
+/** Four bytes at once, where none of them is followed by a stuffed one. */
+function write4(): void {
+  const word = <u32>(bits >> <u64>(waiting - 32));
+  if ((~word - 0x01010101) & word & 0x80808080) {
+    while (waiting >= 8) writeByte();
+    return;
+  }
+  store<u32>(at, bswap<u32>(word));
+  at += 4;
+  waiting -= 32;
+}
+
+function writeByte(): void {
+  waiting -= 8;
+  const byte = <u8>(bits >> <u64>waiting);
+  store<u8>(at, byte);
+  at += 1;
+  if (byte === 0xff) {
+    store<u8>(at, 0);
     at += 1;
-    if (byte === 0xff) {
-      store<u8>(at, 0);
-      at += 1;
-    }
   }
 }
 
 /** Fills the last byte with ones; answers with the address after it. */
 export function finish(): usize {
-  if (waiting > 0) put((1 << (8 - waiting)) - 1, 8 - waiting);
+  while (waiting >= 8) writeByte();
+  if (waiting > 0) {
+    bits = (bits << (<u64>(8 - waiting))) | ((1 << (<u64>(8 - waiting))) - 1);
+    waiting = 8;
+    writeByte();
+  }
   return at;
 }
 
@@ -78,9 +98,12 @@ function putValue(value: i32, size: i32): void {
 /** Blocks whose ends have not been told yet, and all that ended before their band did. */
 let ends: i32 = 0;
 let blocksEnded: i32 = 0;
-/** Corrections that follow those ends: a byte each. */
-let corrections: usize = 0;
-let corrected: usize = 0;
+/** Corrections that follow those ends: how many bits, and where those of the blocks stand, next and first. */
+let corrected: i32 = 0;
+let nextKept: usize = 0;
+let firstKept: usize = 0;
+/** Bytes of one block's corrections: the bits, and how many. */
+const KEPT: usize = 16;
 
 export function ended(): i32 {
   return blocksEnded;
@@ -92,8 +115,51 @@ function tellEnds(table: usize): void {
   symbol(table, size << 4);
   if (size) put(<u32>ends & ((1 << size) - 1), size);
   ends = 0;
-  for (let n: usize = 0; n < corrected; n += 1) put(load<u8>(corrections + n), 1);
+  if (corrected === 0) return;
+  if (counting) beside += <f64>corrected;
+  else for (let kept = firstKept; kept < nextKept; kept += KEPT) putMany(load<u64>(kept), load<i32>(kept, 8));
   corrected = 0;
+  nextKept = firstKept;
+}
+
+/** Up to 63 bits. */
+function putMany(value: u64, length: i32): void {
+  if (length > 32) {
+    put(<u32>(value >> 32), length - 32);
+    put(<u32>value, 32);
+  } else if (length > 0) put(<u32>value, length);
+}
+
+function countBlock(block: usize, left: u64, next: i32, low: i32, table: usize): void {
+  let extra = 0;
+  for (; left !== 0; left &= left - 1) {
+    const k = <i32>ctz<u64>(left);
+    let run = k - next;
+    for (; run > 15; run -= 16) symbol(table, 0xf0);
+    const whole = <i32>load<i16>(block + ((<usize>k) << 1));
+    const size = 32 - clz<i32>((whole < 0 ? -whole : whole) >> low);
+    const place = table + ((<usize>((run << 4) | size)) << 2);
+    store<u32>(place, load<u32>(place) + 1);
+    extra += size;
+    next = k + 1;
+  }
+  beside += <f64>extra;
+}
+
+function writeBlock(block: usize, left: u64, next: i32, low: i32, table: usize): void {
+  for (; left !== 0; left &= left - 1) {
+    const k = <i32>ctz<u64>(left);
+    let run = k - next;
+    for (; run > 15; run -= 16) symbol(table, 0xf0);
+    const whole = <i32>load<i16>(block + ((<usize>k) << 1));
+    const value = whole < 0 ? -(-whole >> low) : whole >> low;
+    const size = sizeOf(value);
+    // A code and the bits behind it in one.
+    const word = load<u32>(table + ((<usize>((run << 4) | size)) << 2));
+    const behind = <u32>((value < 0 ? value - 1 : value) & ((1 << size) - 1));
+    put(((word >> 5) << size) | behind, (word & 31) + size);
+    next = k + 1;
+  }
 }
 
 /**
@@ -114,23 +180,18 @@ export function codeBand(
   const wanted = band(first, last);
   ends = 0;
   corrected = 0;
+  nextKept = firstKept;
   blocksEnded = 0;
   for (let y = 0; y < rows; y += 1) {
     let block = levels + <usize>(y * stride) * BLOCK;
     for (let x = 0; x < columns; x += 1, block += BLOCK) {
-      let left = present(block, low) & wanted;
+      const left = present(block, low) & wanted;
       let next = first;
-      if (left !== 0) tellEnds(table);
-      for (; left !== 0; left &= left - 1) {
-        const k = <i32>ctz<u64>(left);
-        let run = k - next;
-        for (; run > 15; run -= 16) symbol(table, 0xf0);
-        const whole = <i32>load<i16>(block + ((<usize>k) << 1));
-        const value = whole < 0 ? -(-whole >> low) : whole >> low;
-        const size = sizeOf(value);
-        symbol(table, (run << 4) | size);
-        putValue(value, size);
-        next = k + 1;
+      if (left !== 0) {
+        tellEnds(table);
+        if (counting) countBlock(block, left, first, low, table);
+        else writeBlock(block, left, first, low, table);
+        next = 64 - <i32>clz<u64>(left);
       }
       if (next <= last) {
         ends += 1;
@@ -143,10 +204,10 @@ export function codeBand(
 }
 
 /** Corrections that are kept for a run of ends at most; those of one more block must still find room. */
-const MOST_CORRECTIONS: usize = 937;
+const MOST_CORRECTIONS: i32 = 937;
 
 /**
- * One bit more, the `low` lowest but all, of coefficients that were coded without it. `bench`: room for 2048 bytes.
+ * One bit more, the `low` lowest but all, of coefficients that were coded without it. `bench`: room for 16,384 bytes.
  * Source: ITU-T T.81, G.1.2.3.
  */
 export function refineBand(
@@ -163,52 +224,111 @@ export function refineBand(
   const wanted = band(first, last);
   ends = 0;
   corrected = 0;
-  corrections = bench;
-  const own = bench + 1024;
+  firstKept = bench;
+  nextKept = bench;
   for (let y = 0; y < rows; y += 1) {
     let block = levels + <usize>(y * stride) * BLOCK;
     for (let x = 0; x < columns; x += 1, block += BLOCK) {
-      const all = present(block, low) & wanted;
-      const before = present(block, low + 1);
-      const fresh = all & ~before;
-      let kept: usize = 0;
-      let run = 0;
-      let next = first;
-      for (let left = all; left !== 0; left &= left - 1) {
-        const k = <i32>ctz<u64>(left);
-        run += k - next;
-        next = k + 1;
-        // Long runs are told only where a new coefficient still follows.
-        while (run > 15 && fresh >> <u64>k !== 0) {
-          tellEnds(table);
-          symbol(table, 0xf0);
-          run -= 16;
-          for (let n: usize = 0; n < kept; n += 1) put(load<u8>(own + n), 1);
-          kept = 0;
-        }
-        const value = <i32>load<i16>(block + ((<usize>k) << 1));
-        const bit = <u8>(((value < 0 ? -value : value) >> low) & 1);
-        if ((before >> <u64>k) & 1) {
-          store<u8>(own + kept, bit);
-          kept += 1;
-          continue;
-        }
-        tellEnds(table);
-        symbol(table, (run << 4) | 1);
-        put(value < 0 ? 0 : 1, 1);
-        for (let n: usize = 0; n < kept; n += 1) put(load<u8>(own + n), 1);
-        kept = 0;
-        run = 0;
-      }
-      if (next <= last || kept > 0 || run > 0) {
-        ends += 1;
-        memory.copy(corrections + corrected, own, kept);
-        corrected += kept;
-        if (ends === LONGEST || corrected > MOST_CORRECTIONS) tellEnds(table);
-      }
+      const before = present(block, low + 1) & wanted;
+      const fresh = present(block, low) & wanted & ~before;
+      if (counting) countRefined(before, fresh, first, last, table);
+      else writeRefined(block, before, fresh, first, last, low, table);
+      if (ends === LONGEST || corrected > MOST_CORRECTIONS) tellEnds(table);
     }
   }
   tellEnds(table);
+}
+
+/** A block that is only counted: how many corrections there are tells all about them. */
+function countRefined(before: u64, fresh: u64, first: i32, last: i32, table: usize): void {
+  let next = first;
+  if (fresh !== 0) {
+    tellEnds(table);
+    let extra = 0;
+    for (; fresh !== 0; fresh &= fresh - 1) {
+      const k = <i32>ctz<u64>(fresh);
+      const rest = before & ((<u64>-1) << (<u64>k));
+      const kept = <i32>popcnt<u64>(before ^ rest);
+      before = rest;
+      let run = k - next - kept;
+      for (; run > 15; run -= 16) symbol(table, 0xf0);
+      const place = table + ((<usize>run) << 6);
+      store<u32>(place, load<u32>(place, 4) + 1, 4);
+      extra += kept + 1;
+      next = k + 1;
+    }
+    beside += <f64>extra;
+  }
+  if (next > last) return;
+  ends += 1;
+  corrected += <i32>popcnt<u64>(before);
+}
+
+function writeRefined(
+  block: usize,
+  before: u64,
+  fresh: u64,
+  first: i32,
+  last: i32,
+  low: i32,
+  table: usize,
+): void {
+  const odd = odds(block, low);
+  const signs = negatives(block);
+  let own: u64 = 0;
+  let kept = 0;
+  let next = first;
+  for (; fresh !== 0; fresh &= fresh - 1) {
+    const k = <i32>ctz<u64>(fresh);
+    let run = 0;
+    const rest = before & ((<u64>-1) << (<u64>k));
+    for (let left = before ^ rest; left !== 0; left &= left - 1) {
+      const place = <i32>ctz<u64>(left);
+      run += place - next;
+      next = place + 1;
+      // Long runs are told before what follows them is corrected.
+      if (run > 15) {
+        run = tellRuns(run, own, kept, table);
+        own = 0;
+        kept = 0;
+      }
+      own = (own << 1) | ((odd >> <u64>place) & 1);
+      kept += 1;
+    }
+    run += k - next;
+    if (run > 15) {
+      run = tellRuns(run, own, kept, table);
+      own = 0;
+      kept = 0;
+    }
+    tellEnds(table);
+    // A code and the sign behind it in one.
+    const word = load<u32>(table + ((<usize>((run << 4) | 1)) << 2));
+    put(((word >> 5) << 1) | (<u32>(~signs >> <u64>k) & 1), (word & 31) + 1);
+    putMany(own, kept);
+    own = 0;
+    kept = 0;
+    before = rest;
+    next = k + 1;
+  }
+  if (next > last) return;
+  ends += 1;
+  for (; before !== 0; before &= before - 1, kept += 1) own = (own << 1) | ((odd >> ctz<u64>(before)) & 1);
+  if (kept === 0) return;
+  store<u64>(nextKept, own);
+  store<i32>(nextKept, kept, 8);
+  nextKept += KEPT;
+  corrected += kept;
+}
+
+/** Sixteen zeros after sixteen, the corrections behind the first of them; answers with the zeros that are left. */
+function tellRuns(run: i32, own: u64, kept: i32, table: usize): i32 {
+  tellEnds(table);
+  symbol(table, 0xf0);
+  putMany(own, kept);
+  run -= 16;
+  for (; run > 15; run -= 16) symbol(table, 0xf0);
+  return run;
 }
 
 /**

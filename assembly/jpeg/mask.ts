@@ -24,3 +24,23 @@ export function present(block: usize, low: i32): u64 {
 export function band(first: i32, last: i32): u64 {
   return (u64.MAX_VALUE >> <u64>(63 - last)) & (u64.MAX_VALUE << (<u64>first));
 }
+
+function odd8(block: usize, shift: i32): u64 {
+  return <u64>i16x8.bitmask(i16x8.shl(i16x8.abs(v128.load(block)), shift));
+}
+
+/** Which of the 64 numbers of a block have the bit above the lowest `low`, without their sign. */
+export function odds(block: usize, low: i32): u64 {
+  const shift = 15 - low;
+  let mask: u64 = 0;
+  for (let part: usize = 0; part < 8; part += 1) mask |= odd8(block + part * 16, shift) << (part * 8);
+  return mask;
+}
+
+/** Which are below zero. */
+export function negatives(block: usize): u64 {
+  let mask: u64 = 0;
+  for (let part: usize = 0; part < 8; part += 1)
+    mask |= (<u64>i16x8.bitmask(v128.load(block + part * 16))) << (part * 8);
+  return mask;
+}

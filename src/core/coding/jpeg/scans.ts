@@ -80,7 +80,7 @@ export class Scans {
   constructor(private readonly picture: Prepared) {
     const { heap } = picture;
     [this.counters, this.tables, this.parts] = [heap.take(WORDS), heap.take(4 * WORDS), heap.take(3 * PART)];
-    this.bench = heap.take(2048);
+    this.bench = heap.take(16_384);
   }
 
   /** Of one component; `runs`: blocks' ends are told together, as in progressive order. */
