@@ -17,8 +17,8 @@ const LARGE = /(heavy|view|weigh)\.spec\.ts/;
 export default defineConfig({
   testDir: "e2e",
   fullyParallel: false,
-  // As many as cores; each has an application of its own.
-  workers: 2,
+  // Each has an application of its own. One more than cores: a page that waits leaves them to the others.
+  workers: 3,
   projects: [
     { name: "large pictures", testMatch: LARGE, workers: 1 },
     { name: "all else", testIgnore: LARGE },

@@ -63,6 +63,7 @@ test("a folder, the mailbox's limit, one button, one message to attach: every na
   await expect(page.getByRole("region", { name: "Photos on their way in" })).toHaveCount(0);
   await editChip(page, "Add pixels", { "Long side": "at most 900" });
   await addClause(page, "Total", { "At most": "300KB" }, { Counted: "mail" });
+  await expect(page.getByText("Sharing the limit on the whole", { exact: true })).toBeVisible();
   await expect(page.getByText(/^Shared out: all 5 photos end at a visible difference of about/)).toBeVisible({
     timeout: 240_000,
   });

@@ -59,6 +59,13 @@ const SPARE = 0.006;
 const CLEARLY = 0.97;
 /** A few photos are tried first where there are at least so many times as many. */
 const FEW_OF = 2;
+/**
+ * Foretold by a few, up to this share of the limit files are made as if alone: about every other time they fit, and
+ * where they do not, what was made for them is known when the limit is shared out.
+ */
+const WORTH_MAKING = 1.03;
+/** Up to this share more photos are tried before all are. */
+const DOUBTFUL = 1.25;
 /** Where a file's own ceiling is what binds, the search goes down to this difference. */
 const NOTHING_SEEN = 0.05;
 
@@ -98,10 +105,10 @@ export class Share {
       return { kind: "own", level: 0 };
     const fresh = this.curves.filter(({ photo }) => photo.arm && photo.points.length === 0);
     if (fresh.length) {
-      const first = binds ? fresh : this.probes(fresh);
-      if (!first && this.likely(finest) <= whole.max) return { kind: "own", level: finest };
+      const first = this.toTry(fresh, finest);
+      if (!first) return { kind: "own", level: finest };
       const level = this.levelWithin(whole.max * (1 - SPARE), Math.max(finest, 0.5), PLAIN);
-      const wanted = (first ?? fresh).map(({ photo }) => ({ id: photo.id, level, qualities: [] }));
+      const wanted = first.map(({ photo }) => ({ id: photo.id, level, qualities: [] }));
       return { kind: "trials", level, wanted };
     }
     if (!binds && this.total(this.alone(finest)) <= whole.max * CLEARLY)
@@ -120,13 +127,19 @@ export class Share {
     return this.settled(finest);
   }
 
-  /** The photos to be tried first: a few from all over, where many are new; null where those were tried. */
-  private probes(fresh: Curve[]): Curve[] | null {
-    const { probes = Infinity } = this.task;
-    if (probes === Infinity) return fresh;
-    if (this.curves.some(({ photo }) => photo.points.length)) return null;
-    if (fresh.length < probes * FEW_OF) return fresh;
-    return Array.from({ length: probes }, (_, i) => fresh[Math.floor(((i + 0.5) * fresh.length) / probes)]);
+  /**
+   * The photos to be tried next: of many a few from all over, as many again where those leave it in doubt whether the
+   * limit binds, and then all. Null where files are to be made as if alone.
+   */
+  private toTry(fresh: Curve[], finest: number): Curve[] | null {
+    const { probes = Infinity, binds, whole } = this.task;
+    if (binds || probes === Infinity) return fresh;
+    const few = fresh.length < probes * FEW_OF ? fresh : spreadOver(fresh, probes);
+    const tried = this.curves.filter(({ photo }) => photo.points.length).length;
+    if (!tried) return few;
+    const share = this.likely(finest) / whole.max;
+    if (share <= WORTH_MAKING) return null;
+    return share <= DOUBTFUL && tried <= probes ? few : fresh;
   }
 
   /**
@@ -202,6 +215,10 @@ export class Share {
     return out;
   }
 }
+
+/** So many, evenly from all over the list. */
+const spreadOver = <T>(list: readonly T[], count: number): T[] =>
+  Array.from({ length: count }, (_, i) => list[Math.floor(((i + 0.5) * list.length) / count)]);
 
 const sum = (list: readonly number[]): number => list.reduce((all, one) => all + one, 0);
 

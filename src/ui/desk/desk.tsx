@@ -3,7 +3,7 @@
 /** The Desk: the whole job on one screen. */
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { SAMPLE_BATCH } from "@/core/brief";
-import type { RowView } from "../api";
+import type { BatchView, RowView } from "../api";
 import {
   type Arrival,
   call,
@@ -128,12 +128,7 @@ export function Desk() {
         undo={shown?.undo?.words ?? null}
         redo={shown?.redo?.words ?? null}
         onStep={(direction) => stepEdit(direction)}
-        status={
-          shown?.run && !shown.run.finished
-            ? `${shown.run.paused ? "Paused" : "Making files"}: ${shown.run.done + shown.run.failed} ` +
-              `of ${shown.run.total}`
-            : "Nothing running"
-        }
+        status={statusOf(shown)}
       />
       <div className="grid min-h-0 grid-cols-[204px_minmax(0,1fr)_300px] grid-rows-[minmax(0,1fr)_auto] max-[1150px]:grid-cols-[160px_minmax(0,1fr)_252px]">
         <BatchRail
@@ -220,4 +215,14 @@ export function Desk() {
       )}
     </div>
   );
+}
+
+/** What is under way for a batch, in the header. */
+function statusOf(batch: BatchView | null): string {
+  const run = batch?.run;
+  if (run && !run.finished)
+    return `${run.paused ? "Paused" : "Making files"}: ${run.done + run.failed} of ${run.total}`;
+  return batch?.totals.some((one) => one.state === "settling")
+    ? "Sharing the limit on the whole"
+    : "Nothing running";
 }

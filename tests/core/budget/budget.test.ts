@@ -199,6 +199,21 @@ describe("a limit that does not bind", () => {
     );
   });
 
+  it("is looked for in twice as many where the first leave it in doubt, and in all where it binds", () => {
+    const alike = Array.from({ length: 40 }, () => ({ pixels: 1e6, heavy: 1, soft: 1, tilt: 1 }));
+    const clean = atLevel(alike, CLEAN);
+    const asked = (share: number) => run(alike, files(clean / share), "clean", false, 6);
+    // About as large as the limit: made, and added up when they are there.
+    expect(asked(1)).toMatchObject({ answer: { kind: "own" }, rounds: 1, trials: 12 });
+    // Foretold a little too large by heavy ones that were tried first, in truth with room.
+    const mixed = alike.map((one, i) => ({ ...one, heavy: [3, 10, 16, 23, 30, 36].includes(i) ? 1.4 : 1 }));
+    const doubtful = run(mixed, files(atLevel(mixed, CLEAN) * 1.2), "clean", false, 6);
+    expect(doubtful).toMatchObject({ answer: { kind: "own" }, rounds: 2, trials: 24 });
+    // Plainly too large: the rest is tried at once.
+    expect(asked(1.5)).toMatchObject({ answer: { kind: "shared" } });
+    expect(asked(1.5).trials).toBeGreaterThanOrEqual(alike.length);
+  });
+
   it("counts on photos that came heavy to stay so", () => {
     const models = Array.from({ length: 30 }, (_, i) => ({
       pixels: 1e6,
