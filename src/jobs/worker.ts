@@ -27,7 +27,7 @@ const LOST_MS = 20_000;
 const TIDY_MS = 600_000;
 const WATCHES_MS = 1500;
 /** So long after its start a worker that has nothing to do practises. */
-const REHEARSE_MS = 3000;
+const REHEARSE_MS = 5000;
 /** What is under way has so long to end after a stop. */
 const GRACE_MS = 1800;
 

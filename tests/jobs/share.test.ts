@@ -8,8 +8,17 @@ import { make } from "@/jobs/make";
 import { measure } from "@/jobs/measure";
 import { share } from "@/jobs/share";
 import type { Store } from "@/store";
-import { assignments, runItems } from "@/store";
-import { createBatch, createBrief, getBatch, listRows, makeEdit, sharesOf, startRun } from "@/store/queries";
+import { assignments, batchPhotos, runItems } from "@/store";
+import {
+  addLostJobs,
+  createBatch,
+  createBrief,
+  getBatch,
+  listRows,
+  makeEdit,
+  sharesOf,
+  startRun,
+} from "@/store/queries";
 import type { BatchView } from "@/ui/api";
 import { jpegPhoto } from "../support/photos";
 import { type Routes, startRoutes } from "../support/routes";
@@ -26,10 +35,11 @@ beforeAll(async () => {
 }, 60_000);
 afterAll(() => routes.close());
 
-/** Takes jobs until none is left; a job is done twice now and then, as after a crash. */
-async function work(): Promise<number> {
+/** Takes jobs until none is left, or enough is done; a job is done twice now and then, as after a crash. */
+async function work(enough: () => Promise<boolean> = async () => false): Promise<number> {
   let done = 0;
   for (;;) {
+    if (await enough()) return done;
     const { rows } = await store.db.execute<{ id: string; task: string; of: string }>(sql`
       select j.id, t.identifier as task, j.payload->>'id' as of from graphile_worker._private_jobs j join graphile_worker._private_tasks t on t.id = j.task_id
       where t.identifier in ('measure', 'share', 'make') order by j.priority, j.id limit 1`);
@@ -64,6 +74,41 @@ const batch = async (id: string) => (await getBatch(store.db, routes.workspaceId
 const stateOf = async (id: string) => [...(await sharesOf(store.db, id)).values()][0];
 const view = async (id: string) => (await routes.call("GET", "batches/[id]", { id })).body as BatchView;
 const sum = (list: readonly number[]) => list.reduce((all, one) => all + one, 0);
+
+describe("a limit that waits for the trials of a few photos", () => {
+  it("is not taken for lost, and is when their jobs were", async () => {
+    const id = await newBatch({ longSide: { exact: 300 }, total: { max: "20MB" } });
+    for (const n of [0, 1, 2]) {
+      const another = Buffer.concat([photos[n], Buffer.from(`another ${n}`)]);
+      await bringIn(store, routes.workspaceId, id, `again-${n}.jpg`, another);
+    }
+    const asked = async () => {
+      const found = await store.db
+        .select({ id: assignments.id })
+        .from(assignments)
+        .innerJoin(batchPhotos, eq(batchPhotos.id, assignments.batchPhotoId))
+        .where(
+          and(
+            eq(batchPhotos.batchId, id),
+            sql`jsonb_typeof(${assignments.trialsAsked}->'trials') = 'object'`,
+          ),
+        );
+      return found.map((row) => row.id);
+    };
+    await work(async () => (await asked()).length === 6);
+    const few = await asked();
+    expect(few).toHaveLength(6);
+    await addLostJobs(store.db);
+    const { rows } = await store.db.execute(
+      sql`select 1 from graphile_worker._private_jobs where key = ${`share:${id}`}`,
+    );
+    expect(rows).toEqual([]);
+    await store.db.execute(sql`delete from graphile_worker._private_jobs where key = ${`measure:${few[0]}`}`);
+    expect(await addLostJobs(store.db)).toBe(1);
+    await work();
+    expect(await stateOf(id)).toMatchObject({ state: "own", photos: 12 });
+  });
+});
 
 describe("a limit on a message", () => {
   it("is used to 96 to 100 %, every photo ends alike, names stay, and the message holds them byte for byte", async () => {
