@@ -128,6 +128,29 @@ test("edits of a brief made faster than the server answers are all kept", async 
   await expect(page.getByRole("button", { name: /^File size/ })).toContainText("90 KB");
 });
 
+test("an edit that is under way when the first photo comes is kept by the next", async ({ page }) => {
+  await openDesk(page);
+  await newBatch(page, "Before the photo");
+  let release = () => {};
+  const released = new Promise<void>((resolve) => {
+    release = resolve;
+  });
+  await page.route(/\/api\/batches\/[^/]+\/brief$/, async (route) => {
+    await released;
+    await route.continue();
+  });
+  await editChip(page, "Add format", { JPEG: true });
+  await dropFiles(page, [jpeg("late.jpg", await jpegPhoto(900, 1200, 37))]);
+  await expect(grid(page).getByRole("row", { selected: true })).toContainText("late.jpg");
+  // The form is opened while the first edit is still on its way, for a photo that was not there when it was made.
+  await editChip(page, "Add file size", { "At most": "90 KB" });
+  release();
+  await expect(page.getByRole("button", { name: "Keep on the shelf" })).toBeVisible();
+  await page.reload();
+  await expect(page.getByRole("button", { name: /^Format/ })).toContainText("JPEG");
+  await expect(page.getByRole("button", { name: /^File size/ })).toContainText("90 KB");
+});
+
 test("several photos: one bad, one wide; undo, redo, leaving out, and a ZIP", async ({ page }) => {
   await openDesk(page);
   await newBatch(page, "Several");

@@ -8,6 +8,7 @@ export {
   PAGE_FORMATS,
 } from "./keys";
 export { parseBrief, parseBriefText } from "./parse";
+export { rebased } from "./rebased";
 export {
   clauseNames,
   type FrameMode,

@@ -1,7 +1,7 @@
 "use client";
 
 /** The brief of the chosen photo: its clauses as chips, and where they contradict each other. */
-import { type Brief, resolveBrief } from "@/core/brief";
+import { type Brief, rebased, resolveBrief } from "@/core/brief";
 import { CLEAN } from "@/core/difference";
 import type { BatchView, DeskView, RowView } from "../api";
 import { briefOf, call, NO_BRIEF, useBriefEdit, useChange } from "../api";
@@ -36,8 +36,11 @@ export function BriefStrip({ batch, briefs, row, slot, chosen }: Props) {
   // What was just said is shown at once, not when the server has answered: chips that move later are missed
   // by the pointer.
   const now = use?.body ?? NO_BRIEF;
-  const brief = edit.isPending && edit.variables.row === rowId ? edit.variables.change(now) : now;
-  const save = (next: Brief, words: string) => edit.mutate({ change: () => next, words, row: rowId });
+  // The photo that an edit was made for may not have been there yet: what counts is whose brief it is.
+  const edits = edit.isPending && briefOf(batch, edit.variables.row)?.revisionId === use?.revisionId;
+  const brief = edits ? edit.variables.change(now) : now;
+  const save = (next: Brief, words: string) =>
+    edit.mutate({ change: (then) => rebased(brief, next, then), words, row: rowId });
   const note = use ? resolveBrief(brief).fileSize.note : null;
   const several = batch.briefs.length > 1;
   const total = batch.totals.find((one) => one.revisionId === use?.revisionId) ?? null;

@@ -2,7 +2,7 @@
 
 /** At which size trials are judged; the view of the brief, which can be changed here. */
 import { Popover } from "radix-ui";
-import { type Brief, resolveBrief } from "@/core/brief";
+import { type Brief, rebased, resolveBrief } from "@/core/brief";
 import { viewWords } from "@/core/coding";
 import { formatSize } from "@/core/units";
 import { useBriefEdit, type WeighView } from "../api";
@@ -25,7 +25,9 @@ export function JudgedAt({ batchId, rowId, brief, view }: Props) {
       <ChipPopover
         chip={chipOf("view")}
         brief={brief}
-        onSave={(next, said) => edit.mutate({ change: () => next, words: said, row: rowId })}
+        onSave={(next, said) =>
+          edit.mutate({ change: (now) => rebased(brief, next, now), words: said, row: rowId })
+        }
       >
         <Popover.Trigger data-chip="view" className="press hover:underline" disabled={edit.isPending}>
           Judged {words}

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { clauseWords, parseBrief, parseBriefText, pixelWords, resolveBrief } from "@/core/brief";
+import { clauseWords, parseBrief, parseBriefText, pixelWords, rebased, resolveBrief } from "@/core/brief";
 
 const minimal = { zumbrelBrief: 1, name: "b" };
 
@@ -183,5 +183,28 @@ describe("plain wording", () => {
     );
     expect(pixelWords(parseBrief({ ...minimal, longSide: { max: 1100 } }))).toBe("long side at most 1100 px");
     expect(pixelWords(parseBrief(minimal))).toBeNull();
+  });
+});
+
+describe("an edit of a brief that has changed meanwhile", () => {
+  const border = { px: 8, colour: "#ffffff" };
+  const from = parseBrief({ ...minimal, width: { exact: 240 }, fileSize: { max: "90KB" } });
+  const now = parseBrief({ ...minimal, name: "renamed", format: ["jpeg"], width: { exact: 240 } });
+
+  it("changes what it was about, and keeps the rest", () => {
+    const to = parseBrief({ ...minimal, width: { exact: 300 }, fileSize: { max: "90KB" }, border });
+    expect(rebased(from, to, now)).toEqual({ ...now, width: to.width, border });
+  });
+
+  it("takes away what it took away", () => {
+    const { width: _, ...to } = from;
+    const { width: __, ...left } = now;
+    expect(rebased(from, to, now)).toEqual(left);
+  });
+
+  it("is the whole edit where nothing has changed, and done twice is done once", () => {
+    const to = parseBrief({ ...minimal, format: ["png"] });
+    expect(rebased(from, to, from)).toEqual(to);
+    expect(rebased(from, to, rebased(from, to, now))).toEqual(rebased(from, to, now));
   });
 });
