@@ -3,6 +3,7 @@
  * re-exports and `import()` count too; that there are no circles is held by the linter.
  */
 import { existsSync, readdirSync, readFileSync, statSync } from "node:fs";
+import { isBuiltin } from "node:module";
 import { basename, dirname, join } from "node:path";
 import { parseSync } from "oxc-parser";
 import { describe, expect, it } from "vitest";
@@ -163,6 +164,18 @@ describe("the house", () => {
         const folder = dirname(to);
         if (!path.startsWith(`${folder}/`) && !pages(folder))
           expect(basename(to), `${path}: ${specifier}`).toBe("index.ts");
+      }
+    }
+  });
+
+  it("imports no package that is installed for tests only", () => {
+    const { dependencies } = JSON.parse(readFileSync("package.json", "utf8"));
+    for (const [path, list] of imported) {
+      for (const { specifier, path: to } of list) {
+        if (to !== null || isBuiltin(specifier)) continue;
+        const [first, second] = specifier.split("/");
+        const name = first.startsWith("@") ? `${first}/${second}` : first;
+        expect(Object.keys(dependencies), `${path}: ${specifier}`).toContain(name);
       }
     }
   });
