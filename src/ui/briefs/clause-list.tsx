@@ -3,7 +3,6 @@
 /**
  * The clauses of one brief: each with its gauge and the words that it came from, disagreements under them.
  */
-import { Popover } from "radix-ui";
 import { useMemo } from "react";
 import { type Brief, type ClauseKey, resolveBrief } from "@/core/brief";
 import { clauseGauge, NOTHING } from "@/core/proof/gauge";
@@ -97,14 +96,20 @@ function ClauseRow({ chip, brief, index, number, lit, onLight, onSave }: RowProp
       <span className="text-center text-small font-bold text-plum">{number}</span>
       <span className="text-second">{chip.title}</span>
       <span className="min-w-0">
-        <ChipPopover chip={chip} brief={brief} onSave={onSave}>
-          <Popover.Trigger
-            aria-label={`Change ${chip.title.toLowerCase()}: ${chip.words(brief)}`}
-            className="figures min-w-0 rounded-box border border-transparent px-1.5 py-0.5 text-left text-[14px] font-semibold hover:border-rule hover:bg-sheet data-[state=open]:border-plum"
-          >
-            {chip.words(brief)}
-          </Popover.Trigger>
-        </ChipPopover>
+        <ChipPopover
+          chip={chip}
+          brief={brief}
+          onSave={onSave}
+          trigger={
+            <button
+              type="button"
+              aria-label={`Change ${chip.title.toLowerCase()}: ${chip.words(brief)}`}
+              className="figures min-w-0 rounded-box border border-transparent px-1.5 py-0.5 text-left text-[14px] font-semibold hover:border-rule hover:bg-sheet data-[state=open]:border-plum"
+            >
+              {chip.words(brief)}
+            </button>
+          }
+        />
       </span>
       <span>
         {gauge && <Gauge {...gauge} tone="open" width={112} label={`${chip.title}: ${chip.words(brief)}`} />}

@@ -1,10 +1,9 @@
 "use client";
 
 /** A clause as a chip that opens in place. */
-import { DropdownMenu, Popover } from "radix-ui";
-import { type ReactNode, useEffect, useRef, useState } from "react";
+import { useRef, useState } from "react";
 import type { Brief } from "@/core/brief";
-import { late, useLate } from "../parts";
+import { late, Menu, Pop, type Trigger, useWanted } from "../parts";
 import { CHIPS, type Chip, EDITABLE, isStated, isWished, receiversWords, USUAL } from "./chips";
 
 interface Props {
@@ -17,30 +16,28 @@ export function ChipButton(props: Props) {
   const { chip, brief } = props;
   const words = chip.words(brief);
   const receivers = receiversWords(brief, chip);
-  return (
-    <ChipPopover {...props}>
-      {words === null ? (
-        <Popover.Trigger
-          data-chip={chip.key}
-          className="press rounded-box border border-dashed border-[#9a9a98] px-2.5 py-1 hover:bg-wash data-[state=open]:border-plum"
-        >
-          Add {chip.title.toLowerCase()}
-        </Popover.Trigger>
-      ) : (
-        <Popover.Trigger
-          data-chip={chip.key}
-          className={`box px-2.5 py-1 hover:bg-wash data-[state=open]:border-plum ${isWished(brief, chip) ? "border-dashed" : ""}`}
-        >
-          <span className="mr-1 text-small text-second">{chip.title}</span>{" "}
-          <span className="figures font-semibold">{words}</span>
-          {isWished(brief, chip) && <span className="ml-1.5 text-tiny text-second">wished</span>}
-          {receivers !== null && (
-            <span className="figures ml-1.5 text-tiny text-needs">asked {receivers}</span>
-          )}
-        </Popover.Trigger>
-      )}
-    </ChipPopover>
-  );
+  const trigger =
+    words === null ? (
+      <button
+        type="button"
+        data-chip={chip.key}
+        className="press rounded-box border border-dashed border-[#9a9a98] px-2.5 py-1 hover:bg-wash data-[state=open]:border-plum"
+      >
+        Add {chip.title.toLowerCase()}
+      </button>
+    ) : (
+      <button
+        type="button"
+        data-chip={chip.key}
+        className={`box px-2.5 py-1 hover:bg-wash data-[state=open]:border-plum ${isWished(brief, chip) ? "border-dashed" : ""}`}
+      >
+        <span className="mr-1 text-small text-second">{chip.title}</span>{" "}
+        <span className="figures font-semibold">{words}</span>
+        {isWished(brief, chip) && <span className="ml-1.5 text-tiny text-second">wished</span>}
+        {receivers !== null && <span className="figures ml-1.5 text-tiny text-needs">asked {receivers}</span>}
+      </button>
+    );
+  return <ChipPopover {...props} trigger={trigger} />;
 }
 
 /**
@@ -55,50 +52,41 @@ function focusChip(chip: Chip, event: Event) {
 const form = late(() => import("./chip-form").then(({ ChipForm }) => ChipForm));
 
 interface PopoverProps extends Props {
-  children: ReactNode;
+  trigger: Trigger;
   defaultOpen?: boolean;
   onClose?: () => void;
 }
 
-export function ChipPopover({ chip, brief, onSave, children, defaultOpen = false, onClose }: PopoverProps) {
-  useLate(form);
-  const ChipForm = form.get();
-  const [open, setOpen] = useState(defaultOpen && ChipForm !== null);
+export function ChipPopover({ chip, brief, onSave, trigger, defaultOpen = false, onClose }: PopoverProps) {
+  const [open, setOpen] = useState(defaultOpen);
   const saved = useRef(false);
   const change = (next: boolean) => {
-    // It opens with its fields, so that keys typed at once go into them.
-    if (next && !ChipForm) return void form.load().then(() => setOpen(true));
     setOpen(next);
     if (!next) onClose?.();
   };
-  useEffect(() => {
-    if (defaultOpen) void form.load().then(() => setOpen(true));
-  }, [defaultOpen]);
+  const ChipForm = useWanted(form, open, () => change(false));
   return (
-    <Popover.Root open={open} onOpenChange={change}>
-      {children}
-      <Popover.Portal>
-        <Popover.Content
-          align="start"
-          sideOffset={6}
-          aria-label={`${chip.title} of the brief`}
-          className="box z-40 max-h-[70vh] w-[352px] overflow-y-auto border-plum p-4"
-          onCloseAutoFocus={(event) => saved.current && focusChip(chip, event)}
-        >
-          {ChipForm && (
-            <ChipForm
-              chip={chip}
-              brief={brief}
-              onSave={(next, words) => {
-                saved.current = true;
-                change(false);
-                onSave(next, words);
-              }}
-            />
-          )}
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+    <Pop
+      // It opens with its fields, so that keys typed at once go into them.
+      open={open && ChipForm !== null}
+      onOpen={change}
+      trigger={trigger}
+      label={`${chip.title} of the brief`}
+      className="max-h-[70vh] w-[352px] overflow-y-auto"
+      onCloseAutoFocus={(event) => saved.current && focusChip(chip, event)}
+    >
+      {ChipForm && (
+        <ChipForm
+          chip={chip}
+          brief={brief}
+          onSave={(next, words) => {
+            saved.current = true;
+            change(false);
+            onSave(next, words);
+          }}
+        />
+      )}
+    </Pop>
   );
 }
 
@@ -114,28 +102,22 @@ export function AddClauses({ brief, onSave, usual = true }: Omit<Props, "chip"> 
           .filter((chip) => USUAL.includes(chip.key))
           .map((chip) => <ChipButton key={chip.key} chip={chip} brief={brief} onSave={onSave} />)}
       {listed.length > 0 && !adding && (
-        <DropdownMenu.Root>
-          <DropdownMenu.Trigger className="press rounded-box border border-dashed border-[#9a9a98] px-2.5 py-1 hover:bg-wash">
-            {usual ? "More clauses" : "Add a clause"}
-          </DropdownMenu.Trigger>
-          <DropdownMenu.Portal>
-            <DropdownMenu.Content
-              align="start"
-              sideOffset={4}
-              className="box z-40 max-h-80 overflow-y-auto p-1"
+        <Menu
+          className="max-h-80"
+          trigger={
+            <button
+              type="button"
+              className="press rounded-box border border-dashed border-[#9a9a98] px-2.5 py-1 hover:bg-wash"
             >
-              {listed.map((chip) => (
-                <DropdownMenu.Item
-                  key={chip.key}
-                  onSelect={() => setTimeout(() => setAdding(chip))}
-                  className="rounded px-3 py-1 data-[highlighted]:bg-wash data-[highlighted]:outline-none"
-                >
-                  {chip.title}
-                </DropdownMenu.Item>
-              ))}
-            </DropdownMenu.Content>
-          </DropdownMenu.Portal>
-        </DropdownMenu.Root>
+              {usual ? "More clauses" : "Add a clause"}
+            </button>
+          }
+          entries={listed.map((chip) => ({
+            key: chip.key,
+            words: chip.title,
+            onSelect: () => setAdding(chip),
+          }))}
+        />
       )}
       {adding && (
         <ChipPopover
@@ -145,11 +127,12 @@ export function AddClauses({ brief, onSave, usual = true }: Omit<Props, "chip"> 
           onSave={onSave}
           defaultOpen
           onClose={() => setAdding(null)}
-        >
-          <Popover.Trigger className="press rounded-box border border-plum px-2.5 py-1">
-            {adding.title}
-          </Popover.Trigger>
-        </ChipPopover>
+          trigger={
+            <button type="button" className="press rounded-box border border-plum px-2.5 py-1">
+              {adding.title}
+            </button>
+          }
+        />
       )}
     </>
   );

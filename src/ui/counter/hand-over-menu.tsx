@@ -5,8 +5,8 @@
  * the Counter asks.
  */
 import { useRouter } from "next/navigation";
-import { DropdownMenu } from "radix-ui";
 import { call, ServerError, useChange, useCounter } from "../api";
+import { Menu } from "../parts";
 import { KINDS } from "./words";
 
 export function HandOver({ runId }: { runId: string }) {
@@ -23,34 +23,32 @@ export function HandOver({ runId }: { runId: string }) {
     }
   });
   return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger
-        disabled={hand.isPending}
-        className="box press h-11 px-4 whitespace-nowrap hover:bg-wash"
-      >
-        Hand over to
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="end"
-          side="top"
-          sideOffset={6}
-          className="box z-40 max-h-80 max-w-sm overflow-y-auto p-1"
+    <Menu
+      align="end"
+      side="top"
+      sideOffset={6}
+      className="max-h-80 max-w-sm"
+      trigger={
+        <button
+          type="button"
+          disabled={hand.isPending}
+          className="box press h-11 px-4 whitespace-nowrap hover:bg-wash"
         >
-          <DropdownMenu.Label className="px-3 py-1 text-small text-second">
-            A receiver at the counter
-          </DropdownMenu.Label>
-          {counter.data?.receivers.map(({ id, rules }) => (
-            <DropdownMenu.Item
-              key={id}
-              onSelect={() => hand.mutate(id)}
-              className="rounded px-3 py-1.5 data-[highlighted]:bg-wash data-[highlighted]:outline-none"
-            >
+          Hand over to
+        </button>
+      }
+      entries={[
+        { heading: "A receiver at the counter" },
+        ...(counter.data?.receivers ?? []).map(({ id, rules }) => ({
+          key: id,
+          words: (
+            <>
               {rules.name} <span className="text-small text-second">{KINDS[rules.kind]}</span>
-            </DropdownMenu.Item>
-          ))}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
+            </>
+          ),
+          onSelect: () => hand.mutate(id),
+        })),
+      ]}
+    />
   );
 }

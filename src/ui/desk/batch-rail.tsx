@@ -1,12 +1,11 @@
 "use client";
 
 import { MoreHorizontal, X } from "lucide-react";
-import { DropdownMenu } from "radix-ui";
 import { type FormEvent, type KeyboardEvent, type ReactNode, useState } from "react";
 import { formatBytes } from "@/core/units";
 import type { DeskView, Upload } from "../api";
 import { call, useChange } from "../api";
-import { Button, ProgressBar } from "../parts";
+import { Button, Menu, ProgressBar } from "../parts";
 import { say } from "../say";
 
 interface Props {
@@ -138,35 +137,24 @@ function BatchMenu({ id, name, reached }: { id: string; name: string; reached: b
     );
   }
   return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger
-        tabIndex={reached ? 0 : -1}
-        aria-label={`What to do with ${name}`}
-        className="absolute top-1 right-1 grid size-6 place-items-center rounded text-second hover:bg-wash"
-      >
-        <MoreHorizontal size={15} aria-hidden />
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="end"
-          className="box z-40 p-1"
-          onCloseAutoFocus={(event) => event.preventDefault()}
+    <Menu
+      trigger={
+        <button
+          type="button"
+          tabIndex={reached ? 0 : -1}
+          aria-label={`What to do with ${name}`}
+          className="absolute top-1 right-1 grid size-6 place-items-center rounded text-second hover:bg-wash"
         >
-          <DropdownMenu.Item
-            className="rounded px-3 py-1.5 data-[highlighted]:bg-wash data-[highlighted]:outline-none"
-            onSelect={() => setTimeout(() => setNaming(true))}
-          >
-            Rename
-          </DropdownMenu.Item>
-          <DropdownMenu.Item
-            className="rounded px-3 py-1.5 data-[highlighted]:bg-wash data-[highlighted]:outline-none"
-            onSelect={() => remove.mutate(undefined)}
-          >
-            Remove the batch
-          </DropdownMenu.Item>
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
+          <MoreHorizontal size={15} aria-hidden />
+        </button>
+      }
+      align="end"
+      onCloseAutoFocus={(event) => event.preventDefault()}
+      entries={[
+        { words: "Rename", onSelect: () => setNaming(true) },
+        { words: "Remove the batch", onSelect: () => remove.mutate(undefined) },
+      ]}
+    />
   );
 }
 

@@ -1,6 +1,7 @@
 "use client";
 
 /** The Desk: the whole job on one screen. */
+import dynamic from "next/dynamic";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { SAMPLE_BATCH } from "@/core/brief";
 import type { BatchView, RowView } from "../api";
@@ -22,9 +23,14 @@ import { BatchRail } from "./batch-rail";
 import { BriefStrip } from "./brief-strip";
 import { ComplianceGrid } from "./compliance-grid";
 import { EmptyBatch, Welcome } from "./empty";
-import { PhotoPane } from "./photo-pane";
 import { RunBar } from "./run-bar";
 import { SampleGuide } from "./sample-guide";
+
+/** After the rows, whose clauses and states come first. */
+const PhotoPane = dynamic(() => import("./photo-pane").then((part) => part.PhotoPane), {
+  ssr: false,
+  loading: () => <aside className="border-l border-rule" />,
+});
 
 const NONE: ReadonlySet<string> = new Set();
 const NO_ROWS: RowView[] = [];

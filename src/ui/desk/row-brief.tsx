@@ -2,9 +2,9 @@
 
 /** Which brief a photo is held against: that of its batch, or one of its own. */
 import { ChevronDown } from "lucide-react";
-import { DropdownMenu } from "radix-ui";
 import type { BatchView, DeskView, RowView } from "../api";
 import { call, useChange } from "../api";
+import { Menu } from "../parts";
 
 interface Props {
   batch: BatchView;
@@ -21,57 +21,42 @@ export function RowBrief({ batch, row, briefs, chosen }: Props) {
   const inUse = batch.briefs.filter((brief) => brief.revisionId !== batch.brief?.revisionId);
   const others = briefs.filter((brief) => !batch.briefs.some((used) => used.revisionId === brief.revisionId));
   const name = batch.briefs.find((brief) => brief.revisionId === row.revisionId)?.body.name ?? "no brief yet";
-  const Item = ({ id, children }: { id: string | null; children: React.ReactNode }) => (
-    <DropdownMenu.Item
-      onSelect={() => choose.mutate(id)}
-      className="rounded px-3 py-1.5 data-[highlighted]:bg-wash data-[highlighted]:outline-none"
-    >
-      {children}
-    </DropdownMenu.Item>
-  );
+  const entry = (id: string | null, words: string) => ({
+    key: id ?? "batch",
+    words,
+    onSelect: () => choose.mutate(id),
+  });
   return (
     <div className="flex items-baseline gap-2 border-b border-thin px-4 py-2">
       <span className="shrink-0 text-small text-second">
         {chosen.length > 1 ? `${chosen.length} photos` : "Brief"}
       </span>
-      <DropdownMenu.Root>
-        <DropdownMenu.Trigger
-          className="press flex min-w-0 items-center gap-1 text-left hover:underline"
-          aria-label={chosen.length > 1 ? `Brief for ${chosen.length} photos` : "Brief for this photo"}
-        >
-          <span className="truncate" title={name}>
-            {name}
-          </span>
-          <ChevronDown size={13} aria-hidden className="shrink-0" />
-        </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content
-            align="end"
-            sideOffset={4}
-            className="box z-40 max-h-80 max-w-xs overflow-y-auto p-1"
+      <Menu
+        align="end"
+        className="max-h-80 max-w-xs"
+        trigger={
+          <button
+            type="button"
+            className="press flex min-w-0 items-center gap-1 text-left hover:underline"
+            aria-label={chosen.length > 1 ? `Brief for ${chosen.length} photos` : "Brief for this photo"}
           >
-            {batch.rows.length > 1 && (
-              <DropdownMenu.Label className="px-3 py-1 text-tiny text-second">
-                Shift with ↑ ↓ or a click marks several photos
-              </DropdownMenu.Label>
-            )}
-            <Item id={null}>
-              {batch.brief ? `As the batch: ${batch.brief.body.name}` : "As the batch, which has none yet"}
-            </Item>
-            {inUse.map((brief) => (
-              <Item key={brief.revisionId} id={brief.revisionId}>
-                {brief.body.name}
-              </Item>
-            ))}
-            {others.length > 0 && <DropdownMenu.Separator className="my-1 border-t border-thin" />}
-            {others.map((brief) => (
-              <Item key={brief.revisionId} id={brief.revisionId}>
-                {brief.name}
-              </Item>
-            ))}
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
-      </DropdownMenu.Root>
+            <span className="truncate" title={name}>
+              {name}
+            </span>
+            <ChevronDown size={13} aria-hidden className="shrink-0" />
+          </button>
+        }
+        entries={[
+          batch.rows.length > 1 && { heading: "Shift with ↑ ↓ or a click marks several photos" },
+          entry(
+            null,
+            batch.brief ? `As the batch: ${batch.brief.body.name}` : "As the batch, which has none yet",
+          ),
+          ...inUse.map((brief) => entry(brief.revisionId, brief.body.name)),
+          others.length > 0 && "line",
+          ...others.map((brief) => entry(brief.revisionId, brief.name)),
+        ]}
+      />
     </div>
   );
 }

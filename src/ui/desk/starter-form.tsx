@@ -1,12 +1,11 @@
 "use client";
 
 /** A brief for people without a wording: a purpose and its two or three figures. */
-import { Popover } from "radix-ui";
 import { useForm } from "react-hook-form";
 import { type Starter, starterBrief } from "@/core/brief";
 import { call, useChange } from "../api";
 import { messageOf } from "../clauses";
-import { Button } from "../parts";
+import { Button, Pop } from "../parts";
 
 interface Props {
   batchId: string;
@@ -30,43 +29,43 @@ export function StarterForm({ batchId, starter, onClose }: Props) {
     }
   });
   return (
-    <Popover.Root defaultOpen onOpenChange={(open) => open || onClose()}>
-      <Popover.Trigger className="press text-plum">{starter.name}</Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="start"
-          sideOffset={6}
-          aria-label={`A brief for: ${starter.name}`}
-          className="box z-40 w-[352px] border-plum p-4"
-        >
-          <form onSubmit={(event) => void submit(event)}>
-            <fieldset>
-              <legend className="font-semibold">{starter.name}</legend>
-              <p className="mb-2.5 text-small text-second">{starter.about}</p>
-              {starter.fields.map(({ key, label, free }, i) => (
-                <label key={key} className="mb-2 grid grid-cols-[76px_112px_1fr] items-center gap-2">
-                  <span className="text-small text-second">{label}</span>
-                  <input
-                    {...form.register(key)}
-                    autoFocus={i === 0}
-                    autoComplete="off"
-                    className="box figures h-7 min-w-0 px-2"
-                  />
-                  {free && <span className="text-tiny text-second">or empty</span>}
-                </label>
-              ))}
-            </fieldset>
-            {form.formState.errors.root && (
-              <p role="alert" className="mt-2 text-not">
-                {form.formState.errors.root.message}
-              </p>
-            )}
-            <Button type="submit" className="mt-2">
-              Use for the batch
-            </Button>
-          </form>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+    <Pop
+      open
+      onOpen={(open) => open || onClose()}
+      trigger={
+        <button type="button" className="press text-plum">
+          {starter.name}
+        </button>
+      }
+      label={`A brief for: ${starter.name}`}
+      className="w-[352px]"
+    >
+      <form onSubmit={(event) => void submit(event)}>
+        <fieldset>
+          <legend className="font-semibold">{starter.name}</legend>
+          <p className="mb-2.5 text-small text-second">{starter.about}</p>
+          {starter.fields.map(({ key, label, free }, i) => (
+            <label key={key} className="mb-2 grid grid-cols-[76px_112px_1fr] items-center gap-2">
+              <span className="text-small text-second">{label}</span>
+              <input
+                {...form.register(key)}
+                autoFocus={i === 0}
+                autoComplete="off"
+                className="box figures h-7 min-w-0 px-2"
+              />
+              {free && <span className="text-tiny text-second">or empty</span>}
+            </label>
+          ))}
+        </fieldset>
+        {form.formState.errors.root && (
+          <p role="alert" className="mt-2 text-not">
+            {form.formState.errors.root.message}
+          </p>
+        )}
+        <Button type="submit" className="mt-2">
+          Use for the batch
+        </Button>
+      </form>
+    </Pop>
   );
 }

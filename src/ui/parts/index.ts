@@ -5,6 +5,7 @@ export { FileInput } from "./file-input";
 export { Gauge } from "./gauge";
 export { Header } from "./header";
 export { late, useLate } from "./late";
+export { Menu, Pop, type Trigger, useWanted } from "./open";
 export { ProgressBar } from "./progress-bar";
 export { ProofLines } from "./proof-lines";
 export { Providers } from "./providers";

@@ -1,7 +1,6 @@
 "use client";
 
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { Tooltip } from "radix-ui";
 import { type ReactNode, useState } from "react";
 import { ServerError } from "../api";
 import { Foot } from "../say";
@@ -28,7 +27,7 @@ export function Providers({ children }: { children: ReactNode }) {
   );
   return (
     <QueryClientProvider client={client}>
-      <Tooltip.Provider delayDuration={300}>{children}</Tooltip.Provider>
+      {children}
       <Away />
       <Help />
       <Foot />

@@ -5,8 +5,7 @@
  * list.
  */
 import { Download, MoreHorizontal } from "lucide-react";
-import Link from "next/link";
-import { DropdownMenu } from "radix-ui";
+import { Menu } from "./open";
 
 interface Props {
   runId: string;
@@ -22,7 +21,6 @@ interface Props {
 const MAIN =
   "inline-flex h-11 items-center gap-2 rounded-box bg-plum px-5 text-[15px] font-semibold " +
   "whitespace-nowrap text-white hover:bg-plum-deep";
-const ITEM = "block rounded px-3 py-1.5 data-[highlighted]:bg-wash data-[highlighted]:outline-none";
 
 export function TakeAway({ runId, files, itemId, messages, more = true }: Props) {
   const zip = `/api/runs/${runId}/zip`;
@@ -34,71 +32,44 @@ export function TakeAway({ runId, files, itemId, messages, more = true }: Props)
         ? { href: `/api/items/${itemId}/file`, words: "Download the file" }
         : { href: zip, words: `Download ${files} files as ZIP` };
   const numbers = Array.from({ length: Math.max(1, messages) }, (_, i) => i + 1);
+  const message = (n: number) => (numbers.length > 1 ? `Message ${n} of ${numbers.length}` : "A message");
   return (
     <div className="flex items-center gap-1.5">
       <a href={main.href} download className={MAIN}>
         <Download size={16} aria-hidden /> {main.words}
       </a>
-      <DropdownMenu.Root>
-        <DropdownMenu.Trigger
-          aria-label="Other ways to take the files away"
-          className="box press grid h-11 w-10 place-items-center hover:bg-wash"
-        >
-          <MoreHorizontal size={16} aria-hidden />
-        </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content
-            align="end"
-            side="top"
-            sideOffset={6}
-            className="box z-40 max-h-[70vh] w-80 overflow-y-auto p-1"
+      <Menu
+        trigger={
+          <button
+            type="button"
+            aria-label="Other ways to take the files away"
+            className="box press grid h-11 w-10 place-items-center hover:bg-wash"
           >
-            <Item href={zip}>All files as ZIP</Item>
-            <Item href={`${zip}?manifest=1`}>… with a list of what became of what (CSV, JSON)</Item>
-            <Item href={`${zip}?of=originals`}>The originals under the same names, as ZIP</Item>
-            <DropdownMenu.Separator className="my-1 border-t border-thin" />
-            {numbers.map((n) => (
-              <Item key={n} href={mail(n, "separate")}>
-                {numbers.length > 1
-                  ? `Message ${n} of ${numbers.length}, each file attached`
-                  : "A message, each file attached"}
-              </Item>
-            ))}
-            {numbers.map((n) => (
-              <Item key={n} href={mail(n, "zip")}>
-                {numbers.length > 1
-                  ? `Message ${n} of ${numbers.length}, one ZIP attached`
-                  : "A message, one ZIP attached"}
-              </Item>
-            ))}
-            <DropdownMenu.Separator className="my-1 border-t border-thin" />
-            <DropdownMenu.Item asChild className={`${ITEM} press`}>
-              <Link href={`/sheet?run=${runId}`}>On print sheets, to be cut</Link>
-            </DropdownMenu.Item>
-            <Item href={`/api/runs/${runId}/pages?as=pdf`}>As pages of one PDF, in their order</Item>
-            <Item href={`/api/runs/${runId}/pages?as=zip`}>As numbered pages, in a ZIP</Item>
-            <Item href={`/api/runs/${runId}/sheet`}>The proof sheet as PDF</Item>
-            <DropdownMenu.Item asChild className={`${ITEM} press`}>
-              <Link href={`/counter?run=${runId}`}>Hand them over at the Counter</Link>
-            </DropdownMenu.Item>
-            {more && (
-              <DropdownMenu.Item asChild className={`${ITEM} press`}>
-                <Link href={`/runs?run=${runId}`}>All about this run</Link>
-              </DropdownMenu.Item>
-            )}
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
-      </DropdownMenu.Root>
+            <MoreHorizontal size={16} aria-hidden />
+          </button>
+        }
+        align="end"
+        side="top"
+        sideOffset={6}
+        className="max-h-[70vh] w-80"
+        entries={[
+          file(zip, "All files as ZIP"),
+          file(`${zip}?manifest=1`, "… with a list of what became of what (CSV, JSON)"),
+          file(`${zip}?of=originals`, "The originals under the same names, as ZIP"),
+          "line",
+          ...numbers.map((n) => file(mail(n, "separate"), `${message(n)}, each file attached`)),
+          ...numbers.map((n) => file(mail(n, "zip"), `${message(n)}, one ZIP attached`)),
+          "line",
+          { words: "On print sheets, to be cut", href: `/sheet?run=${runId}` },
+          file(`/api/runs/${runId}/pages?as=pdf`, "As pages of one PDF, in their order"),
+          file(`/api/runs/${runId}/pages?as=zip`, "As numbered pages, in a ZIP"),
+          file(`/api/runs/${runId}/sheet`, "The proof sheet as PDF"),
+          { words: "Hand them over at the Counter", href: `/counter?run=${runId}` },
+          more && { words: "All about this run", href: `/runs?run=${runId}` },
+        ]}
+      />
     </div>
   );
 }
 
-function Item({ href, children }: { href: string; children: React.ReactNode }) {
-  return (
-    <DropdownMenu.Item asChild className={ITEM}>
-      <a href={href} download>
-        {children}
-      </a>
-    </DropdownMenu.Item>
-  );
-}
+const file = (href: string, words: string) => ({ href, words, download: true });

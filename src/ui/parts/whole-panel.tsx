@@ -1,13 +1,13 @@
 "use client";
 
+import { type ReactNode, useState } from "react";
+import { base64Bytes, secondsWords, sendSeconds } from "@/core/delivery/mail";
+import { formatBytes, toBytes } from "@/core/units";
 /**
  * What a set of files comes to: how long it takes to send or to load, and how many like these fit on
  * something.
  */
-import { Popover } from "radix-ui";
-import { type ReactNode, useState } from "react";
-import { base64Bytes, secondsWords, sendSeconds } from "@/core/delivery/mail";
-import { formatBytes, toBytes } from "@/core/units";
+import { Pop } from "./open";
 import { useRemembered } from "./remembered";
 import { Typed } from "./typed";
 
@@ -43,24 +43,23 @@ function capacity(typed: string): number | null {
 export function WholePanel({ children, label, before, after, files, about, mail, sets = false }: Props) {
   const [open, setOpen] = useState(false);
   return (
-    <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger aria-label={label} className="shrink-0 text-left">
-        {children}
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          side="top"
-          align="start"
-          sideOffset={10}
-          aria-label="What it comes to"
-          className="box z-40 w-[430px] border-plum p-4"
-        >
-          <Sending before={before} after={after} mail={mail} about={about} />
-          {!sets && <Loading before={before} after={after} about={about} />}
-          <Fitting each={files ? after / files : 0} about={about} />
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+    <Pop
+      open={open}
+      onOpen={setOpen}
+      trigger={
+        <button type="button" aria-label={label} className="shrink-0 text-left">
+          {children}
+        </button>
+      }
+      side="top"
+      sideOffset={10}
+      label="What it comes to"
+      className="w-[430px]"
+    >
+      <Sending before={before} after={after} mail={mail} about={about} />
+      {!sets && <Loading before={before} after={after} about={about} />}
+      <Fitting each={files ? after / files : 0} about={about} />
+    </Pop>
   );
 }
 

@@ -1,7 +1,6 @@
 "use client";
 
 import Link from "next/link";
-import { DropdownMenu } from "radix-ui";
 import { useMemo, useState } from "react";
 import type { Limit } from "@/core/budget";
 import { base64Bytes, fileBytesWithin } from "@/core/delivery/mail";
@@ -9,7 +8,17 @@ import { formatBytes } from "@/core/units";
 import type { RunDetail, RunItemView } from "../api";
 import { call, useChange, useDesk } from "../api";
 import { HandOver } from "../counter";
-import { Button, differenceWords, Figure, RunGoing, StateMark, TakeAway, WholePanel, when } from "../parts";
+import {
+  Button,
+  differenceWords,
+  Figure,
+  Menu,
+  RunGoing,
+  StateMark,
+  TakeAway,
+  WholePanel,
+  when,
+} from "../parts";
 import { AnswerButton } from "../refusal";
 import { say } from "../say";
 import { ItemPane } from "./item-pane";
@@ -164,32 +173,24 @@ function Again({ run }: { run: RunDetail }) {
   const there = desk.data?.batches.some((batch) => batch.id === run.batchId) ?? false;
   if (!there) return null;
   return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="press whitespace-nowrap hover:underline">
-        With another brief
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="start"
-          side="top"
-          sideOffset={6}
-          className="box z-40 max-h-80 max-w-sm overflow-y-auto p-1"
-        >
-          <DropdownMenu.Label className="px-3 py-1 text-small text-second">
-            The batch takes this brief, and you go to the Desk
-          </DropdownMenu.Label>
-          {desk.data?.briefs.map((brief) => (
-            <DropdownMenu.Item
-              key={brief.revisionId}
-              onSelect={() => use.mutate(brief.revisionId)}
-              className="rounded px-3 py-1.5 data-[highlighted]:bg-wash data-[highlighted]:outline-none"
-            >
-              {brief.name}
-            </DropdownMenu.Item>
-          ))}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
+    <Menu
+      side="top"
+      sideOffset={6}
+      className="max-h-80 max-w-sm"
+      trigger={
+        <button type="button" className="press whitespace-nowrap hover:underline">
+          With another brief
+        </button>
+      }
+      entries={[
+        { heading: "The batch takes this brief, and you go to the Desk" },
+        ...(desk.data?.briefs ?? []).map((brief) => ({
+          key: brief.revisionId,
+          words: brief.name,
+          onSelect: () => use.mutate(brief.revisionId),
+        })),
+      ]}
+    />
   );
 }
 

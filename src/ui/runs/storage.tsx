@@ -1,11 +1,10 @@
 "use client";
 
 /** How much space is used, what can be freed, and whether everything is there that should be. */
-import { Popover } from "radix-ui";
 import { useState } from "react";
 import { formatBytes } from "@/core/units";
 import { call, useChange, useStorage } from "../api";
-import { Button } from "../parts";
+import { Button, Pop } from "../parts";
 
 interface Checked {
   files: number;
@@ -41,62 +40,62 @@ export function Storage() {
   });
   const freeable = data ? data.trials + data.leftovers + data.planned : 0;
   return (
-    <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger className="border-t border-rule px-[18px] py-3 text-left hover:bg-thin">
-        <span className="block text-small font-semibold">Storage</span>
-        <span className="figures text-small text-second">
-          {data
-            ? `${formatBytes(data.total)} used, ${formatBytes(data.free)} free`
-            : error
-              ? "not known"
-              : "…"}
-        </span>
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          side="right"
-          align="end"
-          sideOffset={8}
-          aria-label="Storage"
-          className="box z-40 w-[400px] border-plum p-4"
-        >
-          {error && <p className="text-not">{error.message}</p>}
-          {data && (
-            <dl>
-              <Line name="Originals in batches" bytes={data.originals} note="never removed" />
-              <Line name="Files of runs" bytes={data.runs} note="until a run's files are given up" />
-              <Line name="Files ready to be taken" bytes={data.ready} note="measured for the Desk" />
-              <Line
-                name="Trials and planned pictures"
-                bytes={data.trials + data.planned}
-                note="made again when they are needed"
-              />
-              <Line
-                name="Of removed batches and runs"
-                bytes={data.leftovers}
-                note="kept for a week, so that they can come back"
-              />
-            </dl>
-          )}
-          <div className="mt-3 flex flex-wrap gap-2">
-            <Button disabled={!freeable || free.isPending} onClick={() => free.mutate(undefined)}>
-              Free {formatBytes(freeable)}
-            </Button>
-            <Button disabled={check.isPending} onClick={() => check.mutate(undefined)}>
-              Check that all is there
-            </Button>
-            {strays > 0 && (
-              <Button disabled={clear.isPending} onClick={() => clear.mutate(undefined)}>
-                Remove the {strays} without a row
-              </Button>
-            )}
-          </div>
-          <p role="status" className="mt-2 text-small text-second">
-            {said ?? "Freeing also ends the week in which removed batches can come back."}
-          </p>
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+    <Pop
+      open={open}
+      onOpen={setOpen}
+      trigger={
+        <button type="button" className="border-t border-rule px-[18px] py-3 text-left hover:bg-thin">
+          <span className="block text-small font-semibold">Storage</span>
+          <span className="figures text-small text-second">
+            {data
+              ? `${formatBytes(data.total)} used, ${formatBytes(data.free)} free`
+              : error
+                ? "not known"
+                : "…"}
+          </span>
+        </button>
+      }
+      side="right"
+      align="end"
+      sideOffset={8}
+      label="Storage"
+      className="w-[400px]"
+    >
+      {error && <p className="text-not">{error.message}</p>}
+      {data && (
+        <dl>
+          <Line name="Originals in batches" bytes={data.originals} note="never removed" />
+          <Line name="Files of runs" bytes={data.runs} note="until a run's files are given up" />
+          <Line name="Files ready to be taken" bytes={data.ready} note="measured for the Desk" />
+          <Line
+            name="Trials and planned pictures"
+            bytes={data.trials + data.planned}
+            note="made again when they are needed"
+          />
+          <Line
+            name="Of removed batches and runs"
+            bytes={data.leftovers}
+            note="kept for a week, so that they can come back"
+          />
+        </dl>
+      )}
+      <div className="mt-3 flex flex-wrap gap-2">
+        <Button disabled={!freeable || free.isPending} onClick={() => free.mutate(undefined)}>
+          Free {formatBytes(freeable)}
+        </Button>
+        <Button disabled={check.isPending} onClick={() => check.mutate(undefined)}>
+          Check that all is there
+        </Button>
+        {strays > 0 && (
+          <Button disabled={clear.isPending} onClick={() => clear.mutate(undefined)}>
+            Remove the {strays} without a row
+          </Button>
+        )}
+      </div>
+      <p role="status" className="mt-2 text-small text-second">
+        {said ?? "Freeing also ends the week in which removed batches can come back."}
+      </p>
+    </Pop>
   );
 }
 

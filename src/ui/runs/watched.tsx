@@ -1,11 +1,10 @@
 "use client";
 
 /** Folders of the machine where Zumbrel runs, whose photos are made into files as they come. */
-import { Popover } from "radix-ui";
 import { useState } from "react";
 import type { WatchesView, WatchView } from "../api";
 import { call, useChange, useShelf, useWatches } from "../api";
-import { Button } from "../parts";
+import { Button, Pop } from "../parts";
 
 /** Nothing is shown where no folder was allowed at the start. */
 export function Watched() {
@@ -16,35 +15,35 @@ export function Watched() {
   const waiting = watches.reduce((sum, { needsYou }) => sum + needsYou, 0);
   const trouble = watches.some(({ problem }) => problem);
   return (
-    <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger className="border-t border-rule px-[18px] py-3 text-left hover:bg-thin">
-        <span className="block text-small font-semibold">Watched folders</span>
-        <span className="figures text-small text-second">
-          {watches.length === 0
-            ? "none yet"
-            : `${watches.length} ${trouble ? "· one does not run" : "watched"}`}
-          {waiting > 0 && <span className="text-needs"> · {waiting} need you</span>}
-        </span>
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          side="right"
-          align="end"
-          sideOffset={8}
-          aria-label="Watched folders"
-          className="box z-40 max-h-[calc(100vh-60px)] w-[460px] overflow-y-auto border-plum p-4"
-        >
-          {watches.length > 0 && (
-            <ul aria-label="Folders that are watched" className="mb-4">
-              {watches.map((watch) => (
-                <WatchRow key={watch.id} watch={watch} />
-              ))}
-            </ul>
-          )}
-          <NewWatch roots={data} />
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+    <Pop
+      open={open}
+      onOpen={setOpen}
+      trigger={
+        <button type="button" className="border-t border-rule px-[18px] py-3 text-left hover:bg-thin">
+          <span className="block text-small font-semibold">Watched folders</span>
+          <span className="figures text-small text-second">
+            {watches.length === 0
+              ? "none yet"
+              : `${watches.length} ${trouble ? "· one does not run" : "watched"}`}
+            {waiting > 0 && <span className="text-needs"> · {waiting} need you</span>}
+          </span>
+        </button>
+      }
+      side="right"
+      align="end"
+      sideOffset={8}
+      label="Watched folders"
+      className="max-h-[calc(100vh-60px)] w-[460px] overflow-y-auto"
+    >
+      {watches.length > 0 && (
+        <ul aria-label="Folders that are watched" className="mb-4">
+          {watches.map((watch) => (
+            <WatchRow key={watch.id} watch={watch} />
+          ))}
+        </ul>
+      )}
+      <NewWatch roots={data} />
+    </Pop>
   );
 }
 

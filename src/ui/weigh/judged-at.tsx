@@ -1,7 +1,6 @@
 "use client";
 
 /** At which size trials are judged; the view of the brief, which can be changed here. */
-import { Popover } from "radix-ui";
 import { type Brief, rebased, resolveBrief } from "@/core/brief";
 import { viewWords } from "@/core/coding";
 import { formatSize } from "@/core/units";
@@ -28,11 +27,12 @@ export function JudgedAt({ batchId, rowId, brief, view }: Props) {
         onSave={(next, said) =>
           edit.mutate({ change: (now) => rebased(brief, next, now), words: said, row: rowId })
         }
-      >
-        <Popover.Trigger data-chip="view" className="press hover:underline" disabled={edit.isPending}>
-          Judged {words}
-        </Popover.Trigger>
-      </ChipPopover>
+        trigger={
+          <button type="button" data-chip="view" className="press hover:underline" disabled={edit.isPending}>
+            Judged {words}
+          </button>
+        }
+      />
       <span className="figures whitespace-nowrap"> ({formatSize(width, height)} px)</span>. Click the chart to
       have a size tried.
     </p>
