@@ -94,6 +94,8 @@ export async function makeAndDownload(page: Page): Promise<{ name: string; bytes
 
 /** WCAG 2.2 AA, by axe. */
 export async function checkAccess(page: Page): Promise<void> {
+  // What is just coming or going is half transparent, and its contrast is that of neither state.
+  await page.waitForFunction(() => document.getAnimations().every((one) => one.playState !== "running"));
   const { violations } = await new AxeBuilder({ page })
     // What is well is not written out: in a grid of many rows that takes seconds.
     .options({ resultTypes: ["violations"] })
