@@ -36,9 +36,8 @@ export const POST = route(async (request, { id }): Promise<{ trial: TrialView | 
     const made = size && (await keptTrial(db, size, settingKey(setting)));
     return made ? { made, size, view: trialView(made, size, side) } : null;
   };
-  await seeWeighing(db, row.id);
   const coming = watched(look);
-  await addTrial(db, row.id, atSide(choice, side));
+  await Promise.all([seeWeighing(db, row.id), addTrial(db, row.id, atSide(choice, side))]);
   const found = await coming;
   // Decoded while the answer is on its way: the pane asks for its pixels next.
   if (found) {
