@@ -2,6 +2,7 @@
 // that is compiled to WebAssembly, with addresses in bytes; `v128` holds four floats. Compiled by scripts/wasm.mjs.
 
 export { between, compensate, halve, ycc8 } from "./jpeg/colour";
+export { blend, drawOut, inverse, rgb8 } from "./jpeg/decode";
 export {
   besides,
   codeBand,

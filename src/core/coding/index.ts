@@ -8,7 +8,7 @@ export { avifEffort, expectedSeconds, webpEffort } from "./effort";
 export { aboutBytes } from "./estimate";
 export { familiesOf } from "./family";
 export { fitFormats } from "./fit";
-export { JpegCoder, type JpegSamples, packJpeg } from "./jpeg";
+export { JpegCoder, type JpegPixels, type JpegSamples, packJpeg } from "./jpeg";
 export { type LinePoint, LOSSY, type Lossy, ladder, lineChoice, qualityFor } from "./ladder";
 export { type MapKind, type MapLook, shareLight } from "./light-share";
 export { Line } from "./line";

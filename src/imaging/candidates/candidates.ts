@@ -21,7 +21,7 @@ import {
   PlannedPictures,
 } from "../planned";
 import type { Judged } from "../workers";
-import { decodeTrial } from "./decode-trial";
+import { decodeFresh, decodeTrial } from "./decode-trial";
 import { Judge } from "./judge";
 import { bytesOfMap, carriesMap, lightMap } from "./light-map";
 import { memoryTrials } from "./memory-trials";
@@ -147,8 +147,9 @@ export class Candidates {
     const known = await this.judgedBefore(picture, setting);
     if (known) return known;
     const like = await this.pixels(picture);
-    const pixels = await decodeTrial(await this.encoding(picture, setting), setting, like, picture.cmyk);
-    return this.judge(picture, setting, pixels);
+    const encoded = await this.encoding(picture, setting);
+    const decode = encoded === this.last?.encoded ? decodeFresh : decodeTrial;
+    return this.judge(picture, setting, await decode(encoded, setting, like, picture.cmyk));
   }
 
   /** Null where nobody has looked at this trial yet. */

@@ -9,7 +9,7 @@ import type { Planned } from "@/core/pixels/develop";
 import { seenAt } from "@/core/pixels/resample";
 import { encodeAside } from "../encode";
 import { isFlat, type PlannedPicture } from "../planned";
-import { decodeTrial } from "./decode-trial";
+import { decodeFresh } from "./decode-trial";
 import { Judge } from "./judge";
 
 /** Pictures of more pixels than this are sampled. */
@@ -76,7 +76,7 @@ export class Sample {
       return once(encodings, setting, () => encodeAside(pixels, setting, cmyk, this.signal));
     };
     const difference = async (setting: Setting) => {
-      const trial = await decodeTrial(await encoded(setting), setting, pixels, cmyk);
+      const trial = await decodeFresh(await encoded(setting), setting, pixels, cmyk);
       return (await this.judge.asSeen(trial)).difference;
     };
     return {

@@ -1,3 +1,3 @@
-export { encode } from "./encode";
+export { encode, ownCoder } from "./encode";
 export { encodeAside } from "./encode-aside";
 export { encodeMoving } from "./encode-moving";

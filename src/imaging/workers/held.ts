@@ -14,6 +14,11 @@ export class Held<T extends { end(): void }> {
     this.small = new LRUCache({ maxSize: most, dispose: (value) => value.end() });
   }
 
+  /** What is held under the key; null where nothing is. */
+  peek(key: string): T | null {
+    return (this.large?.key === key ? this.large.value : this.small.get(key)) ?? null;
+  }
+
   /** What is held under the key, or what `make` gives for a picture of this size. */
   get(key: string, { width, height }: Size, make: () => T): T {
     if (this.large?.key === key) return this.large.value;

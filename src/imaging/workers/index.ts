@@ -6,6 +6,7 @@ export { oneThreadEach } from "./one-thread";
 export {
   analyseAside,
   decodeAside,
+  decodedAside,
   developAside,
   differenceAside,
   findInkAside,

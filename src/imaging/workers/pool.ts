@@ -1,6 +1,6 @@
 /** Developing and comparing: on threads of their own, or in place where there is no bundle for them. */
 import { availableParallelism } from "node:os";
-import { JpegCoder, type JpegSamples, type JpegSetting } from "@/core/coding";
+import { JpegCoder, type JpegPixels, type JpegSamples, type JpegSetting } from "@/core/coding";
 import type { Pixels } from "@/core/difference";
 import type { InkSettings } from "@/core/photo";
 import type { Developed, Development, Samples } from "@/core/pixels/develop";
@@ -64,6 +64,16 @@ export async function jpegAside(samples: JpegSamples, setting: JpegSetting): Pro
   return ((await aside(work)) as { encoded: Uint8Array }).encoded;
 }
 
+/**
+ * What decoders make of the JPEG that {@link jpegAside} made last of these samples; null where no thread has its levels
+ * any more, or they are of a kind that is left to decoders.
+ */
+export async function decodedAside(samples: JpegSamples, setting: JpegSetting): Promise<JpegPixels | null> {
+  const { id } = shared(samples.data);
+  const found = (await aside({ kind: "decoded", id, setting })) as JpegPixels | { encoded: null };
+  return "data" in found ? found : null;
+}
+
 /** A JPEG packed tighter without loss; null where it is of a kind that is left alone, or damaged. */
 export async function packAside(file: Uint8Array): Promise<Uint8Array | null> {
   return ((await aside({ kind: "pack", file })) as { encoded: Uint8Array | null }).encoded;
@@ -81,7 +91,9 @@ export async function analyseAside(id: string, reference: Pixels): Promise<void>
   await threads?.run({ kind: "reference", id, reference });
 }
 
+const CODING: ReadonlySet<Work["kind"]> = new Set(["jpeg", "decoded", "pack"]);
+
 const aside = (work: Work): Promise<Done> => {
-  const pool = work.kind === "jpeg" || work.kind === "pack" ? coding : threads;
+  const pool = CODING.has(work.kind) ? coding : threads;
   return pool ? pool.run(work) : Promise.resolve().then(() => carryOut(work));
 };

@@ -1,6 +1,6 @@
 /** What threads are asked for, and how it is done: the same on a thread and in place. */
 
-import { JpegCoder, type JpegSamples, type JpegSetting, packJpeg } from "@/core/coding";
+import { JpegCoder, type JpegPixels, type JpegSamples, type JpegSetting, packJpeg } from "@/core/coding";
 import { type Difference, type Pixels, Reference } from "@/core/difference";
 import type { InkSettings } from "@/core/photo";
 import { type Developed, type Development, develop, dotScreenIn, type Samples } from "@/core/pixels/develop";
@@ -15,6 +15,8 @@ export type Work =
   /** `looks`: for a dot screen. */
   | { kind: "decode"; file: Uint8Array; how: LibraryDecode; plan: Development; looks: boolean }
   | { kind: "jpeg"; id: string; samples: JpegSamples; setting: JpegSetting }
+  /** What decoders make of the JPEG that was coded last of this picture. */
+  | { kind: "decoded"; id: string; setting: JpegSetting }
   | { kind: "pack"; file: Uint8Array }
   | { kind: "reference"; id: string; reference: Pixels }
   /** `asSeen`: the trial is brought to the reference's size first. */
@@ -44,6 +46,7 @@ export type Done =
   | Judged
   | InkFound
   | { analysed: true }
+  | JpegPixels
   | { encoded: Uint8Array | null };
 
 export function carryOut(work: Exclude<Work, { kind: "decode" }>): Done;
@@ -57,6 +60,8 @@ export function carryOut(work: Work): Done | Promise<Done> {
     const { id, samples, setting } = work;
     return { encoded: coderFor(id, samples, setting.chroma).encode(setting) };
   }
+  if (work.kind === "decoded")
+    return coders.peek(`${work.id} ${work.setting.chroma}`)?.decoded(work.setting) ?? { encoded: null };
   const reference = referenceFor(work.id, work.reference);
   if (work.kind === "reference") {
     reference.analyse();

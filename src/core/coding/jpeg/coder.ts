@@ -4,6 +4,7 @@
  */
 import { concat } from "../../containers";
 import { ANNEX_K, type Chroma, type JpegSetting, USUAL_THRIFT } from "../types";
+import { decodeLevels, type JpegPixels } from "./decode";
 import { heaps } from "./heap";
 import { Levels } from "./levels";
 import { END, JFIF, quantisation, START } from "./markers";
@@ -12,10 +13,17 @@ import { type JpegSamples, type Prepared, prepareJpeg } from "./prepare";
 import { Scans } from "./scans";
 import { annexKTables, type StepTables, seenTables } from "./tables";
 
+export type CoderSetting = Omit<JpegSetting, "format" | "chroma">;
+
+/** Equal for settings with equal levels. */
+const named = ({ quality, table, effort, thrift }: CoderSetting): string =>
+  JSON.stringify([quality, table, effort, thrift]);
+
 export class JpegCoder {
   private readonly scans: Scans;
   private readonly levels: Levels;
   private readonly picture: Prepared;
+  private last: { named: string; tables: StepTables } | null = null;
 
   /** `samples` must not change until this returns; a grey picture has no chroma. */
   constructor(samples: JpegSamples, chroma: Chroma) {
@@ -40,9 +48,19 @@ export class JpegCoder {
    * A whole file without other headers than JFIF's; sequential or progressive, whichever is smaller. The chroma is the
    * coder's own.
    */
-  encode({ quality, table, effort, thrift, sequential }: Omit<JpegSetting, "format" | "chroma">): Uint8Array {
+  encode(setting: CoderSetting): Uint8Array {
+    const { quality, table, effort, thrift, sequential } = setting;
     const tables = table === ANNEX_K ? annexKTables(Math.round(quality)) : seenTables(quality);
+    this.last = { named: named(setting), tables };
     return this.file(tables, effort === "careful" ? (thrift ?? USUAL_THRIFT) : null, sequential);
+  }
+
+  /**
+   * What decoders make of the file that was encoded last. Null where it was of another setting, or is of a kind that
+   * is left to decoders.
+   */
+  decoded(setting: CoderSetting): JpegPixels | null {
+    return this.last?.named === named(setting) ? decodeLevels(this.picture, this.last.tables) : null;
   }
 
   private file(tables: StepTables, thrift: number | null, sequential = false): Uint8Array {

@@ -68,6 +68,18 @@ export interface Loops {
     bench: number,
   ): void;
   codeMcus(parts: number, number: number, across: number, down: number, whole: boolean): void;
+  inverse(
+    levels: number,
+    blocks: number,
+    steps: number,
+    places: number,
+    out: number,
+    pitch: number,
+    bench: number,
+  ): void;
+  blend(near: number, far: number, out: number, count: number): void;
+  drawOut(sums: number, out: number, count: number): void;
+  rgb8(y: number, cb: number, cr: number, out: number, count: number): void;
   writeTo(address: number): void;
   finish(): number;
 }
@@ -114,9 +126,10 @@ export class Heap {
     this.next = mark;
   }
 
-  put(values: readonly number[] | Float32Array): number {
+  put(values: readonly number[] | Float32Array | Int32Array): number {
     const at = this.take(values.length * 4);
-    this.floats(at, values.length).set(values);
+    if (values instanceof Int32Array) this.words(at, values.length).set(values);
+    else this.floats(at, values.length).set(values);
     return at;
   }
 

@@ -1,3 +1,4 @@
 export { JpegCoder } from "./coder";
+export type { JpegPixels } from "./decode";
 export { packJpeg } from "./pack";
 export type { JpegSamples } from "./prepare";
