@@ -12,7 +12,7 @@ const setting = (quality: number, table = 9, sequential = false) => ({
   quality,
   table,
   effort: "careful" as const,
-  sequential,
+  ...(sequential && { sequential: true as const }),
 });
 
 /** Noise, black beside white, a slope, or waves with some grain. */
