@@ -9,7 +9,7 @@ import {
   type Traced,
 } from "@/core/budget";
 
-export interface ShareOutTask extends Omit<Known, "photos"> {
+export interface ShareOutTask extends Omit<Known, "photos" | "probes"> {
   /** By id. */
   ids: readonly string[];
   /** Makes the trials that are asked of one photo; what it throws leaves the photo out. */
@@ -19,7 +19,7 @@ export interface ShareOutTask extends Omit<Known, "photos"> {
 }
 
 export interface SharedOut {
-  answer: Exclude<BudgetAnswer, { kind: "trials" }>;
+  answer: Exclude<BudgetAnswer, { kind: "trials" | "alone" }>;
   /** What is known of each photo that took part, by common side. */
   traced: Map<string, Record<string, Traced>>;
 }
@@ -32,6 +32,8 @@ export async function shareOut({ ids, trace, atOnce, ...task }: ShareOutTask): P
     const answer: BudgetAnswer = photos.length
       ? next(state, { ...task, photos })
       : { kind: "own", level: 0, state };
+    // Only a driver that names probes is asked for this.
+    if (answer.kind === "alone") throw new Error("no file is made before the whole is shared out");
     if (answer.kind !== "trials") return { answer, traced };
     state = answer.state;
     const waiting = [...answer.trials];

@@ -113,12 +113,13 @@ class Group {
     if (!this.able.length) return this.keep({ ...fresh, state: "own", total: 0 });
     if (this.able.some((member) => member.trialsAsked))
       return this.keep({ ...state, waiting: this.waiting() });
-    if (state.state === "settling") return this.settle(state);
-    return this.checked(state);
+    if (state.state !== "settling") return this.checked(state);
+    if (this.able.some(comingAlone)) return this.keep({ ...state, waiting: this.waiting() });
+    return this.settle(state);
   }
 
   private waiting(): number {
-    return this.able.filter((member) => member.trialsAsked).length;
+    return this.able.filter((member) => member.trialsAsked || comingAlone(member)).length;
   }
 
   private keep(state: ShareState): Promise<void> {
@@ -128,7 +129,7 @@ class Group {
   private async settle(state: ShareState): Promise<void> {
     const whole = await this.whole();
     const answer = next(state, {
-      photos: this.able,
+      photos: this.able.map((member) => ({ ...member, alone: madeAlone(member) })),
       whole,
       aim: this.aim,
       binds: state.binds,
@@ -139,6 +140,9 @@ class Group {
       case "trials":
         await askTrials(this.db, answer.trials);
         return this.keep({ ...now, state: "settling", waiting: answer.trials.length });
+      case "alone":
+        await settleShares(this.db, new Map(answer.ids.map((id) => [id, { kind: "own" }])));
+        return this.keep({ ...now, state: "settling", waiting: answer.ids.length });
       case "own":
         return this.handOut({ ...now, state: "own", total: null }, () => ({ kind: "own" }));
       case "shared":
@@ -243,6 +247,12 @@ class Group {
     );
   }
 }
+
+/** Its file is being made as if it were alone. */
+const comingAlone = ({ share, measured }: Member): boolean => share?.kind === "own" && measured === null;
+
+const madeAlone = ({ share, measured }: Member): number | undefined =>
+  share?.kind === "own" ? (measured?.bytes ?? undefined) : undefined;
 
 const sameTarget = (a: ShareTarget | null, b: ShareTarget): boolean => {
   if (!a || a.kind !== b.kind) return false;

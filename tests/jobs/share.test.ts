@@ -1,6 +1,6 @@
 /** Limits on the whole through the real tasks, in the order in which the queue would hand them out, on real pictures. */
 import { unlink } from "node:fs/promises";
-import { and, eq, sql } from "drizzle-orm";
+import { and, eq, isNotNull, isNull, sql } from "drizzle-orm";
 import { extract } from "letterparser";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type Brief, parseBrief } from "@/core/brief";
@@ -75,7 +75,7 @@ const stateOf = async (id: string) => [...(await sharesOf(store.db, id)).values(
 const view = async (id: string) => (await routes.call("GET", "batches/[id]", { id })).body as BatchView;
 const sum = (list: readonly number[]) => list.reduce((all, one) => all + one, 0);
 
-describe("a limit that waits for the trials of a few photos", () => {
+describe("a limit that waits for the files of a few photos", () => {
   it("is not taken for lost, and is when their jobs were", async () => {
     const id = await newBatch({ longSide: { exact: 300 }, total: { max: "20MB" } });
     for (const n of [0, 1, 2]) {
@@ -87,17 +87,13 @@ describe("a limit that waits for the trials of a few photos", () => {
         .select({ id: assignments.id })
         .from(assignments)
         .innerJoin(batchPhotos, eq(batchPhotos.id, assignments.batchPhotoId))
-        .where(
-          and(
-            eq(batchPhotos.batchId, id),
-            sql`jsonb_typeof(${assignments.trialsAsked}->'trials') = 'object'`,
-          ),
-        );
+        .where(and(eq(batchPhotos.batchId, id), isNotNull(assignments.share), isNull(assignments.measured)));
       return found.map((row) => row.id);
     };
     await work(async () => (await asked()).length === 6);
     const few = await asked();
     expect(few).toHaveLength(6);
+    expect(await stateOf(id)).toMatchObject({ state: "settling", waiting: 6 });
     await addLostJobs(store.db);
     const { rows } = await store.db.execute(
       sql`select 1 from graphile_worker._private_jobs where key = ${`share:${id}`}`,
@@ -107,6 +103,30 @@ describe("a limit that waits for the trials of a few photos", () => {
     expect(await addLostJobs(store.db)).toBe(1);
     await work();
     expect(await stateOf(id)).toMatchObject({ state: "own", photos: 12 });
+    // Those that foretold the others are theirs: nothing was made twice, and nothing tried.
+    const made = await listRows(store.db, id);
+    expect(made.every((row) => row.measured?.outputSha256)).toBe(true);
+    const tried = await store.db
+      .select({ traced: assignments.traced })
+      .from(assignments)
+      .innerJoin(batchPhotos, eq(batchPhotos.id, assignments.batchPhotoId))
+      .where(eq(batchPhotos.batchId, id));
+    expect(tried.flatMap(({ traced }) => traced?.all?.points ?? [])).toEqual([]);
+  });
+
+  it("is shared out from their files where it binds", async () => {
+    const id = await newBatch({ longSide: { exact: 300 }, total: { max: "150KB" } });
+    for (const n of [0, 1, 2]) {
+      const another = Buffer.concat([photos[n], Buffer.from(`bound ${n}`)]);
+      await bringIn(store, routes.workspaceId, id, `again-${n}.jpg`, another);
+    }
+    await work();
+    expect(await stateOf(id)).toMatchObject({ state: "shared", photos: 12, waiting: 0 });
+    const rows = await listRows(store.db, id);
+    expect(rows.every((row) => row.measured?.told.join().includes("as coarse as all 12 photos are"))).toBe(
+      true,
+    );
+    expect(sum(rows.map((row) => row.measured!.bytes!))).toBeLessThanOrEqual(150_000);
   });
 });
 

@@ -29,6 +29,8 @@ export const BEGIN: BudgetState = { side: null, tried: [] };
 export interface KnownPhoto {
   id: string;
   traced: Readonly<Record<string, Traced>> | null;
+  /** See {@link SharedPhoto}. */
+  alone?: number;
 }
 
 export interface Known {
@@ -56,6 +58,8 @@ export type BudgetAnswer = { state: BudgetState } & (
   | { kind: "trials"; trials: TraceAsked[] }
   /** The limit does not bind: each file is made as if it were alone. */
   | { kind: "own"; level: number }
+  /** Files of these photos are to be made as if they were alone. */
+  | { kind: "alone"; ids: string[] }
   /** One pick a photo, at this common side. */
   | { kind: "shared"; side: number | null; picks: Pick[]; total: number; level: number }
   /** Even where loss is plain to see the whole is too large: the coarsest files, and by how much. */
@@ -85,7 +89,7 @@ export function next(state: BudgetState, known: Known): BudgetAnswer {
     const trials = answer.wanted.map(({ id, ...asked }) => ({ id, side, trials: asked }));
     return { kind: "trials", trials, state };
   }
-  if (answer.kind === "own") return { ...answer, state };
+  if (answer.kind === "own" || answer.kind === "alone") return { ...answer, state };
   const level = answer.kind === "shared" ? answer.level : null;
   const all = [...tried, { side, level, total: answer.total }];
   return follow(all, known);
@@ -183,4 +187,4 @@ function shareAt(side: number | null, { photos, ...task }: Known): ShareAnswer {
 
 /** The photos as they are known at a common side. */
 const photosAt = (photos: readonly KnownPhoto[], side: number | null): SharedPhoto[] =>
-  photos.map((photo) => ({ ...at(photo, side)!, id: photo.id }));
+  photos.map(({ alone, ...photo }) => ({ ...at(photo, side)!, id: photo.id, alone }));

@@ -32,13 +32,15 @@ export interface SharedPhoto {
   whole: WholeFile | null;
   /** Bytes a pixel of the photo as it came, where those tell how busy it is; null where it came without loss. */
   density?: number | null;
+  /** Bytes of its file as if it were alone, where that was made. */
+  alone?: number;
   /** What the brief asks of this file alone, in bytes. */
   min: number | null;
   max: number | null;
 }
 
 /** What is known of one photo at one number of pixels; it can be stored. */
-export interface Traced extends Omit<SharedPhoto, "id"> {
+export interface Traced extends Omit<SharedPhoto, "id" | "alone"> {
   /** Common long side of all photos, in px; null for as many pixels as the brief allows. */
   side: number | null;
   geometry: Geometry;

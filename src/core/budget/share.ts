@@ -29,8 +29,8 @@ export interface ShareTask {
   /** The files as they would be without a limit on the whole were made, and are too large together. */
   binds?: boolean;
   /**
-   * Of many photos so many are tried first. Where by them nothing binds, files are made as if alone without trying
-   * the rest: only for a driver that adds up the files when they are there, and comes back with `binds`.
+   * Of many photos the files of so many are made first, as if alone. Where by them nothing binds, so are the others,
+   * without any being tried: only for a driver that adds up the files when they are there, and comes back with `binds`.
    */
   probes?: number;
 }
@@ -46,6 +46,8 @@ export interface TrialsAsked {
 export type ShareAnswer =
   /** The limit does not bind: each file is made as if it were alone. */
   | { kind: "own"; level: number }
+  /** These files are made as if they were alone: they foretell the others, and are done where the limit does not bind. */
+  | { kind: "alone"; ids: string[] }
   | { kind: "trials"; wanted: TrialsAsked[]; level: number }
   | { kind: "shared"; picks: Pick[]; total: number; level: number }
   /** Even at a difference that is plain to see the whole is too large. */
@@ -105,10 +107,10 @@ export class Share {
       return { kind: "own", level: 0 };
     const fresh = this.curves.filter(({ photo }) => photo.arm && photo.points.length === 0);
     if (fresh.length) {
-      const first = this.toTry(fresh, finest);
-      if (!first) return { kind: "own", level: finest };
+      const foretold = this.foretold(fresh, finest);
+      if (foretold) return foretold;
       const level = this.levelWithin(whole.max * (1 - SPARE), Math.max(finest, 0.5), PLAIN);
-      const wanted = first.map(({ photo }) => ({ id: photo.id, level, qualities: [] }));
+      const wanted = fresh.map(({ photo }) => ({ id: photo.id, level, qualities: [] }));
       return { kind: "trials", level, wanted };
     }
     if (!binds && this.total(this.alone(finest)) <= whole.max * CLEARLY)
@@ -128,18 +130,20 @@ export class Share {
   }
 
   /**
-   * The photos to be tried next: of many a few from all over, as many again where those leave it in doubt whether the
-   * limit binds, and then all. Null where files are to be made as if alone.
+   * Of many photos the files of a few from all over are made as if alone, and of as many again where those leave it in
+   * doubt whether the limit binds. Null where all are to be tried.
    */
-  private toTry(fresh: Curve[], finest: number): Curve[] | null {
+  private foretold(fresh: Curve[], finest: number): ShareAnswer | null {
     const { probes = Infinity, binds, whole } = this.task;
-    if (binds || probes === Infinity) return fresh;
-    const few = fresh.length < probes * FEW_OF ? fresh : spreadOver(fresh, probes);
-    const tried = this.curves.filter(({ photo }) => photo.points.length).length;
-    if (!tried) return few;
+    if (binds) return null;
+    const left = fresh.filter(({ photo }) => photo.alone === undefined);
+    const made = fresh.length - left.length;
+    if (!made && left.length < probes * FEW_OF) return null;
+    const few: ShareAnswer = { kind: "alone", ids: spreadOver(left, probes).map(({ photo }) => photo.id) };
+    if (!made) return few;
     const share = this.likely(finest) / whole.max;
-    if (share <= WORTH_MAKING) return null;
-    return share <= DOUBTFUL && tried <= probes ? few : fresh;
+    if (share <= (left.length ? WORTH_MAKING : 1)) return { kind: "own", level: finest };
+    return share <= DOUBTFUL && made <= probes && left.length ? few : null;
   }
 
   /**
@@ -151,8 +155,9 @@ export class Share {
     const coded = this.curves.filter(({ photo }) => photo.arm);
     const telling = coded.every(({ photo }) => photo.density);
     const weight = ({ photo }: Curve) => photo.arm!.pixels * (telling ? photo.density! : 1);
-    const tried = coded.filter(({ photo }) => photo.points.length);
-    const alone = new Map(tried.map((curve) => [curve, (curve.ready() ?? curve.within(finest)).bytes]));
+    const tried = coded.filter(({ photo }) => photo.points.length || photo.alone !== undefined);
+    const bytesOf = (curve: Curve) => curve.photo.alone ?? (curve.ready() ?? curve.within(finest)).bytes;
+    const alone = new Map(tried.map((curve) => [curve, bytesOf(curve)]));
     const heaviness = sum([...alone.values()]) / Math.max(1e-9, sum(tried.map(weight)));
     const { fixed, each } = this.task.whole;
     const bytes = (curve: Curve) =>
@@ -216,9 +221,11 @@ export class Share {
   }
 }
 
-/** So many, evenly from all over the list. */
+/** So many, evenly from all over the list; all of a short one. */
 const spreadOver = <T>(list: readonly T[], count: number): T[] =>
-  Array.from({ length: count }, (_, i) => list[Math.floor(((i + 0.5) * list.length) / count)]);
+  list.length <= count
+    ? [...list]
+    : Array.from({ length: count }, (_, i) => list[Math.floor(((i + 0.5) * list.length) / count)]);
 
 const sum = (list: readonly number[]): number => list.reduce((all, one) => all + one, 0);
 

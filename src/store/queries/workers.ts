@@ -147,7 +147,7 @@ const WAITING: readonly Waiting[] = [
       select distinct b.id from batches b join batch_photos bp on bp.batch_id = b.id join brief_revisions r on r.id = coalesce(bp.revision_id, b.revision_id)
         join assignments a on a.batch_photo_id = bp.id and a.current and a.revision_id = r.id
       where b.deleted_at is null and bp.deleted_at is null and r.body ? 'total' and not r.body ? 'set' and a.measured is null and a.share is null and a.trials_asked is null
-        and not exists (select 1 from assignments t join batch_photos tp on tp.id = t.batch_photo_id where tp.batch_id = b.id and tp.deleted_at is null and t.current and t.trials_asked is not null)
+        and not exists (select 1 from assignments t join batch_photos tp on tp.id = t.batch_photo_id where tp.batch_id = b.id and tp.deleted_at is null and t.current and (t.trials_asked is not null or (t.share is not null and t.measured is null)))
         and ${noJob("share", sql`b.id`)}`,
   },
   {
