@@ -6,7 +6,7 @@ import { load } from "./load.mjs";
 
 const { readSource, preparePicture, destinationOf, resolveBrief, planGeometry, CENTRED } = await load(`
   export { readSource } from "@/imaging/source"; export { preparePicture } from "@/imaging/planned"; export { destinationOf } from "@/imaging/headers";
-  export { resolveBrief } from "@/core/brief"; export { planGeometry, CENTRED } from "@/core/frame";`);
+  export { resolveBrief } from "@/core/brief"; export { planGeometry } from "@/core/geometry"; export { CENTRED } from "@/core/photo";`);
 
 const [width, height] = [6000, 4000];
 const data = new Uint8Array(width * height * 3);
