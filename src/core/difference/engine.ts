@@ -220,5 +220,8 @@ export class Engine {
   }
 }
 
+/** A picture of two megapixels takes 150 MB, one of four 180; what twelve have taken (400) is let go. */
+const LARGEST_SPARE = 200_000_000;
+
 /** Those that references are done with. */
-export const engines = new Spare(() => new Engine());
+export const engines = new Spare(() => new Engine(), LARGEST_SPARE);

@@ -7,14 +7,17 @@ interface Reusable {
   clear(): void;
 }
 
-/** What waits at most, and the bytes of the largest that is kept. */
+/** What waits at most. */
 const MOST = 2;
-const LARGEST = 64_000_000;
 
 export class Spare<T extends Reusable> {
   private readonly waiting: T[] = [];
 
-  constructor(private readonly make: () => T) {}
+  /** `largest`: bytes of the largest that is kept. */
+  constructor(
+    private readonly make: () => T,
+    private readonly largest: number,
+  ) {}
 
   take(): T {
     return this.waiting.pop() ?? this.make();
@@ -22,7 +25,7 @@ export class Spare<T extends Reusable> {
 
   /** Nobody reads it any more. */
   giveBack(one: T): void {
-    if (this.waiting.length >= MOST || one.size > LARGEST) return;
+    if (this.waiting.length >= MOST || one.size > this.largest) return;
     one.clear();
     this.waiting.push(one);
   }

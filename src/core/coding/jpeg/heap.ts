@@ -155,5 +155,7 @@ export class Heap {
   }
 }
 
+/** Of a picture of seven megapixels. */
+const LARGEST_SPARE = 64_000_000;
 /** Those that prepared pictures are done with. */
-export const heaps = new Spare(() => new Heap());
+export const heaps = new Spare(() => new Heap(), LARGEST_SPARE);
