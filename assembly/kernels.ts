@@ -183,3 +183,59 @@ export function pairs(row: usize, out: usize, count: usize): void {
     v128.store(out, f32x4.mul(half, f32x4.add(even, odd)));
   }
 }
+
+/** Bytes of two doubles. */
+const PAIR: usize = 16;
+
+function weighed(weights: usize, n: usize, plane: usize): v128 {
+  return f64x2.mul(
+    v128.load_splat<u64>(weights + (n << 3)),
+    f64x2.promote_low_f32x4(v128.load_zero<u64>(plane)),
+  );
+}
+
+/** The third and a half power. */
+function masking(plane: usize): v128 {
+  const root = f64x2.promote_low_f32x4(v128.load_zero<u64>(plane));
+  return f64x2.mul(f64x2.mul(f64x2.mul(root, root), root), f64x2.sqrt(root));
+}
+
+function over(error: v128, weights: usize, n: usize, hidden: v128): v128 {
+  return f64x2.div(error, f64x2.add(v128.load_splat<u64>(weights + (n << 3)), hidden));
+}
+
+/**
+ * What is seen in each of `count` cells, in doubles, two at a time: errors of lightness (full, half, quarter) and of
+ * colour (half a and b, quarter a and b) over what the roots of variances hide. `weights`: eleven doubles, of those
+ * errors in that order and of what is added to what full, half and quarter hide, and half once more for colour.
+ */
+export function cells(
+  full: usize,
+  half: usize,
+  quarter: usize,
+  halfA: usize,
+  halfB: usize,
+  quarterA: usize,
+  quarterB: usize,
+  busyFull: usize,
+  busyHalf: usize,
+  busyQuarter: usize,
+  weights: usize,
+  out: usize,
+  count: usize,
+): void {
+  for (let at: usize = 0; at < count << 2; at += 8, out += PAIR) {
+    const middle = masking(busyHalf + at);
+    const colour = f64x2.add(
+      f64x2.add(
+        f64x2.add(weighed(weights, 3, halfA + at), weighed(weights, 4, halfB + at)),
+        weighed(weights, 5, quarterA + at),
+      ),
+      weighed(weights, 6, quarterB + at),
+    );
+    let sum = over(weighed(weights, 0, full + at), weights, 7, masking(busyFull + at));
+    sum = f64x2.add(sum, over(weighed(weights, 1, half + at), weights, 8, middle));
+    sum = f64x2.add(sum, over(weighed(weights, 2, quarter + at), weights, 9, masking(busyQuarter + at)));
+    v128.store(out, f64x2.add(sum, over(colour, weights, 10, middle)));
+  }
+}

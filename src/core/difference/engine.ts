@@ -35,6 +35,21 @@ interface Kernels {
   down(rows: number, weights: number, taps: number, out: number, count: number): void;
   across(row: number, weights: number, taps: number, out: number, count: number): void;
   pairs(row: number, out: number, count: number): void;
+  cells(
+    full: number,
+    half: number,
+    quarter: number,
+    halfA: number,
+    halfB: number,
+    quarterA: number,
+    quarterB: number,
+    busyFull: number,
+    busyHalf: number,
+    busyQuarter: number,
+    weights: number,
+    out: number,
+    count: number,
+  ): void;
 }
 
 /**
@@ -99,6 +114,10 @@ export class Engine {
   /** Valid until more is taken. */
   floats(at: number, count: number): Float32Array {
     return new Float32Array(this.memory.buffer, at, count);
+  }
+
+  doubles(at: number, count: number): Float64Array {
+    return new Float64Array(this.memory.buffer, at, count);
   }
 
   bytes(at: number, count: number): Uint8Array {

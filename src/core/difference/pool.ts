@@ -14,44 +14,36 @@ const WEIGHTS = {
 } as const;
 const FLOORS = { full: 0.0002166, half: 0.9179, quarter: 0.001322, colour: 0.002002 } as const;
 
-/** Squared differences, cell by cell, into `out`. */
-export function cells(engine: Engine, e: Errors, v: Activity, out: Float64Array): void {
-  const errors = [e.full, ...e.half, ...e.quarter].map((plane) => engine.view(plane));
-  const busy = [v.full, v.half, v.quarter].map((plane) => engine.view(plane));
-  for (let from = 0; from < out.length; from += AT_ONCE)
-    someCells(errors, busy, out, from, Math.min(out.length, from + AT_ONCE));
-}
-
-/** Cells are worked out so many at a time: code that is entered once a picture would be compiled anew for each. */
-const AT_ONCE = 512;
-
-function someCells(
-  [full, half, halfA, halfB, quarter, quarterA, quarterB]: Float32Array[],
-  [busyFull, busyHalf, busyQuarter]: Float32Array[],
-  out: Float64Array,
-  from: number,
-  to: number,
-): void {
-  for (let i = from; i < to; i += 1) {
-    const middle = masking(busyHalf[i]);
-    const colour =
-      WEIGHTS.half[1] * halfA[i] +
-      WEIGHTS.half[2] * halfB[i] +
-      WEIGHTS.quarter[1] * quarterA[i] +
-      WEIGHTS.quarter[2] * quarterB[i];
-    out[i] =
-      (WEIGHTS.full * full[i]) / (FLOORS.full + masking(busyFull[i])) +
-      (WEIGHTS.half[0] * half[i]) / (FLOORS.half + middle) +
-      (WEIGHTS.quarter[0] * quarter[i]) / (FLOORS.quarter + masking(busyQuarter[i])) +
-      colour / (FLOORS.colour + middle);
-  }
-}
+const ALL = [
+  WEIGHTS.full,
+  WEIGHTS.half[0],
+  WEIGHTS.quarter[0],
+  WEIGHTS.half[1],
+  WEIGHTS.half[2],
+  WEIGHTS.quarter[1],
+  WEIGHTS.quarter[2],
+  FLOORS.full,
+  FLOORS.half,
+  FLOORS.quarter,
+  FLOORS.colour,
+];
 
 /**
- * What a neighbourhood hides, from the mean of its variances' fourth roots: a power of 3.5 of it, a little less
- * than the variance itself, since the busiest places do not hide without end.
+ * Squared differences of so many cells, valid until more is taken. What a neighbourhood hides comes from the mean of
+ * its variances' fourth roots: a power of 3.5 of it, a little less than the variance itself, since the busiest places
+ * do not hide without end.
  */
-const masking = (root: number): number => root * root * root * Math.sqrt(root);
+export function cells(engine: Engine, e: Errors, v: Activity, count: number): Float64Array {
+  const errors = [e.full, e.half[0], e.quarter[0], e.half[1], e.half[2], e.quarter[1], e.quarter[2]];
+  const planes = [...errors, v.full, v.half, v.quarter].map(({ at }) => at);
+  const weights = engine.take(2 * ALL.length);
+  const out = engine.take(2 * count);
+  engine.doubles(weights, ALL.length).set(ALL);
+  engine.kernels.cells(...(planes as Planes), weights, out, count);
+  return engine.doubles(out, count);
+}
+
+type Planes = [number, number, number, number, number, number, number, number, number, number];
 
 /** Means of third, sixth and twelfth powers, so that one bad region is not averaged away. */
 export class Pool {

@@ -86,8 +86,7 @@ export class Reference {
       const seen = scalesOf(engine, ...reader.planes(engine, from, to, under));
       const errors = errorsOf(engine, scales, seen);
       const across = scales.quarter[0].width;
-      const squares = new Float64Array((across * (to - from)) / CELL);
-      cells(engine, errors, activity, squares);
+      const squares = cells(engine, errors, activity, (across * (to - from)) / CELL);
       const views = ({ quarter }: Scales) => quarter.map((plane) => engine.view(plane));
       const [first, last, row] = [(top - from) / CELL, (end - from) / CELL, from / CELL];
       tally.add({ squares, across, first, last, row, seen: views(seen), own: views(scales) });
