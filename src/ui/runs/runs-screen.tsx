@@ -10,23 +10,33 @@ import { RunDetails } from "./run-details";
 import { Storage } from "./storage";
 import { Watched } from "./watched";
 
-/** The chosen run stands in the address, so that a reload comes back to it. */
-function useChosenRun(runs: readonly RunView[] | null): [string | null, (id: string) => void] {
-  const [address, setAddress] = useState<string | null>(null);
-  useEffect(() => setAddress(new URLSearchParams(window.location.search).get("run")), []);
+interface Address {
+  /** Null where it names none. */
+  run: string | null;
+}
+
+/**
+ * The chosen run stands in the address, so that a reload comes back to it. A list that is older than the run that the
+ * address names does not count: until that run is here nothing is shown, least of all another one's files.
+ */
+function useChosenRun(runs: readonly RunView[] | null) {
+  /** Null until the address was read, which is only right when the screen is there. */
+  const [address, setAddress] = useState<Address | null>(null);
+  useEffect(() => setAddress({ run: new URLSearchParams(window.location.search).get("run") }), []);
   const choose = useCallback((id: string) => {
-    setAddress(id);
+    setAddress({ run: id });
     window.history.replaceState(null, "", `?run=${id}`);
   }, []);
-  const valid = runs === null ? null : (runs.find((run) => run.id === address)?.id ?? runs[0]?.id ?? null);
-  return [valid, choose];
+  const named = useRun(address?.run ?? null);
+  const id = address?.run && !named.error ? address.run : address ? (runs?.[0]?.id ?? null) : null;
+  return { id, choose };
 }
 
 export function RunsScreen() {
   useEvents();
   const list = useRuns();
   const runs = list.data?.runs ?? null;
-  const [id, choose] = useChosenRun(runs);
+  const { id, choose } = useChosenRun(runs);
   const { data: run, error } = useRun(id);
   const going = runs?.filter((one) => !one.progress.finished).length ?? 0;
   return (
