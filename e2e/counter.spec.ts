@@ -162,7 +162,6 @@ test("the receiver's wording, read, prepared, refused for an ignored floor, put 
   });
   await handOver(page, /^Night-trapping permit/);
   come();
-  await page.unroute("**/api/runs");
   await expect(answer(page)).toContainText("Accepted.", { timeout: 40_000 });
   await expect(answer(page).getByRole("listitem")).toHaveText([/Portrait.*accepted/, /Signature.*accepted/]);
   await page.getByRole("link", { name: "Runs" }).click();
