@@ -11,6 +11,7 @@ import {
   makeAndDownload,
   measured,
   newBatch,
+  openByKey,
   openDesk,
   row,
 } from "./support/desk";
@@ -44,7 +45,7 @@ test("a wide photo framed to 615 × 650 by hand and keys, another of three held,
   await measured(page);
   await expect(row(page, "wide.png")).toContainText("Needs you");
   await row(page, "wide.png").click();
-  await page.keyboard.press("f");
+  await openByKey(page, "Frame");
   const stage = page.getByTestId("stage");
   await expect(stage).toBeVisible();
   await settled(page);

@@ -9,6 +9,7 @@ import {
   makeAndDownload,
   measured,
   newBatch,
+  openByKey,
   openDesk,
   row,
 } from "./support/desk";
@@ -91,7 +92,7 @@ test("the view is a clause of its own: said in words, by a chip, and seen on Fra
   const plan = page.getByRole("region", { name: "Plan" });
   await expect(plan).toContainText("of 2400 × 1600 px are kept, seen whole on a screen of 900 × 600 px");
 
-  await page.keyboard.press("f");
+  await openByKey(page, "Frame");
   const result = page.getByRole("region", { name: "Result, can be scrolled" });
   await expect(page.getByRole("heading", { name: "The result, whole" })).toBeVisible();
   const scrolls = () => result.evaluate((box) => box.scrollWidth > box.clientWidth);
@@ -114,7 +115,7 @@ test("trials of other pixels lie beside the planned one at one apparent size, an
   await editChip(page, "Add file size", { "At most": "60 KB" });
   await measured(page);
   await row(page, "wide.jpg").click();
-  await page.keyboard.press("e");
+  await openByKey(page, "Weigh");
   const pane = (number: number) => page.getByRole("region", { name: new RegExp(`^Pane ${number}:`) });
   await expect(pane(2)).toHaveAttribute("data-state", "ready", { timeout: 240_000 });
   const sizes = page.getByLabel("Trials have");

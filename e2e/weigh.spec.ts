@@ -9,6 +9,7 @@ import {
   makeAndDownload,
   measured,
   newBatch,
+  openByKey,
   openDesk,
   row,
 } from "./support/desk";
@@ -68,7 +69,7 @@ test("the lettering: worst spot, flicker, map, a point in the allowed band, for 
   await editChip(page, "Add file size", { "At most": "120 kB" });
   await measured(page);
   await row(page, "specimen-label.png").click();
-  await page.keyboard.press("e");
+  await openByKey(page, "Weigh");
   await expect(page.getByRole("heading", { name: "File size against visible difference" })).toBeVisible();
   await laddered(page);
   await ready(page, 2);
@@ -145,7 +146,7 @@ test("a click on the chart shows its trial quickly; panes come, go and stay in l
   await editChip(page, "Add format", { JPEG: true });
   await editChip(page, "Add file size", { "At most": "900 kB" });
   await measured(page);
-  await page.keyboard.press("e");
+  await openByKey(page, "Weigh");
   await laddered(page);
   await ready(page, 2);
   const field = (await page.getByRole("slider", { name: "Size to try" }).boundingBox())!;
@@ -230,7 +231,7 @@ test("several settings for a batch: totals side by side, a folder each, one take
   await editChip(page, "Add pixels", { "Long side": "at most 400" });
   await measured(page);
   await grid(page).getByText("set-41.jpg").click();
-  await page.keyboard.press("e");
+  await openByKey(page, "Weigh");
   await laddered(page);
   const settings = page.getByRole("region", { name: "Settings for the whole batch" });
   await list(page)
@@ -305,7 +306,7 @@ test("a ceiling that hurts says so, and from which size on it would not; raising
   await expect(plan).toContainText("forces it; from");
 
   // Its own setting, chosen by keyboard alone, and back to the search.
-  await page.keyboard.press("e");
+  await openByKey(page, "Weigh");
   await laddered(page);
   await expect(page.getByRole("button", { name: /^Use \d here/ })).toBeVisible();
   await list(page)

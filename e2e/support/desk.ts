@@ -83,6 +83,13 @@ export async function measured(page: Page): Promise<void> {
   await expect(grid(page).getByText(/^about |^measuring$/)).toHaveCount(0, { timeout: 300_000 });
 }
 
+/** Opens Frame or Weigh by its key, once the photo has a brief: before that there is nothing to open. */
+export async function openByKey(page: Page, screen: "Frame" | "Weigh"): Promise<void> {
+  const pane = page.getByRole("complementary", { name: "Selected photo" });
+  await expect(pane.getByRole("link", { name: screen })).toBeVisible({ timeout: 240_000 });
+  await page.keyboard.press(screen === "Frame" ? "f" : "e");
+}
+
 /** Presses the main button, waits for the proofs, and gives back what the download holds. */
 export async function makeAndDownload(page: Page): Promise<{ name: string; bytes: Buffer }> {
   await page.getByRole("button", { name: /^Make \d+ files?$/ }).click();
