@@ -5,7 +5,7 @@ import { useVirtualizer } from "@tanstack/react-virtual";
 import { useMemo, useRef } from "react";
 import { resolveBrief } from "@/core/brief";
 import { writtenKind } from "@/core/plan";
-import { nameNoteWords, type PlannedName, planNames, type WrittenKind } from "@/core/plan/names";
+import { kindOfName, nameNoteWords, type PlannedName, planNames, type WrittenKind } from "@/core/plan/names";
 import type { BatchView } from "../api";
 
 const LINE = 44;
@@ -23,7 +23,7 @@ function namesFor(batch: BatchView, pattern: string | null): (PlannedName & { so
       // The ending of the measured file; before that the first format that is tried.
       const format: WrittenKind =
         file?.format ||
-        (row.steps.length && row.checks.length && formatOf(row.outputName)) ||
+        (row.steps.length && row.checks.length && row.outputName && kindOfName(row.outputName)) ||
         writtenKind(resolved, row.before);
       return {
         id: row.id,
@@ -41,25 +41,6 @@ function namesFor(batch: BatchView, pattern: string | null): (PlannedName & { so
   );
   return names.map((name, i) => ({ ...name, source: files[i].row.name }));
 }
-
-const ENDINGS: Record<string, WrittenKind> = {
-  jpg: "jpeg",
-  jpeg: "jpeg",
-  jpe: "jpeg",
-  jfif: "jpeg",
-  png: "png",
-  webp: "webp",
-  avif: "avif",
-  tif: "tiff",
-  tiff: "tiff",
-  gif: "gif",
-  bmp: "bmp",
-  dib: "bmp",
-  ora: "ora",
-  pdf: "pdf",
-};
-const formatOf = (name: string | null): WrittenKind | null =>
-  name ? (ENDINGS[name.split(".").pop()!.toLowerCase()] ?? null) : null;
 
 export function NamesList({ batch, pattern }: { batch: BatchView; pattern: string | null }) {
   const names = useMemo(() => namesFor(batch, pattern), [batch, pattern]);
