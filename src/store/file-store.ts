@@ -12,17 +12,23 @@ import {
   stat,
   unlink,
 } from "node:fs/promises";
-import { join } from "node:path";
+import { dirname, join } from "node:path";
 
 export interface Stored {
   sha256: string;
   bytes: number;
 }
 
-/** Bytes that are on disk, but not yet under their name. */
-export interface Received extends Stored {
+/** A file that is no part of the store yet. */
+export interface Unplaced {
   path: string;
+  bytes: number;
+  /** It is on the disk for good; rejects where the disk says no. */
+  settled: Promise<void>;
 }
+
+/** Bytes that are written, but not yet under their name. */
+export interface Received extends Stored, Unplaced {}
 
 /** More bytes came than are taken. */
 export class TooLargeError extends Error {
@@ -36,7 +42,7 @@ export class TooLargeError extends Error {
 }
 
 /** Small pieces are written together: each write is a trip to another thread and back. */
-const GATHER = 1024 * 1024;
+const GATHER = 2 * 1024 * 1024;
 
 async function* gathered(
   stream: Iterable<Uint8Array> | AsyncIterable<Uint8Array>,
@@ -74,22 +80,16 @@ export class FileStore {
   /** Streams to disk; nothing is left behind when the stream breaks off or grows past `limit` bytes. */
   async receive(stream: Iterable<Uint8Array> | AsyncIterable<Uint8Array>, limit: number): Promise<Received> {
     const hash = createHash("sha256");
-    const { path, bytes } = await this.temporary(stream, limit, (piece) => void hash.update(piece));
-    return { path, sha256: hash.digest("hex"), bytes };
+    const written = await this.temporary(stream, limit, (piece) => void hash.update(piece));
+    return { ...written, sha256: hash.digest("hex") };
   }
 
   /** Under their name; file and folder are synced, so that a loss of power takes neither away. */
-  async place({ path, sha256 }: Received): Promise<void> {
+  async place({ path, sha256, settled }: Received): Promise<void> {
     const folder = join(this.root, sha256.slice(0, 2));
-    await mkdir(folder, { recursive: true });
-    await synced(path);
-    await rename(path, this.path(sha256));
+    await settled;
+    await inFolder(folder, () => rename(path, this.path(sha256)));
     await synced(folder);
-  }
-
-  /** Begins to bring it to the disk for good, so that placing it need not wait for that. */
-  async settle({ path }: Pick<Received, "path">): Promise<void> {
-    await synced(path);
   }
 
   /** Takes away what is not going to be placed. */
@@ -97,22 +97,22 @@ export class FileStore {
     await unlink(path).catch(() => undefined);
   }
 
-  private async partPath(): Promise<string> {
-    await mkdir(join(this.root, "part"), { recursive: true });
+  private partPath(): string {
     return join(this.root, "part", randomBytes(12).toString("hex"));
   }
 
   /**
    * Streams to a file that is no part of the store yet; whoever asks places it or takes it away. Nothing is
-   * left behind when the stream breaks off. `each`: is given every piece.
+   * left behind when the stream breaks off. It is brought to the disk for good while its reader goes on. `each`:
+   * is given every piece.
    */
   async temporary(
     stream: Iterable<Uint8Array> | AsyncIterable<Uint8Array>,
     limit: number,
     each: (piece: Uint8Array) => void = () => undefined,
-  ): Promise<{ path: string; bytes: number }> {
-    const path = await this.partPath();
-    const file = await open(path, "wx", 0o600);
+  ): Promise<Unplaced> {
+    const path = this.partPath();
+    const file = await inFolder(dirname(path), () => open(path, "wx", 0o600));
     let bytes = 0;
     try {
       for await (const pieces of gathered(stream)) {
@@ -128,8 +128,10 @@ export class FileStore {
       await unlink(path).catch(() => undefined);
       throw error;
     }
-    await file.close();
-    return { path, bytes };
+    const settled = file.sync().finally(() => file.close());
+    // Whoever places it hears of it; whoever does not need not.
+    settled.catch(() => undefined);
+    return { path, bytes, settled };
   }
 
   /** Takes away what interrupted streams have left behind, when nothing else writes here. */
@@ -159,14 +161,24 @@ export class FileStore {
   /** Removes the file that was there when `seen` was read; one that was placed since stays. */
   async discard(sha256: string, seen: string | null): Promise<void> {
     const path = this.path(sha256);
-    const aside = await this.partPath();
-    const moved = await rename(path, aside).then(
+    const aside = this.partPath();
+    const moved = await inFolder(dirname(aside), () => rename(path, aside)).then(
       () => true,
       () => false,
     );
     if (!moved) return;
     if ((await identityOf(aside)) !== seen) await link(aside, path).catch(() => undefined);
     await unlink(aside).catch(() => undefined);
+  }
+}
+
+/** What is there nearly always is made only where it was missed. */
+async function inFolder<T>(folder: string, act: () => Promise<T>): Promise<T> {
+  try {
+    return await act();
+  } catch {
+    await mkdir(folder, { recursive: true });
+    return act();
   }
 }
 

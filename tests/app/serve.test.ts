@@ -1,11 +1,11 @@
 /** Addresses under /api over a real line: who answers, with what, and that a sender who goes is noticed. */
 import { readdirSync } from "node:fs";
-import { createServer, get, type Server } from "node:http";
+import { createServer, get, request as requestOf, type Server } from "node:http";
 import { type AddressInfo, connect } from "node:net";
 import { setTimeout } from "node:timers/promises";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { ROUTES } from "@/app/routes";
-import { apiOf, route } from "@/app/server";
+import { apiOf, bodyOf, paced, RequestError, route } from "@/app/server";
 
 let left = 0;
 const api = apiOf({
@@ -29,6 +29,16 @@ const api = apiOf({
           cancel: () => void (left += 1),
         }),
       ),
+  },
+  "files/[limit]": {
+    POST: route(async (request, { limit }) => {
+      let bytes = 0;
+      for await (const piece of paced(bodyOf(request)!, { bytes: 1000, ms: 200 })) {
+        bytes += piece.length;
+        if (bytes > Number(limit)) throw new RequestError(413, "Too large.");
+      }
+      return bytes;
+    }),
   },
   broken: { GET: () => Promise.reject(new Error("broken")) },
 });
@@ -62,6 +72,30 @@ const statusOf = (path: string) =>
     }).once("error", failed);
   });
 
+/** Sends a body of `bytes` in pieces with a pause before each; what is answered, however it is answered. */
+const sent = (path: string, { bytes, piece, pause }: { bytes: number; piece: number; pause: number }) =>
+  new Promise<{ status: number; body: unknown }>((done, failed) => {
+    const asked = requestOf(`${address}${path}`, { method: "POST", headers: { "content-length": bytes } });
+    asked.flushHeaders();
+    let over = false;
+    asked.once("response", async (response) => {
+      over = true;
+      const text = (await response.setEncoding("utf8").toArray()).join("");
+      asked.destroy();
+      done({ status: response.statusCode!, body: JSON.parse(text) });
+    });
+    asked.on("error", (error) => {
+      if (!over) failed(error);
+    });
+    void (async () => {
+      for (let at = 0; at < bytes && !asked.destroyed; at += piece) {
+        if (pause) await setTimeout(pause);
+        if (!asked.write(Buffer.alloc(piece))) await new Promise((drained) => asked.once("drain", drained));
+      }
+      asked.end();
+    })();
+  });
+
 describe("addresses under /api", () => {
   it("give a handler its parameters and the query; parts written out go before any part", async () => {
     expect(await (await ask("/api/things/a%20b?x=1")).json()).toEqual({
@@ -80,6 +114,22 @@ describe("addresses under /api", () => {
     });
     expect(await answer.json()).toEqual({ body: "text", kind: "x/y" });
   });
+
+  it("take a file as it comes, and whoever sends too much or too slowly hears why", async () => {
+    expect(await sent("/api/files/9000000", { bytes: 3_000_000, piece: 100_000, pause: 0 })).toEqual({
+      status: 200,
+      body: 3_000_000,
+    });
+    expect(await sent("/api/files/1000000", { bytes: 30_000_000, piece: 100_000, pause: 0 })).toEqual({
+      status: 413,
+      body: { error: "Too large." },
+    });
+    // Also who then says nothing more at all.
+    for (const pause of [150, 60_000])
+      expect(await sent("/api/files/1000000", { bytes: 2000, piece: 100, pause })).toMatchObject({
+        status: 408,
+      });
+  }, 20_000);
 
   it("say in one sentence what is not there, and leave other addresses to others", async () => {
     for (const path of ["/api/nothing", "/api/things", "/api/things/1/parts", "/api/"]) {

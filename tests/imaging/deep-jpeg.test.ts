@@ -24,11 +24,16 @@ describe("a JPEG of a soft ramp in 16 bits", () => {
     expect(proof?.facts).toMatchObject({ format: "jpeg", bits: 8, width: 640, height: 320 });
     const { data, info } = await sharp(output!).raw().toBuffer({ resolveWithObject: true });
     const row = info.width * 3;
+    const most = { ofRamp: 0, ofRow: 0 };
     for (let y = 0; y < info.height; y += 1)
       for (let i = 0; i < row; i += 1) {
-        expect(Math.abs(data[y * row + i] - (90 + (6 * Math.floor(i / 3)) / info.width))).toBeLessThan(1.01);
-        expect(Math.abs(data[y * row + i] - data[i])).toBeLessThan(1.01);
+        const code = data[y * row + i];
+        const meant = 90 + (6 * Math.floor(i / 3)) / info.width;
+        most.ofRamp = Math.max(most.ofRamp, Math.abs(code - meant));
+        most.ofRow = Math.max(most.ofRow, Math.abs(code - data[i]));
       }
+    expect(most.ofRamp).toBeLessThan(1.01);
+    expect(most.ofRow).toBeLessThan(1.01);
     // Noise of a code in every pixel takes tens of kB at this quality (common practice: noise does not compress).
     expect(output!.length).toBeLessThan(9000);
   });

@@ -51,16 +51,14 @@ async function bringPhoto(
 ): Promise<{ here: boolean; batchPhotoId: string }> {
   const store = getStore();
   const { files } = store;
-  const { path, bytes } = await files.temporary(stream, LIMIT);
-  const settled = files.settle({ path }).catch(() => undefined);
+  const written = await files.temporary(stream, LIMIT);
+  const { bytes } = written;
   // Looked at before it is kept: nothing has to be taken back where it is no photo.
-  const { facts, sha256 } = await factsAside(path).catch(async (error: unknown) => {
-    await settled;
-    await files.drop({ path });
+  const { facts, sha256 } = await factsAside(written.path).catch(async (error: unknown) => {
+    await files.drop(written);
     throw error;
   });
-  await settled;
-  const kept = await keepReceived(store, { path, sha256, bytes });
+  const kept = await keepReceived(store, { ...written, sha256 });
   try {
     return await changeBatch(batchId, (tx, batch) => addPhoto(tx, batch, { ...place, sha256, bytes, facts }));
   } catch (error) {

@@ -33,7 +33,7 @@ export {
 export { printable } from "./print";
 export { revised, slotsWith } from "./revise";
 export { listRunViews, mailFiles, requireRun, runDetail, sheetOf } from "./runs";
-export { apiOf, type Route } from "./serve";
+export { apiOf, bodyOf, type Route } from "./serve";
 export { beginSlots, fillSlots, MOST_SLOTS } from "./slots";
 export { getStore, getWorkspace, serveFrom } from "./store";
 export { batchView } from "./views";

@@ -24,7 +24,8 @@ export async function* paced(
       yield piece.value;
     }
   } finally {
-    await pieces.return?.().catch(() => undefined);
+    // Not waited for: where a sender says nothing more, the piece that was asked for never comes.
+    pieces.return?.().catch(() => undefined);
   }
 }
 

@@ -81,6 +81,16 @@ async function serve(
   await send(answer, request.method === "HEAD", response);
 }
 
+/** Where the bodies of requests come from. */
+const sources = new WeakMap<Request, IncomingMessage>();
+
+/**
+ * The body as it comes. A large one read from where it comes from, since a stream of the web between costs a
+ * promise and a queue for each piece. Once only, and not beside the request's own body.
+ */
+export const bodyOf = (request: Request): AsyncIterable<Uint8Array> | null =>
+  sources.get(request) ?? request.body;
+
 function asWeb(url: URL, request: IncomingMessage, signal: AbortSignal): Request {
   const { method } = request;
   const headers = Object.entries(request.headers).map(([name, value]): [string, string] => [
@@ -88,12 +98,31 @@ function asWeb(url: URL, request: IncomingMessage, signal: AbortSignal): Request
     String(value),
   ]);
   const hasBody = method !== "GET" && method !== "HEAD";
-  return new Request(url, {
+  const asked = new Request(url, {
     method,
     headers,
     signal,
-    ...(hasBody && { body: Readable.toWeb(request) as ReadableStream<Uint8Array>, duplex: "half" }),
+    ...(hasBody && { body: whenRead(request), duplex: "half" }),
   } as RequestInit);
+  if (hasBody) sources.set(asked, request);
+  return asked;
+}
+
+/** Begins to read only when somebody reads it. */
+function whenRead(source: AsyncIterable<Uint8Array>): ReadableStream<Uint8Array> {
+  let pieces: AsyncIterator<Uint8Array> | null = null;
+  return new ReadableStream(
+    {
+      async pull(out) {
+        pieces ??= source[Symbol.asyncIterator]();
+        const { done, value } = await pieces.next();
+        if (done) out.close();
+        else out.enqueue(value);
+      },
+      cancel: async () => void (await pieces?.return?.()),
+    },
+    { highWaterMark: 0 },
+  );
 }
 
 async function send(answer: Response, headOnly: boolean, response: ServerResponse): Promise<void> {

@@ -170,8 +170,10 @@ describe("curves", () => {
     const table = encodingTable(curve);
     for (const codes of [256, 65_536]) {
       const linear = linearTable(curve, codes);
-      for (let i = 0; i < codes; i += codes > 256 ? 7 : 1)
-        expect(Math.round(encodeWith(table, linear[i]) * (codes - 1))).toBe(i);
+      const changed = Array.from({ length: codes }, (_, i) => i).filter(
+        (i) => Math.round(encodeWith(table, linear[i]) * (codes - 1)) !== i,
+      );
+      expect(changed).toEqual([]);
     }
   });
 

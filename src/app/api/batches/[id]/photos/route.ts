@@ -1,4 +1,4 @@
-import { bring, paced, RequestError, route } from "@/app/server";
+import { bodyOf, bring, paced, RequestError, route } from "@/app/server";
 import type { BroughtIn } from "@/ui/api";
 
 /**
@@ -6,7 +6,7 @@ import type { BroughtIn } from "@/ui/api";
  * A ZIP gives every picture in it.
  */
 export const POST = route(async (request, { id }): Promise<BroughtIn> => {
-  if (!request.body)
-    throw new RequestError(422, "The file is empty (0 bytes). Bring in the photo once more.");
-  return bring(id, new URL(request.url).searchParams, paced(request.body));
+  const body = bodyOf(request);
+  if (!body) throw new RequestError(422, "The file is empty (0 bytes). Bring in the photo once more.");
+  return bring(id, new URL(request.url).searchParams, paced(body));
 });
