@@ -8,6 +8,7 @@ export default defineConfig({
   test: {
     testTimeout: 120_000,
     hookTimeout: 120_000,
+    setupFiles: ["tests/support/samples-alike.ts"],
     // Two cores: more files at once would only wait for each other.
     maxWorkers: 2,
     projects: [
@@ -29,6 +30,7 @@ export default defineConfig({
           name: "rest",
           include: ["tests/**/*.test.ts"],
           exclude: ["tests/{core,imaging,delivery}/**"],
+          isolate: false,
           globalSetup: ["tests/support/database.ts", "tests/support/bundles.ts"],
         },
       },

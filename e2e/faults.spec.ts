@@ -37,15 +37,15 @@ async function begin(request: APIRequestContext, address: string) {
   };
   for (let i = 0; i < PHOTOS; i += 1)
     await request.post(`${address}/api/batches/${id}/photos?name=p${i}.jpg`, {
-      data: await jpegPhoto(1600, 1200, 300 + i),
+      data: await jpegPhoto(1200, 900, 300 + i),
       headers: { "content-type": "application/octet-stream" },
     });
   const fresh = {
     zumbrelBrief: 1,
     name: "hard",
     format: ["jpeg"],
-    longSide: { exact: 1200 },
-    fileSize: { max: "120kB" },
+    longSide: { exact: 1000 },
+    fileSize: { max: "90kB" },
   };
   await request.put(`${address}/api/batches/${id}/brief`, { data: { fresh, words: "a brief" } });
   return id;

@@ -129,7 +129,7 @@ async function loop(): Promise<Buffer> {
         data.set(Math.hypot(x - 20 - f * 10, y - 45) < 12 ? [220, 40, 30] : [90 + x, 120 + (y >> 1), 150], p);
   const raw = { width, height: height * frames, channels: 3 as const, pageHeight: height };
   return sharp(data, { raw })
-    .gif({ delay: Array<number>(frames).fill(70), loop: 0 })
+    .gif({ effort: 1, delay: Array<number>(frames).fill(70), loop: 0 })
     .toBuffer();
 }
 

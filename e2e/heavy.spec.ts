@@ -41,18 +41,18 @@ async function artwork(): Promise<Buffer> {
   zip.file("mimetype", "image/openraster", { compression: "STORE" });
   zip.file(
     "stack.xml",
-    '<image w="1600" h="1200"><stack><layer name="shade" src="data/shade.png" composite-op="svg:multiply"/><layer name="moth" src="data/moth.png"/></stack></image>',
+    '<image w="1200" h="900"><stack><layer name="shade" src="data/shade.png" composite-op="svg:multiply"/><layer name="moth" src="data/moth.png"/></stack></image>',
   );
   zip.file(
     "data/moth.png",
     await sharp(await jpegPhoto(800, 600, 702))
-      .resize(1600, 1200)
+      .resize(1200, 900)
       .png()
       .toBuffer(),
   );
   zip.file(
     "data/shade.png",
-    await sharp({ create: { width: 800, height: 1200, channels: 4, background: "#808080ff" } })
+    await sharp({ create: { width: 600, height: 900, channels: 4, background: "#808080ff" } })
       .png()
       .toBuffer(),
   );
@@ -139,7 +139,7 @@ test("a raw file is developed, or gives its camera's own picture; both ways stan
   await openDesk(page);
   await newBatch(page, "From the camera");
   await dropFiles(page, [
-    { name: "night.dng", mimeType: "image/x-raw", buffer: await dng(1500, 1000, { seed: 703, light: 0.7 }) },
+    { name: "night.dng", mimeType: "image/x-raw", buffer: await dng(1200, 800, { seed: 703, light: 0.7 }) },
     { name: "wide.tif", mimeType: "image/tiff", buffer: await wideTiff() },
   ]);
   await chooseBrief(page, "Course card");
@@ -149,10 +149,10 @@ test("a raw file is developed, or gives its camera's own picture; both ways stan
   await row(page, "night.dng").click();
   const plan = page.getByRole("region", { name: "Plan" });
   await expect(plan).toContainText("Develop the sensor's values, white balance as shot");
-  await page.getByRole("radio", { name: "The camera's own picture, 750 × 500 px" }).click();
-  await expect(plan).toContainText("Take the camera's own picture, 750 × 500 px");
+  await page.getByRole("radio", { name: "The camera's own picture, 600 × 400 px" }).click();
+  await expect(plan).toContainText("Take the camera's own picture, 600 × 400 px");
   await measured(page);
-  await expect(plan).toContainText("was enlarged 1.5 times");
+  await expect(plan).toContainText("was enlarged 1.8 times");
   await page.getByRole("button", { name: /^Undo/ }).click();
   await expect(page.getByRole("radio", { name: "Developed here" })).toBeChecked();
   await measured(page);
@@ -164,13 +164,13 @@ test("a raw file is developed, or gives its camera's own picture; both ways stan
   const pane = (n: number) => page.getByRole("region", { name: new RegExp(`^Pane ${n}:`) });
   await expect(pane(1)).toHaveAttribute("data-shown", "developed", { timeout: 240_000 });
   await expect(pane(2)).toHaveAttribute("data-shown", "camera", { timeout: 240_000 });
-  await expect(pane(2)).toContainText("from 750 × 500 px");
+  await expect(pane(2)).toContainText("from 600 × 400 px");
   await expect(pane(2)).toContainText(/\d kB/);
   await page.keyboard.press("2");
   await page.keyboard.press("u");
   await expect(page.getByText("It is taken in this way now")).toBeVisible({ timeout: 90_000 });
   await page.keyboard.press("Escape");
-  await expect(page.getByRole("radio", { name: "The camera's own picture, 750 × 500 px" })).toBeChecked();
+  await expect(page.getByRole("radio", { name: "The camera's own picture, 600 × 400 px" })).toBeChecked();
   await measured(page);
   const { bytes } = await makeAndDownload(page);
   expect(Object.keys((await JSZip.loadAsync(bytes)).files).sort()).toEqual(["night.jpg", "wide.jpg"]);
@@ -203,7 +203,7 @@ test("layered artwork: which layers take part, what weighs how much, and a light
   await chooseBrief(page, "Poster archive");
   await page.getByRole("link", { name: "Layers and what they weigh" }).click();
   await expect(page.getByRole("radio", { name: "It keeps its layers, and weighs less" })).toBeChecked();
-  await expect(page.getByRole("status").filter({ hasText: "1600 × 1200 px" })).toBeVisible({
+  await expect(page.getByRole("status").filter({ hasText: "1200 × 900 px" })).toBeVisible({
     timeout: 240_000,
   });
   const measures = page.getByRole("region", { name: "Measures" });

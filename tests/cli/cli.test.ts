@@ -88,9 +88,10 @@ describe("a set", () => {
     // The words are those that the photo itself has for those who do not see it.
     expect(markup).toContain('alt="Bark with a moth, &quot;at rest&quot;"');
     expect(markup).toContain('alt=""');
-    const again = await zumbrel(args, { input: JSON.stringify(set) });
+    const small = JSON.stringify({ ...set, set: { widths: [200], formats: ["jpeg"] } });
+    const again = await zumbrel(["fit", "in/deep", ...args.slice(3)], { input: small });
     expect(again.out).toContain("pages/pictures-2.html (1 alternative text is empty");
-    expect(again.out).toContain("pages/b-400-2.jpg");
+    expect(again.out).toContain("pages/c-200-2.JPG");
   });
 });
 

@@ -9,8 +9,8 @@ import type { FitResult } from "@/cli/fit";
 import { jpegPhoto } from "../support/photos";
 
 let folder: string;
-const names = Array.from({ length: 9 }, (_, i) =>
-  i < 7 ? `Report photo ${i + 1}.JPG` : `annex/Report photo ${i + 1}.jpeg`,
+const names = Array.from({ length: 6 }, (_, i) =>
+  i < 4 ? `Report photo ${i + 1}.JPG` : `annex/Report photo ${i + 1}.jpeg`,
 );
 
 interface Answer {
@@ -37,20 +37,20 @@ beforeAll(async () => {
 }, 120_000);
 afterAll(() => rm(folder, { recursive: true, force: true }));
 
-describe("nine photos of about 1 MB for a mailbox of 3 MB (common practice)", () => {
+describe("six photos of about 1 MB for a mailbox of 2 MB (common practice)", () => {
   it("become one message under the limit, names kept, none too small to be read", async () => {
     const { code, answer } = fit(
       "one",
-      { longSide: { min: 1000, max: 1200 }, total: { max: "3MB", counted: "mail" } },
+      { longSide: { min: 1000, max: 1200 }, total: { max: "2MB", counted: "mail" } },
       ["--mail"],
     );
     expect(code).toBe(0);
     expect(answer.totals.messages).toBe(1);
-    expect(answer.totals.sourceBytes).toBeGreaterThan(7_000_000);
+    expect(answer.totals.sourceBytes).toBeGreaterThan(4_500_000);
     const [eml] = (await readdir(join(folder, "one"))).filter((name) => name.endsWith(".eml"));
     const bytes = await readFile(join(folder, "one", eml));
     expect(bytes.length).toBe(answer.totals.mailBytes);
-    expect(bytes.length).toBeLessThanOrEqual(3_000_000);
+    expect(bytes.length).toBeLessThanOrEqual(2_000_000);
     const message = extract(bytes.toString("latin1"));
     expect(message.attachments!.map((one) => one.filename).sort()).toEqual(
       names.map((name) => name.split("/").pop()).sort(),
@@ -61,7 +61,7 @@ describe("nine photos of about 1 MB for a mailbox of 3 MB (common practice)", ()
       expect(Math.max(facts!.width, facts!.height)).toBeGreaterThanOrEqual(1000);
       expect(difference).toBeLessThanOrEqual(2);
       expect(checks.find((check) => check.clause === "total")).toMatchObject({
-        asked: "at most 3.00 MB as one message",
+        asked: "at most 2.00 MB as one message",
         ok: true,
       });
     }
@@ -69,7 +69,7 @@ describe("nine photos of about 1 MB for a mailbox of 3 MB (common practice)", ()
 });
 
 describe("a limit that one message cannot meet", () => {
-  const brief = { width: { exact: 640 }, total: { max: "95KB", counted: "mail" } };
+  const brief = { width: { exact: 640 }, total: { max: "64KB", counted: "mail" } };
 
   it("is refused without --mail, with the ways out, and nothing is written", async () => {
     const { code, answer } = fit("none", brief);
@@ -89,7 +89,7 @@ describe("a limit that one message cannot meet", () => {
     const seen: string[] = [];
     for (let n = 1; n <= count; n += 1) {
       const bytes = await readFile(join(folder, "split", `Mailbox ${n} of ${count}.eml`));
-      expect(bytes.length).toBeLessThanOrEqual(95_000);
+      expect(bytes.length).toBeLessThanOrEqual(64_000);
       const message = extract(bytes.toString("latin1"));
       expect(message.subject).toBe(`Mailbox (${n} of ${count})`);
       seen.push(...message.attachments!.map((one) => one.filename!));

@@ -27,14 +27,25 @@ const rgba = async (
 ) => {
   const rgb = pixels(width, height, seed);
   const out = Buffer.alloc(width * height * 4);
-  for (let i = 0; i < width * height; i += 1)
-    if (inside(i % width, Math.floor(i / width))) out.set([...rgb.subarray(i * 3, i * 3 + 3), 255], i * 4);
+  for (let i = 0; i < width * height; i += 1) {
+    if (!inside(i % width, Math.floor(i / width))) continue;
+    out.set(rgb.subarray(i * 3, i * 3 + 3), i * 4);
+    out[i * 4 + 3] = 255;
+  }
   return sharp(out, { raw: { width, height, channels: 4 } })
     .png({ compressionLevel: 1 })
     .toBuffer();
 };
 
+const posters = new Map<number, Promise<Buffer>>();
+/** The same bytes in a buffer of its own, since what is known of a photo is kept with its buffer. */
 async function poster(seed = 21): Promise<Buffer> {
+  const bytes = posters.get(seed) ?? drawPoster(seed);
+  posters.set(seed, bytes);
+  return Buffer.from(await bytes);
+}
+
+async function drawPoster(seed: number): Promise<Buffer> {
   const zip = new JSZip();
   zip.file("mimetype", "image/openraster", { compression: "STORE" });
   zip.file("stack.xml", STACK);
@@ -146,7 +157,7 @@ describe("lighter, and still layered", () => {
     const bytes = await poster();
     const { file, report } = await lighten({});
     expect(file.length).toBeLessThan(bytes.length * 0.6);
-    expect(await flattened(file)).toEqual(await flattened(bytes));
+    expect((await flattened(file)).equals(await flattened(bytes))).toBe(true);
     expect(await entries(file)).toEqual(await entries(bytes));
     const spot = [
       ...placed(readStack(await (await JSZip.loadAsync(file)).file("stack.xml")!.async("string")).root),
@@ -297,11 +308,10 @@ describe("TIFFs of several pages", () => {
     expect(first.steps[0]).toEqual({ do: "Use the first page", why: "the file holds 3 pictures" });
     const second = await fit(bytes, { format: ["png"] }, { ...CENTRED, page: 2 });
     expect(second.steps[0].do).toBe("Use page 2");
-    expect(await sharp(second.output!).raw().toBuffer()).toEqual(
-      await sharp(await jpegPhoto(200, 320, 32))
-        .raw()
-        .toBuffer(),
-    );
+    const alike = await sharp(await jpegPhoto(200, 320, 32))
+      .raw()
+      .toBuffer();
+    expect((await sharp(second.output!).raw().toBuffer()).equals(alike)).toBe(true);
     // A TIFF is asked and is there, but it is not that page alone.
     const alone = await fit(bytes, { format: ["tiff"] }, { ...CENTRED, page: 2 });
     expect(alone.passedThrough).toBe(false);
@@ -322,9 +332,11 @@ describe("TIFFs of several pages", () => {
     expect([format, difference]).toEqual(["tiff", 0]);
     expect(output!.length).toBeLessThan(bytes.length * 0.8);
     for (const number of [0, 1, 2])
-      expect(await sharp(output!, { page: number }).raw().toBuffer()).toEqual(
-        await sharp(bytes, { page: number }).raw().toBuffer(),
-      );
+      expect(
+        (await sharp(output!, { page: number }).raw().toBuffer()).equals(
+          await sharp(bytes, { page: number }).raw().toBuffer(),
+        ),
+      ).toBe(true);
     const small = await fit(bytes, { layers: "keep", longSide: { max: 150 } });
     expect(tiffPages(small.output!).map(({ width, height }) => [width, height])).toEqual([
       [150, 100],

@@ -216,12 +216,12 @@ describe("a limit that leaves room", () => {
 
 describe("a limit that cannot be met", () => {
   it("says by how much, starts no run, and every offer leads out", async () => {
-    const id = await newBatch({ longSide: { exact: 640 }, total: { max: "90KB", counted: "mail" } }, 6);
+    const id = await newBatch({ longSide: { exact: 400 }, total: { max: "45KB", counted: "mail" } }, 6);
     await work();
     const [total] = (await view(id)).totals;
     expect(total).toMatchObject({ state: "cannot", photos: 6 });
     expect(total.why).toMatch(
-      /^Cannot: together the photos take [0-9.]+ kB as one message .* more than the limit of 90\.0 kB\.$/,
+      /^Cannot: together the photos take [0-9.]+ kB as one message .* more than the limit of 45\.0 kB\.$/,
     );
     expect(total.offers.map((offer) => offer.kind)).toEqual(["pixels", "messages", "photos", "limit"]);
     expect((await view(id)).rows.map((row) => row.verdict!.state)).toEqual(
@@ -256,7 +256,7 @@ describe("a limit that cannot be met", () => {
       const eml = Buffer.from(
         await (await routes.raw("GET", "runs/[id]/mail", { id: runId }, undefined, `?n=${n}`)).arrayBuffer(),
       );
-      expect(eml.length).toBeLessThanOrEqual(90_000);
+      expect(eml.length).toBeLessThanOrEqual(45_000);
       expect(extract(eml.toString("latin1")).subject).toBe(`Report (${n} of ${detail.messages.length})`);
     }
     await undo();

@@ -59,9 +59,25 @@ function strokes(
   return [line, dot];
 }
 
-const srgb = (v: number) => (v <= 0.0031308 ? 12.92 * v : 1.055 * v ** (1 / 2.4) - 0.055) * 255;
+/** Codes of light from 0 to 1 in steps that are finer than any noise: the curve itself takes longer than all else. */
+const STEPS = 65_536;
+const CODES = Float32Array.from({ length: STEPS + 1 }, (_, i) => {
+  const v = i / STEPS;
+  return (v <= 0.0031308 ? 12.92 * v : 1.055 * v ** (1 / 2.4) - 0.055) * 255;
+});
+const srgb = (v: number) => CODES[Math.round(Math.min(1, Math.max(0, v)) * STEPS)];
 
+const drawn = new Map<string, InkPicture>();
+
+/** Nobody may write into what is given back: one sheet is drawn once. */
 export function drawInk(sheet: Sheet): InkPicture {
+  const key = JSON.stringify(sheet);
+  const picture = drawn.get(key) ?? draw(sheet);
+  drawn.set(key, picture);
+  return picture;
+}
+
+function draw(sheet: Sheet): InkPicture {
   const { width, height, pen, at = [{ x: 0.5, y: 0.5, size: 0.6 }] } = sheet;
   const truth = new Float32Array(width * height);
   const put = (cx: number, cy: number, r: number) => {
