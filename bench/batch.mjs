@@ -177,7 +177,7 @@ writeFileSync(
 );
 mkdirSync(join(work, "plain"));
 execFileSync("sync");
-start = performance.now();
+let start = performance.now();
 execFileSync(process.execPath, [plain, join(work, "plain"), ...photos]);
 const script = seconds(start);
 const brief = {

@@ -38,16 +38,18 @@ export class Makers {
   private readonly children: LimitedChild[];
   private ended = false;
 
-  /** `most`: photos that are worked on at a time. */
+  /** `most`: photos that are worked on at a time. `yields`: what somebody waits for goes before them. */
   constructor(
     private readonly db: Database,
     most: number,
+    yields: boolean,
   ) {
     const bundle = bundleBeside("maker");
     if (!bundle) throw new Error("there is no bundle of the maker");
     this.children = Array.from(
       { length: most },
-      () => new LimitedChild({ bundle, limits: { ms: MOST_MS, bytes: MOST_BYTES }, stderr: "inherit" }),
+      () =>
+        new LimitedChild({ bundle, limits: { ms: MOST_MS, bytes: MOST_BYTES }, stderr: "inherit", yields }),
     );
   }
 

@@ -37,9 +37,9 @@ const store = openStore(environment);
 
 const payload = z.object({ id: z.string() });
 /** Work on photos is done by processes of their own: strangers' bytes never come into this one. */
-const makers = new Makers(store.db, ATONCE).warmUp();
+const makers = new Makers(store.db, ATONCE, true).warmUp();
 /** Those of photos that somebody looks at keep their pictures, so that a click is answered at once. */
-const looked = new Makers(store.db, 1);
+const looked = new Makers(store.db, 1, false);
 const task =
   (kind: Kind, by: Makers): TaskList[string] =>
   async (raw, { job }) => {

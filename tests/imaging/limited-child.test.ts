@@ -1,6 +1,6 @@
 /** Processes with limits: what takes too long or too much ends alone, and the next question is answered. */
 import { mkdtemp, rm, writeFile } from "node:fs/promises";
-import { tmpdir } from "node:os";
+import { constants, getPriority, tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { LimitedChild } from "@/imaging/workers";
@@ -32,6 +32,17 @@ const why = (one: LimitedChild, what: string) =>
   );
 
 describe("a process with limits", () => {
+  it("leaves the cores to others where it is told to, and only there", async () => {
+    const limits = { ms: 60_000, bytes: 300_000_000 };
+    for (const yields of [true, false]) {
+      const one = new LimitedChild({ bundle, limits, yields });
+      const { pid } = await one.ask<{ pid: number }>({});
+      const { PRIORITY_BELOW_NORMAL } = constants.priority;
+      expect(getPriority(pid)).toBe(yields ? PRIORITY_BELOW_NORMAL : getPriority());
+      one.end();
+    }
+  });
+
   it.each([
     // The next question comes to a new process, whose start counts too.
     ["hang", "time", 6000],

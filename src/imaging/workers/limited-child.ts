@@ -4,6 +4,7 @@
  */
 import { type ChildProcess, fork } from "node:child_process";
 import { readFileSync } from "node:fs";
+import { constants, setPriority } from "node:os";
 
 export interface Limits {
   /** For one answer, in ms. */
@@ -33,6 +34,8 @@ interface Task {
   bundle: string;
   limits: Limits;
   stderr?: "inherit" | "ignore";
+  /** It leaves the cores to whatever somebody waits for. */
+  yields?: boolean;
 }
 
 const LOOK_MS = 150;
@@ -81,12 +84,13 @@ export class LimitedChild {
   }
 
   private begin(): ChildProcess {
-    const { bundle, limits, stderr = "ignore" } = this.task;
+    const { bundle, limits, stderr = "ignore", yields = false } = this.task;
     const heap = Math.max(256, Math.round(limits.bytes / 2 ** 20));
     const child = fork(bundle, [], {
       execArgv: [`--max-old-space-size=${heap}`],
       stdio: ["ignore", "ignore", stderr, "ipc"],
     });
+    if (yields) yieldCores(child);
     this.child = child;
     this.cause = null;
     child.on("message", (message) => this.answered(message as { n: number }));
@@ -126,6 +130,15 @@ export class LimitedChild {
 
   private look({ pid }: ChildProcess): void {
     if (pid !== undefined && bytesOf(pid) > this.task.limits.bytes) this.end("memory");
+  }
+}
+
+/** At once, since threads have the priority of the one that began them. */
+function yieldCores({ pid }: ChildProcess): void {
+  try {
+    if (pid !== undefined) setPriority(pid, constants.priority.PRIORITY_BELOW_NORMAL);
+  } catch {
+    // It has ended already, or this system does not allow it: it works all the same.
   }
 }
 
