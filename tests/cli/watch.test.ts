@@ -125,10 +125,12 @@ describe("a watched folder", () => {
     await until(() => one.said().includes("Looking at"), one.said);
     await drop("slow/notes.txt", Buffer.from("no picture"));
     await symlink(join(folder, "in/a.jpg"), join(folder, "slow/link.jpg"));
-    const half = photos[7].length >> 1;
-    await drop("slow/h.jpg", photos[7].subarray(0, half));
-    await new Promise((done) => setTimeout(done, 700));
-    await appendFile(join(folder, "slow/h.jpg"), photos[7].subarray(half));
+    // Longer than it has to lie still in all, with pauses that are far shorter than that.
+    const piece = Math.ceil(photos[7].length / 10);
+    for (let at = 0; at < photos[7].length; at += piece) {
+      await appendFile(join(folder, "slow/h.jpg"), photos[7].subarray(at, at + piece));
+      await new Promise((done) => setTimeout(done, 200));
+    }
     await until(async () => (await list("slow-out")).length > 0, one.said);
     await until(() => one.said().includes("link.jpg is a link"), one.said);
     one.child.kill("SIGTERM");

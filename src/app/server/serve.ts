@@ -85,8 +85,8 @@ async function serve(
 const sources = new WeakMap<Request, IncomingMessage>();
 
 /**
- * The body as it comes. A large one read from where it comes from, since a stream of the web between costs a
- * promise and a queue for each piece. Once only, and not beside the request's own body.
+ * The body of a request, for those that are large: read from the line itself, since a stream of the web between costs
+ * a promise and a queue for each piece. Once only, and not beside the request's own body.
  */
 export const bodyOf = (request: Request): AsyncIterable<Uint8Array> | null =>
   sources.get(request) ?? request.body;
