@@ -59,9 +59,10 @@ export class Makers {
     return this;
   }
 
-  /** Each practises until there is work. */
+  /** Each practises until there is work; not beside one that works, as on the demo at the first start. */
   rehearse(): void {
-    for (const child of this.children) if (!child.busy) child.tell(REHEARSAL);
+    if (this.children.some((child) => child.busy)) return;
+    for (const child of this.children) child.tell(REHEARSAL);
   }
 
   /** Throws where it is to be tried again later. */
