@@ -111,6 +111,25 @@ export class FileStore {
     limit: number,
     each: (piece: Uint8Array) => void = () => undefined,
   ): Promise<Unplaced> {
+    const { file, ...written } = await this.written(stream, limit, each);
+    const settled = file.sync().finally(() => file.close());
+    // Whoever places it hears of it; whoever does not need not.
+    settled.catch(() => undefined);
+    return { ...written, settled };
+  }
+
+  /** The same for what is read once and taken away: it need not be on the disk for good. */
+  async passing(stream: AsyncIterable<Uint8Array>, limit: number): Promise<{ path: string }> {
+    const { file, path } = await this.written(stream, limit);
+    await file.close();
+    return { path };
+  }
+
+  private async written(
+    stream: Iterable<Uint8Array> | AsyncIterable<Uint8Array>,
+    limit: number,
+    each: (piece: Uint8Array) => void = () => undefined,
+  ): Promise<{ path: string; bytes: number; file: FileHandle }> {
     const path = this.partPath();
     const file = await inFolder(dirname(path), () => open(path, "wx", 0o600));
     let bytes = 0;
@@ -128,10 +147,7 @@ export class FileStore {
       await unlink(path).catch(() => undefined);
       throw error;
     }
-    const settled = file.sync().finally(() => file.close());
-    // Whoever places it hears of it; whoever does not need not.
-    settled.catch(() => undefined);
-    return { path, bytes, settled };
+    return { path, bytes, file };
   }
 
   /** Takes away what interrupted streams have left behind, when nothing else writes here. */

@@ -73,7 +73,7 @@ async function bringPackage(
   folder: string,
   position: number,
 ): Promise<BroughtIn> {
-  const { path } = await getStore().files.temporary(stream, ZIP_LIMIT);
+  const { path } = await getStore().files.passing(stream, ZIP_LIMIT);
   const counts = { added: 0, known: 0 };
   const rows: string[] = [];
   try {
