@@ -7,13 +7,23 @@ import { LRUCache } from "lru-cache";
 import { formatName } from "@/core/brief";
 import type { Lighter } from "@/core/photo";
 import { MachineError, PhotoError } from "@/core/photo";
-import { bundleBeside, pipeThrough } from "../workers";
+import { bundleBeside, FileProcesses, type Framed } from "../workers";
 import type { Layered } from "./decoders";
 import type { Foreign, ForeignPixels, Wish } from "./kinds";
 import type { Lightened } from "./ora-lighter";
 import type { RawFacts } from "./raw-pixels";
 
-const CHILD = bundleBeside("foreign-child");
+type Asked = "pixels" | "facts" | "lighter";
+
+/** What the process is asked, with the file's bytes. */
+export interface Question extends Framed {
+  kind: Foreign | Layered;
+  what: Asked;
+  wish: Wish;
+}
+
+const BUNDLE = bundleBeside("foreign-child");
+const PROCESSES = BUNDLE ? new FileProcesses({ bundle: BUNDLE, heap: 2048 }) : null;
 /** The most pixels that are decoded: the process takes ten to thirty bytes a pixel. */
 export const MOST_FOREIGN_PIXELS: Record<Foreign, number> = {
   heif: 120_000_000,
@@ -65,8 +75,6 @@ export function readRawFacts(bytes: Buffer): Promise<RawFacts> {
   return facts;
 }
 
-type Asked = "pixels" | "facts" | "lighter";
-
 const refusal = (kind: Foreign | Layered, why: string, what: Asked = "pixels") =>
   new PhotoError(
     what === "lighter"
@@ -78,35 +86,31 @@ const refusal = (kind: Foreign | Layered, why: string, what: Asked = "pixels") =
   );
 
 async function rawFactsOf(bytes: Buffer): Promise<RawFacts> {
-  if (!CHILD) {
+  if (!PROCESSES) {
     const { READERS } = await import("./decoders");
     return READERS.raw(bytes).catch((error: Error) => {
       throw refusal("raw", error.message);
     });
   }
-  return JSON.parse(
-    (await asked({ child: CHILD, kind: "raw", bytes, what: "facts", wish: {} })).text,
-  ) as RawFacts;
+  return (await asked<RawFacts>({ kind: "raw", what: "facts", wish: {} }, bytes)).words;
 }
 
 async function decoded(kind: Foreign, bytes: Buffer, wish: Wish): Promise<ForeignPixels> {
-  if (!CHILD) {
+  if (!PROCESSES) {
     const { DECODERS } = await import("./decoders");
     return DECODERS[kind](bytes, wish).catch((error: Error) => {
       throw refusal(kind, error.message);
     });
   }
-  const { text, rest } = await asked({ child: CHILD, kind, bytes, what: "pixels", wish });
-  const { deep, ...head } = JSON.parse(text) as Omit<ForeignPixels, "data"> & { deep: boolean };
-  const length = head.width * head.height * head.channels;
-  // Samples of 16 bits begin at an even address.
-  const at = deep && rest.byteOffset % 2 ? Uint8Array.from(rest) : rest;
-  return {
-    ...head,
-    data: deep
-      ? new Uint16Array(at.buffer, at.byteOffset, length)
-      : new Uint8Array(at.buffer, at.byteOffset, length),
-  };
+  const { words, bytes: made } = await asked<Omit<ForeignPixels, "data"> & { deep: boolean }>(
+    { kind, what: "pixels", wish },
+    bytes,
+  );
+  const { width, height, channels, light, deep } = words;
+  const data = deep
+    ? new Uint16Array(made.buffer, made.byteOffset, width * height * channels)
+    : new Uint8Array(made.buffer, made.byteOffset, made.length);
+  return { width, height, channels, light, data };
 }
 
 /** A file of layers or pages made lighter. Throws a {@link PhotoError} where it cannot be. */
@@ -116,26 +120,24 @@ export async function lightenLayered(
   lighter: Lighter,
   size?: { width: number; height: number },
 ): Promise<{ file: Buffer; report: Lightened }> {
-  if (!CHILD) {
+  if (!PROCESSES) {
     const { LIGHTENERS } = await import("./decoders");
     return LIGHTENERS[kind](bytes, lighter, size).catch((error: Error) => {
       throw refusal(kind, error.message, "lighter");
     });
   }
-  const { text, rest } = await asked({ child: CHILD, kind, bytes, what: "lighter", wish: { lighter, size } });
-  return { file: Buffer.from(rest), report: JSON.parse(text) as Lightened };
+  const { words, bytes: file } = await asked<Lightened>(
+    { kind, what: "lighter", wish: { lighter, size } },
+    bytes,
+  );
+  return { file, report: words };
 }
 
-interface Order {
-  /** Path of the child's bundle. */
-  child: string;
-  kind: Foreign | Layered;
-  bytes: Buffer;
-  what: Asked;
-  wish: Wish;
-}
-
-async function asked({ child, kind, bytes, what, wish }: Order): Promise<{ text: string; rest: Uint8Array }> {
+/** `W`: what comes back beside bytes. */
+async function asked<W>(
+  { kind, what, wish }: Omit<Question, "length">,
+  bytes: Buffer,
+): Promise<{ words: W; bytes: Buffer }> {
   const camera = wish.raw?.way === "camera";
   const patience = camera || what === "facts" ? QUICK_MS : kind === "svg" ? DRAWING_MS : PATIENCE_MS;
   const late = camera
@@ -143,22 +145,22 @@ async function asked({ child, kind, bytes, what, wish }: Order): Promise<{ text:
     : "it takes too long";
   const controller = new AbortController();
   const timer = setTimeout(() => controller.abort(refusal(kind, late, what)), patience);
-  const order = ["--max-old-space-size=2048", child, kind, what, JSON.stringify(wish)];
-  const ended = await pipeThrough(process.execPath, order, bytes, controller.signal).finally(() =>
-    clearTimeout(timer),
-  );
-  // What ends by itself says why, or ran out of the memory that it is given; all else came from outside.
-  if (!ended || (typeof ended.code === "string" && ended.code !== "SIGABRT"))
+  const done = await PROCESSES!
+    .ask<W>({ kind, what, wish }, bytes, controller.signal)
+    .finally(() => clearTimeout(timer));
+  if (done && "words" in done) {
+    if (done.words.refused !== undefined) throw refusal(kind, done.words.refused, what);
+    return done;
+  }
+  // What ends by itself ran out of the memory that it is given, or says why; all else came from outside.
+  if (!done || (typeof done.code === "string" && done.code !== "SIGABRT"))
     throw new MachineError(
-      `The process that decoded the ${formatName(kind)} was ended from outside (${ended?.code ?? "it did not start"}); ` +
+      `The process that decoded the ${formatName(kind)} was ended from outside (${done?.code ?? "it did not start"}); ` +
         "nothing is wrong with the photo. Try again.",
     );
-  if (ended.code !== 0)
-    throw refusal(
-      kind,
-      ended.code === 1 && ended.words ? ended.words : "it takes more memory than a photo is given",
-      what,
-    );
-  const from = 4 + ended.out.readUInt32LE(0);
-  return { text: ended.out.toString("utf8", 4, from), rest: ended.out.subarray(from) };
+  throw refusal(
+    kind,
+    done.code === 1 && done.said ? done.said : "it takes more memory than a photo is given",
+    what,
+  );
 }
