@@ -10,7 +10,7 @@ import { readSource } from "./source";
 import { jpegAside } from "./workers";
 
 const SIDES = { width: 2048, height: 1536 };
-const BRIEFS = [{ quality: { min: 80, max: 80 } }, { fileSize: { max: "200KB" } }];
+const BRIEFS = [{ quality: { min: 80, max: 80 } }, { fileSize: { max: "200KB" } }, {}];
 /** So often, the loops have reached their last compiler. */
 const ROUNDS = 4;
 

@@ -76,6 +76,27 @@ const view = async (id: string) => (await routes.call("GET", "batches/[id]", { i
 const sum = (list: readonly number[]) => list.reduce((all, one) => all + one, 0);
 
 describe("a limit that waits for the files of a few photos", () => {
+  it("queues no photo before it is settled what that is to become, and then those in sight first", async () => {
+    const id = await newBatch({ longSide: { exact: 300 }, total: { max: "20MB" } }, 3);
+    const rows = await listRows(store.db, id);
+    const queued = async () => {
+      const ids = JSON.stringify(rows.map((row) => row.assignmentId));
+      const found = await store.db.execute<{ priority: number }>(sql`
+        select priority from graphile_worker._private_jobs where key like 'measure:%' and payload->>'id' in (select jsonb_array_elements_text(${ids}::jsonb))`);
+      return found.rows.map(({ priority }) => priority).sort((a, b) => a - b);
+    };
+    const look = () => routes.call("POST", "batches/[id]/sight", { id }, { ids: [rows[2].id] });
+    expect((await look()).status).toBe(200);
+    expect(await queued()).toEqual([]);
+    await work(async () => (await queued()).length > 0);
+    expect(await queued()).toHaveLength(3);
+    await look();
+    const [first, ...others] = await queued();
+    expect(others.every((priority) => priority > first)).toBe(true);
+    await work();
+    expect((await listRows(store.db, id)).every((row) => row.measured?.outputSha256)).toBe(true);
+  });
+
   it("is not taken for lost, and is when their jobs were", async () => {
     const id = await newBatch({ longSide: { exact: 300 }, total: { max: "20MB" } });
     for (const n of [0, 1, 2]) {

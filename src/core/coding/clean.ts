@@ -28,6 +28,8 @@ export interface CleanTask<S extends Setting> {
   known?: readonly Weighed<S>[];
   /** A difference of at least this share of the limit is near enough. */
   near?: number;
+  /** As near beyond the limit will do as well: only the curve is asked for. */
+  either?: boolean;
 }
 
 export interface CleanResult<S extends Setting> {
@@ -48,6 +50,7 @@ export async function solveClean<S extends Setting & { quality: number | null }>
   budget,
   known = [],
   near = NEAR_LIMIT,
+  either = false,
 }: CleanTask<S>): Promise<CleanResult<S>> {
   const made: Weighed<S>[] = [];
   const points: At[] = [];
@@ -62,11 +65,12 @@ export async function solveClean<S extends Setting & { quality: number | null }>
     const within = lowest(points.filter((p) => p.log <= Math.log(limit)));
     const beyond = highest(points.filter((p) => p.log > Math.log(limit)));
     if (nearEnough(found, limit * near)) break;
+    if (either && beyond && beyond.log <= Math.log(limit / near)) break;
     const { step = 1 } = arm;
     const from = beyond ? beyond.quality + step : arm.lowest;
     const to = within ? within.quality - step : arm.highest;
     if (from > to + step / 4) break;
-    const guess = at({ arm, points, wanted: Math.log(limit) - MARGIN, from, to });
+    const guess = at({ arm, points, limit, from, to });
     const quality = Math.min(to, Math.max(from, guess));
     const trial = await weigh(picture, arm.setting(quality));
     made.push(trial);
@@ -93,21 +97,25 @@ export async function weigh<S extends Setting>(picture: Picture, setting: S): Pr
   return { setting, bytes: await picture.encode(setting), difference: await picture.difference(setting) };
 }
 
-/** The lowest quality that is predicted within the limit. */
+/** The lowest quality that an arm foretells within a limit. */
+export const foretold = <S extends Setting>(arm: CleanArm<S>, limit: number): number =>
+  at({ arm, points: [], limit, from: arm.lowest, to: arm.highest });
+
 function at<S extends Setting>({
   arm,
   points,
-  wanted,
+  limit,
   from,
   to,
 }: {
   arm: CleanArm<S>;
   points: readonly At[];
-  wanted: number;
+  limit: number;
   from: number;
   to: number;
 }): number {
   const { step = 1 } = arm;
+  const wanted = Math.log(limit) - MARGIN;
   const beyond = (quality: number) => predictLog(arm.expect, points, quality) > wanted;
   if (!beyond(from)) return from;
   return Math.min(to, Math.round((highestWithin({ from, to, step }, beyond) + step) * 100) / 100);

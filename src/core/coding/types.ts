@@ -161,6 +161,11 @@ export interface Picture {
   /** Visible difference of that encoding, decoded again, from the planned picture. */
   difference(setting: Setting): Promise<number>;
   /**
+   * The same of a JPEG that is not made: its levels are rounded, and no bits are weighed. By how much that is less is
+   * nearly alike in a picture and its sample. Null where another coder writes it.
+   */
+  rounded?(setting: JpegSetting): Promise<number | null>;
+  /**
    * Parts of a large picture, put together, on which settings can be tried quickly; null where the picture
    * is small enough itself.
    */

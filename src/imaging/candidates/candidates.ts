@@ -5,7 +5,13 @@
 
 import { setImmediate } from "node:timers/promises";
 import type { OutputFormat } from "@/core/brief";
-import { LARGE_PIXELS, type Picture as Searched, type Setting, settingKey } from "@/core/coding";
+import {
+  type JpegSetting,
+  LARGE_PIXELS,
+  type Picture as Searched,
+  type Setting,
+  settingKey,
+} from "@/core/coding";
 import type { GainMap } from "@/core/containers";
 import type { Pixels } from "@/core/difference";
 import { type Geometry, pixelsOf } from "@/core/geometry";
@@ -21,7 +27,7 @@ import {
   PlannedPictures,
 } from "../planned";
 import type { Judged } from "../workers";
-import { decodeFresh, decodeTrial } from "./decode-trial";
+import { decodeFresh, decodeRounded, decodeTrial } from "./decode-trial";
 import { Judge } from "./judge";
 import { bytesOfMap, carriesMap, lightMap } from "./light-map";
 import { memoryTrials } from "./memory-trials";
@@ -113,6 +119,7 @@ export class Candidates {
       overhead,
       encode: async (setting) => (await this.trial(picture, setting)).bytes,
       difference: async (setting) => (await this.judged(picture, setting)).difference,
+      rounded: (setting) => this.rounded(picture, setting),
       sample: async () => (await this.sample(picture))?.searched ?? null,
       reduced: async (share) => (await this.tryingOf(picture)).searched.reduced(share),
     };
@@ -163,11 +170,22 @@ export class Candidates {
     setting: Setting,
     pixels: Parameters<Judge["of"]>[0],
   ): Promise<Judged> {
-    const judge = await this.judgeOf(picture);
-    const seen = picture.seenAs ? await judge.asSeen(pixels) : await judge.of(pixels);
+    const seen = await this.seen(picture, pixels);
     const judged = { ...seen, worst: onPixels(seen.worst, picture) };
     await this.trials.judge(picture.key, settingKey(setting), judged);
     return judged;
+  }
+
+  private async seen(picture: PlannedPicture, pixels: Parameters<Judge["of"]>[0]): Promise<Judged> {
+    const judge = await this.judgeOf(picture);
+    return picture.seenAs ? judge.asSeen(pixels) : judge.of(pixels);
+  }
+
+  /** What would be seen of a JPEG whose levels are only rounded, of which no trial is made. */
+  private async rounded(picture: PlannedPicture, setting: JpegSetting): Promise<number | null> {
+    this.signal?.throwIfAborted();
+    const pixels = await decodeRounded(setting, await this.pixels(picture), picture.cmyk);
+    return pixels && (await this.seen(picture, pixels)).difference;
   }
 
   /** About what is seen of decoded pixels, by parts of them; null where the picture is small enough itself. */

@@ -1,11 +1,11 @@
 /** A trial decoded again, as far as its bytes go: code values in the planned picture's own colours. */
 import sharp from "sharp";
-import type { Setting } from "@/core/coding";
+import type { JpegSetting, Setting } from "@/core/coding";
 import { decodeBmp, readBmp } from "@/core/containers";
 import type { Pixels } from "@/core/difference";
 import type { Planned } from "@/core/pixels/develop";
 import { ownCoder } from "../encode";
-import { decodedAside } from "../workers";
+import { decodedAside, roundedAside } from "../workers";
 
 /**
  * `encoded` is the bare encoding, without the profile that the file will get. CMYK comes back as the sRGB it
@@ -50,3 +50,11 @@ export async function decodeFresh(
   const levels = own ? await decodedAside(like, { ...setting, format: "jpeg" }) : null;
   return levels ?? decodeTrial(encoded, setting, like, cmyk);
 }
+
+/** What a JPEG would be decoded to whose levels are only rounded; null where another coder writes it. */
+export const decodeRounded = async (
+  setting: JpegSetting,
+  like: Planned,
+  cmyk: boolean,
+): Promise<Pixels | null> =>
+  setting.effort === "careful" && ownCoder(setting, like, cmyk) ? roundedAside(like, setting) : null;

@@ -9,7 +9,7 @@ import type { Planned } from "@/core/pixels/develop";
 import { seenAt } from "@/core/pixels/resample";
 import { encodeAside } from "../encode";
 import { isFlat, type PlannedPicture } from "../planned";
-import { decodeFresh } from "./decode-trial";
+import { decodeFresh, decodeRounded } from "./decode-trial";
 import { Judge } from "./judge";
 
 /** Pictures of more pixels than this are sampled. */
@@ -86,6 +86,10 @@ export class Sample {
       overhead: 0,
       encode: async (setting) => (await encoded(setting)).length,
       difference: (setting) => once(differences, setting, () => difference(setting)),
+      rounded: async (setting) => {
+        const trial = await decodeRounded(setting, pixels, cmyk);
+        return trial && (await this.judge.asSeen(trial)).difference;
+      },
       sample: async () => null,
       reduced,
     };

@@ -14,6 +14,7 @@ export {
   findInkAside,
   jpegAside,
   packAside,
+  roundedAside,
   shareCores,
   shareThreads,
   threadsForOne,

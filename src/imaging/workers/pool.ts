@@ -58,10 +58,13 @@ const TINY_PIXELS = 4096;
 export async function jpegAside(samples: JpegSamples, setting: JpegSetting): Promise<Uint8Array> {
   if (samples.width * samples.height <= TINY_PIXELS)
     return new JpegCoder(samples, setting.chroma).encode(setting);
-  const { id, data } = shared(samples.data);
-  const { width, height, channels } = samples;
-  const work: Work = { kind: "jpeg", id, samples: { data, width, height, channels }, setting };
-  return ((await aside(work)) as { encoded: Uint8Array }).encoded;
+  return ((await aside({ kind: "jpeg", ...sharedSamples(samples), setting })) as { encoded: Uint8Array })
+    .encoded;
+}
+
+function sharedSamples({ data: own, width, height, channels }: JpegSamples) {
+  const { id, data } = shared(own);
+  return { id, samples: { data, width, height, channels } };
 }
 
 /**
@@ -69,10 +72,14 @@ export async function jpegAside(samples: JpegSamples, setting: JpegSetting): Pro
  * any more, or they are of a kind that is left to decoders.
  */
 export async function decodedAside(samples: JpegSamples, setting: JpegSetting): Promise<JpegPixels | null> {
-  const { id } = shared(samples.data);
-  const found = (await aside({ kind: "decoded", id, setting })) as JpegPixels | { encoded: null };
-  return "data" in found ? found : null;
+  return pixelsIn(await aside({ kind: "decoded", id: shared(samples.data).id, setting }));
 }
+
+/** What decoders would make of a JPEG of these samples whose levels are only rounded; null as above. */
+export const roundedAside = async (samples: JpegSamples, setting: JpegSetting): Promise<JpegPixels | null> =>
+  pixelsIn(await aside({ kind: "rounded", ...sharedSamples(samples), setting }));
+
+const pixelsIn = (done: Done): JpegPixels | null => ("data" in done ? (done as JpegPixels) : null);
 
 /** A JPEG packed tighter without loss; null where it is of a kind that is left alone, or damaged. */
 export async function packAside(file: Uint8Array): Promise<Uint8Array | null> {
@@ -91,7 +98,7 @@ export async function analyseAside(id: string, reference: Pixels): Promise<void>
   await threads?.run({ kind: "reference", id, reference });
 }
 
-const CODING: ReadonlySet<Work["kind"]> = new Set(["jpeg", "decoded", "pack"]);
+const CODING: ReadonlySet<Work["kind"]> = new Set(["jpeg", "decoded", "rounded", "pack"]);
 
 const aside = (work: Work): Promise<Done> => {
   const pool = CODING.has(work.kind) ? coding : threads;

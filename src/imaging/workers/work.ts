@@ -17,6 +17,8 @@ export type Work =
   | { kind: "jpeg"; id: string; samples: JpegSamples; setting: JpegSetting }
   /** What decoders make of the JPEG that was coded last of this picture. */
   | { kind: "decoded"; id: string; setting: JpegSetting }
+  /** The same of one whose levels are only rounded. */
+  | { kind: "rounded"; id: string; samples: JpegSamples; setting: JpegSetting }
   | { kind: "pack"; file: Uint8Array }
   | { kind: "reference"; id: string; reference: Pixels }
   /** `asSeen`: the trial is brought to the reference's size first. */
@@ -59,6 +61,10 @@ export function carryOut(work: Work): Done | Promise<Done> {
   if (work.kind === "jpeg") {
     const { id, samples, setting } = work;
     return { encoded: coderFor(id, samples, setting.chroma).encode(setting) };
+  }
+  if (work.kind === "rounded") {
+    const { id, samples, setting } = work;
+    return coderFor(id, samples, setting.chroma).rounded(setting) ?? { encoded: null };
   }
   if (work.kind === "decoded")
     return coders.peek(`${work.id} ${work.setting.chroma}`)?.decoded(work.setting) ?? { encoded: null };

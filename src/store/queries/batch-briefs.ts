@@ -1,15 +1,15 @@
-import { and, asc, eq, inArray, isNull, sql } from "drizzle-orm";
+import { and, asc, eq, inArray, isNotNull, isNull, or, type SQL, sql } from "drizzle-orm";
 import { type Brief, limitsWhole, PIXEL_CLAUSES } from "@/core/brief";
 import type { Choice } from "@/core/coding";
 import { AUTO, type Frame, tidyFrame } from "@/core/photo";
 import { canonical } from "@/core/units";
 import { addJobs, PRIORITY, removeJobs } from "../queue";
 import type { FrameState } from "../rows";
-import { assignments, batches, batchPhotos } from "../schema";
+import { assignments, batches, batchPhotos, briefRevisions } from "../schema";
 import type { Executor } from "../store";
 import { type BatchRow, briefOfRow, listRows } from "./batch-rows";
 import { getRevision } from "./briefs";
-import { touchShares } from "./shares";
+import { limitsTheWhole, touchShares } from "./shares";
 
 const pixelClauses = (brief: Brief) =>
   JSON.stringify([
@@ -102,7 +102,12 @@ export async function assign({
     });
     await db.insert(assignments).values(values).onConflictDoNothing();
   }
-  await addJobs(db, "measure", await unmeasured(db, batchId, revisionId, only), PRIORITY.measure);
+  await addJobs(
+    db,
+    "measure",
+    await unmeasured(db, batchId, revisionId, only ? eq(batchPhotos.id, only) : undefined),
+    PRIORITY.measure,
+  );
   if (limitsWhole(now.body)) await touchShares(db, batchId);
 }
 
@@ -116,26 +121,35 @@ export async function assignAll(db: Executor, batchId: string): Promise<void> {
 export const frameKey = (frame: Frame, choice?: Choice | null): string =>
   canonical(choice ? [tidyFrame(frame), choice] : tidyFrame(frame));
 
+/** Measures the rows in sight first. */
+export async function measureFirst(db: Executor, batchId: string, rowIds: readonly string[]): Promise<void> {
+  const ids = await unmeasured(db, batchId, briefOfRow, inArray(batchPhotos.id, [...rowIds]));
+  await addJobs(db, "measure", ids, PRIORITY.inSight);
+}
+
+/** What waits to be measured; under a limit on the whole only what that has settled, or wants tried. */
 async function unmeasured(
   db: Executor,
   batchId: string,
-  revisionId: string,
-  only: string | null = null,
+  revision: string | SQL,
+  which?: SQL,
 ): Promise<string[]> {
   const rows = await db
     .select({ id: assignments.id })
     .from(assignments)
     .innerJoin(batchPhotos, eq(batchPhotos.id, assignments.batchPhotoId))
     .innerJoin(batches, eq(batches.id, batchPhotos.batchId))
+    .innerJoin(briefRevisions, eq(briefRevisions.id, assignments.revisionId))
     .where(
       and(
         eq(batchPhotos.batchId, batchId),
-        sql`${briefOfRow} = ${revisionId}`,
+        sql`${briefOfRow} = ${revision}`,
         isNull(batchPhotos.deletedAt),
-        eq(assignments.revisionId, revisionId),
+        sql`${assignments.revisionId} = ${revision}`,
         eq(assignments.current, true),
         isNull(assignments.measured),
-        only ? eq(batchPhotos.id, only) : undefined,
+        or(isNotNull(assignments.share), isNotNull(assignments.trialsAsked), sql`not (${limitsTheWhole})`),
+        which,
       ),
     )
     .orderBy(asc(batchPhotos.position), asc(batchPhotos.id));

@@ -1,4 +1,4 @@
-export { frameKey } from "./batch-briefs";
+export { frameKey, measureFirst } from "./batch-briefs";
 export { addPhoto, photosWithoutThumb, setAlt } from "./batch-photos";
 export {
   type BatchRow,

@@ -8,7 +8,7 @@ import type { Executor } from "../store";
 
 const revisionOfRow = sql`coalesce(${batchPhotos.revisionId}, ${batches.revisionId})`;
 /** The same as `limitsWhole` of the core. */
-const limitsTheWhole = sql`${briefRevisions.body} ? 'total' and not ${briefRevisions.body} ? 'set'`;
+export const limitsTheWhole = sql`${briefRevisions.body} ? 'total' and not ${briefRevisions.body} ? 'set'`;
 const present = and(
   eq(assignments.current, true),
   isNull(batchPhotos.deletedAt),

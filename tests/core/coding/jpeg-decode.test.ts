@@ -101,4 +101,16 @@ describe("levels decoded without a file", () => {
     upright.encode(setting(80));
     expect(upright.decoded(setting(80))).toBeNull();
   });
+
+  it("are, where they are only rounded, those of a file in which no bits are weighed", async () => {
+    const coder = new JpegCoder(picture(97, 65, 3, 3, 4), "4:2:0");
+    const careful = coder.encode(setting(82));
+    const rounded = coder.rounded(setting(82))!;
+    // What was told of the file before holds no more: its levels are gone.
+    expect(coder.decoded(setting(82))).toBeNull();
+    expect(Buffer.compare(coder.encode(setting(82)), careful)).toBe(0);
+    const quick = coder.encode({ ...setting(82), effort: "quick" });
+    expect(quick.length).toBeGreaterThan(careful.length);
+    expect(Buffer.compare(rounded.data, await byLibrary(quick, 3))).toBe(0);
+  });
 });

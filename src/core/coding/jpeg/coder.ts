@@ -19,6 +19,9 @@ export type CoderSetting = Omit<JpegSetting, "format" | "chroma">;
 const named = ({ quality, table, effort, thrift }: CoderSetting): string =>
   JSON.stringify([quality, table, effort, thrift]);
 
+const tablesOf = ({ quality, table }: CoderSetting): StepTables =>
+  table === ANNEX_K ? annexKTables(Math.round(quality)) : seenTables(quality);
+
 export class JpegCoder {
   private readonly scans: Scans;
   private readonly levels: Levels;
@@ -49,8 +52,8 @@ export class JpegCoder {
    * coder's own.
    */
   encode(setting: CoderSetting): Uint8Array {
-    const { quality, table, effort, thrift, sequential } = setting;
-    const tables = table === ANNEX_K ? annexKTables(Math.round(quality)) : seenTables(quality);
+    const { effort, thrift, sequential } = setting;
+    const tables = tablesOf(setting);
     this.last = { named: named(setting), tables };
     return this.file(tables, effort === "careful" ? (thrift ?? USUAL_THRIFT) : null, sequential);
   }
@@ -61,6 +64,14 @@ export class JpegCoder {
    */
   decoded(setting: CoderSetting): JpegPixels | null {
     return this.last?.named === named(setting) ? decodeLevels(this.picture, this.last.tables) : null;
+  }
+
+  /** The same of levels that are only rounded, of which no file is made. */
+  rounded(setting: CoderSetting): JpegPixels | null {
+    const tables = tablesOf(setting);
+    this.last = null;
+    this.levels.set(tables, null);
+    return decodeLevels(this.picture, tables);
   }
 
   private file(tables: StepTables, thrift: number | null, sequential = false): Uint8Array {

@@ -1,7 +1,7 @@
 import * as z from "zod";
 import { getStore, readBody, requireBatch, route } from "@/app/server";
 import { addJobs, PRIORITY } from "@/store";
-import { listRows } from "@/store/queries";
+import { listRows, measureFirst } from "@/store/queries";
 
 const body = z.strictObject({ ids: z.array(z.uuid()).max(200) });
 
@@ -12,7 +12,6 @@ export const POST = route(async (request, { id }) => {
   const { db } = getStore();
   const seen = new Set(ids);
   const rows = (await listRows(db, batch.id)).filter((row) => seen.has(row.id));
-  const unmeasured = rows.filter((row) => row.assignmentId && !row.measured);
   const bare = rows.filter((row) => !row.thumb);
   await addJobs(
     db,
@@ -20,10 +19,5 @@ export const POST = route(async (request, { id }) => {
     bare.map((row) => row.photoId),
     PRIORITY.thumb,
   );
-  await addJobs(
-    db,
-    "measure",
-    unmeasured.map((row) => row.assignmentId!),
-    PRIORITY.inSight,
-  );
+  await measureFirst(db, batch.id, ids);
 });
