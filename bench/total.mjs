@@ -9,12 +9,11 @@ import { load } from "./load.mjs";
 import { originals } from "./pictures.mjs";
 
 const count = Number(process.argv[2] ?? 43);
-const { readSource, fitPhoto, prove, shareOut, trace, memoryTrials, oneThreadEach, PlannedCache } =
-  await load(
-    `export { readSource } from "@/imaging/source"; export { fitPhoto, prove } from "@/imaging"; export { shareOut } from "@/imaging";
+const { readSource, fitPhoto, prove, shareOut, trace, memoryTrials, oneThreadEach, PixelCache } = await load(
+  `export { readSource } from "@/imaging/source"; export { fitPhoto, prove } from "@/imaging"; export { shareOut } from "@/imaging";
    export { trace } from "@/imaging/candidates"; export { memoryTrials } from "@/imaging/candidates"; export { oneThreadEach } from "@/imaging/workers";
-   export { PlannedCache } from "@/imaging/planned";`,
-  );
+   export { PixelCache } from "@/imaging/planned";`,
+);
 oneThreadEach();
 const paths = await originals(
   join(tmpdir(), `zumbrel-bench-12mp-${process.argv[3] ? "photos" : "demo"}`),
@@ -66,7 +65,7 @@ for (const share of (process.env.SHARES ?? "1.2 1.8").split(" ").map(Number)) {
   const max = Math.round(fixed.value * share);
   const shared = await timed(`the same within ${(max / 1e6).toFixed(2)} MB in all`, async () => {
     const trials = paths.map(() => memoryTrials());
-    const planned = new PlannedCache(mkdtempSync(join(tmpdir(), "zumbrel-planned-")), 1e9);
+    const planned = new PixelCache(mkdtempSync(join(tmpdir(), "zumbrel-planned-")), 1e9);
     let encodes = 0;
     const out = await shareOut({
       ids: paths.map((_, i) => String(i)),

@@ -1,7 +1,7 @@
 import type { Limit } from "@/core/budget";
 import type { TrialStore } from "@/imaging/candidates";
 import type { Shared } from "@/imaging/chosen";
-import type { PlannedCache } from "@/imaging/planned";
+import type { PixelCache } from "@/imaging/planned";
 
 /** What the sharing has settled for the files that are written next. */
 export interface TotalPlan {
@@ -9,7 +9,7 @@ export interface TotalPlan {
   /** By position; none where the file is made as if it were alone. */
   shares: Map<number, Shared>;
   trials: Map<number, TrialStore>;
-  planned: PlannedCache | null;
+  planned: PixelCache | null;
   /** Why no file can be made; null where they can. */
   error: string | null;
   close: () => Promise<void>;

@@ -24,7 +24,7 @@ import { wholeOf } from "@/delivery";
 import { type SharedOut, shareOut } from "@/imaging";
 import type { TrialStore } from "@/imaging/candidates";
 import { memoryTrials, trace } from "@/imaging/candidates";
-import { PlannedCache } from "@/imaging/planned";
+import { PixelCache } from "@/imaging/planned";
 import { readSource } from "@/imaging/source";
 import { readBounded } from "./photo-file";
 import type { SourcePath } from "./sources";
@@ -51,7 +51,7 @@ export async function planTotal(
   const { total } = resolveBrief(brief);
   if (!total) return ALONE;
   const folder = await mkdtemp(join(tmpdir(), "zumbrel-planned-"));
-  const work = new TotalWork(paths, brief, new PlannedCache(folder, PLANNED), done);
+  const work = new TotalWork(paths, brief, new PixelCache(folder, PLANNED), done);
   const close = () => rm(folder, { recursive: true, force: true });
   const plan = (limit: Limit, shares: TotalPlan["shares"], error: string | null): TotalPlan => ({
     limit,
@@ -105,7 +105,7 @@ class TotalWork {
   constructor(
     private readonly paths: readonly SourcePath[],
     private readonly brief: Brief,
-    readonly planned: PlannedCache,
+    readonly planned: PixelCache,
     private readonly done: (count: number) => void,
   ) {}
 

@@ -1,2 +1,2 @@
-export { plannedPictures } from "./planned";
+export { keptPixels, shownKey } from "./kept-pixels";
 export { freeBytes } from "./space";

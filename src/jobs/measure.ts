@@ -22,7 +22,7 @@ import {
 } from "@/store";
 import { keepBytes, keepTraced, stillSharing, touchShares } from "@/store/queries";
 import { type HeldTrials, withHeldTrials } from "./held-trials";
-import { plannedPictures } from "./planned";
+import { keptPixels } from "./kept-pixels";
 import { measuredSet } from "./set";
 import { UnwantedError, whileWanted } from "./wanted";
 
@@ -160,7 +160,7 @@ const requestOf = (store: Store, row: Row, trials: HeldTrials) => ({
   frame: row.frame,
   choice: row.choice ?? undefined,
   trials,
-  planned: limited(row) ? plannedPictures(store) : undefined,
+  planned: limited(row) ? keptPixels(store) : undefined,
   sha256: row.sha256,
 });
 

@@ -3,7 +3,16 @@
  */
 import { setTimeout } from "node:timers/promises";
 import { LRUCache } from "lru-cache";
-import { type Choice, type Chroma, ladder, OWN_TABLES, type Setting, settingOf, sideOf } from "@/core/coding";
+import {
+  type Choice,
+  type Chroma,
+  ladder,
+  OWN_TABLES,
+  type Setting,
+  settingKey,
+  settingOf,
+  sideOf,
+} from "@/core/coding";
 import { type Geometry, pixelsOf, planGeometry, withLongSide } from "@/core/geometry";
 import { PhotoError, rawTakingOf, troubleOf } from "@/core/photo";
 import { allowedFormats, keepsFrames, keepsLayers, reasonsToEncode } from "@/core/plan";
@@ -13,6 +22,7 @@ import { type PlannedPhoto, PlannedPictures, planPhoto, viewingOf } from "@/imag
 import { readSource, sentence } from "@/imaging/source";
 import { announce, type Store, type WeighedSize, type WeighPlan } from "@/store";
 import { keepPlan, keepSize, keepWeighError, loadWeighed, stillWeighed, trialStore } from "@/store/queries";
+import { keptPixels, shownKey } from "./kept-pixels";
 import { UnwantedError, whileWanted } from "./wanted";
 
 interface Opened {
@@ -123,10 +133,13 @@ export async function trial(store: Store, id: string, choice: Choice): Promise<v
     const size = { geometry, formats: await formatsOf(candidates, geometry, [setting]) };
     if (side !== null) await keepSize(store.db, id, side, size);
     await candidates.trial(picture, setting);
+    const decoded = await candidates.decodedNow(picture, setting);
+    if (decoded) await keptPixels(store).put(shownKey(picture.key, settingKey(setting)), decoded);
     await announce(store.db, batchId);
     // The pane is drawn first: on two cores both at once would make it wait.
     await setTimeout(PANE_FIRST_MS);
-    await candidates.judged(picture, setting);
+    if (decoded) await candidates.judge(picture, setting, decoded);
+    else await candidates.judged(picture, setting);
     await announce(store.db, batchId);
   });
 }

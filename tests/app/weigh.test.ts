@@ -1,4 +1,6 @@
 /** Weighing through the routes, on the real database; the worker's tasks are called as the queue would. */
+import { readdir } from "node:fs/promises";
+import { join } from "node:path";
 import { eq, sql } from "drizzle-orm";
 import sharp from "sharp";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
@@ -161,6 +163,29 @@ describe("weighing a photo", () => {
     expect(taken.bytes).toBe(made.bytes);
     await routes.step(id);
     expect((await view()).rows[0].geometry).toMatchObject({ width: 400, height: 320 });
+  });
+
+  it("shows a trial as it was decoded when it was made: the same samples, handed over once", async () => {
+    const choice: Choice = { format: "jpeg", quality: 71, chroma: "4:2:0", table: 9, effort: "careful" };
+    const handed = async () =>
+      (await readdir(join(store.dataDir, "planned"))).filter((name) => name.startsWith("shown-"));
+    const before = await handed();
+    await trial(store, row.assignmentId!, choice);
+    expect(await handed()).toHaveLength(before.length + 1);
+    const made = (await look()).trials.find(
+      ({ setting }) => setting.format === "jpeg" && setting.quality === 71,
+    )!;
+    const query = `?${new URLSearchParams({ of: made.key, level: "0", x: "0", y: "0" })}`;
+    const square = await routes.raw("GET", "weigh/[id]/pixels", { id: row.assignmentId! }, undefined, query);
+    expect(await handed()).toHaveLength(before.length);
+    const kept = (await store.db.select().from(trials)).find(
+      ({ setting }) => setting.format === "jpeg" && setting.quality === 71,
+    )!;
+    const library = await sharp(await store.files.read(kept.sha256!))
+      .ensureAlpha()
+      .raw()
+      .toBuffer();
+    expect(Buffer.compare(Buffer.from(await square.arrayBuffer()), library)).toBe(0);
   });
 
   it("hands out squares of each picture at each scale", async () => {

@@ -23,6 +23,7 @@ beforeAll(async () => {
        const bytes = early.subarray(to, to + length);
        early = early.subarray(to + length);
        if (what === "hang") return;
+       if (what === "spin") for (;;);
        if (what === "die") { console.error("first"); console.error("why it died"); process.exit(3); }
        const words = { pid: process.pid, holds: what === "much" ? 500e6 : 1e6, length: bytes.length };
        if (what === "refuse") Object.assign(words, { refused: "it is torn" });
@@ -38,8 +39,9 @@ afterAll(() => rm(folder, { recursive: true, force: true }));
 
 const bytes = Buffer.from(Array.from({ length: 300_000 }, (_, i) => (i * 31) % 251));
 const processes = () => new FileProcesses({ bundle, heap: 256 });
+const within = (ms: number) => ({ ms, late: () => new Error("late") });
 const pid = async (all: FileProcesses, what = "fine") => {
-  const done = await all.ask<{ pid: number }>({ what }, bytes);
+  const done = await all.ask<{ pid: number }>({ what }, bytes, within(60_000));
   if (!done || !("words" in done)) throw new Error("it did not answer");
   expect(Buffer.compare(done.bytes, Buffer.from(bytes).reverse())).toBe(0);
   return done.words.pid;
@@ -64,21 +66,24 @@ describe("processes for files", () => {
   it("say how one ended, and the next file goes to another", async () => {
     const all = processes();
     const first = await pid(all);
-    expect(await all.ask({ what: "die" }, bytes)).toEqual({ code: 3, said: "why it died" });
+    expect(await all.ask({ what: "die" }, bytes, within(60_000))).toEqual({ code: 3, said: "why it died" });
     expect(await pid(all)).not.toBe(first);
   });
 
-  it("are ended with whoever gives up waiting", async () => {
+  it("are ended where one takes too much of the processor, or gets none of it", async () => {
     const all = processes();
-    const first = await pid(all);
-    const controller = new AbortController();
-    setTimeout(() => controller.abort(new Error("left")), 100);
-    await expect(all.ask({ what: "hang" }, bytes, controller.signal)).rejects.toThrow("left");
-    await expect(all.ask({ what: "fine" }, bytes, AbortSignal.abort(new Error("before")))).rejects.toThrow(
-      "before",
-    );
-    expect(await pid(all)).not.toBe(first);
-    await expect.poll(() => isThere(first)).toBe(false);
+    for (const [what, ms] of [
+      ["spin", 500],
+      // A tenth of the processor is the least that counts.
+      ["hang", 100],
+    ] as const) {
+      const first = await pid(all);
+      const start = performance.now();
+      await expect(all.ask({ what }, bytes, within(ms))).rejects.toThrow("late");
+      expect(performance.now() - start).toBeGreaterThan(what === "hang" ? 10 * ms : ms);
+      await expect.poll(() => isThere(first)).toBe(false);
+      expect(await pid(all)).not.toBe(first);
+    }
   });
 
   it("that end while they wait are not asked again", async () => {

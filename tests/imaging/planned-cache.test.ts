@@ -4,7 +4,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Prepared } from "@/imaging/planned";
-import { PlannedCache } from "@/imaging/planned";
+import { PixelCache } from "@/imaging/planned";
 
 let folder: string;
 beforeAll(async () => void (folder = await mkdtemp(join(tmpdir(), "zumbrel-planned-"))));
@@ -28,7 +28,7 @@ const picture = (deep: boolean, seed: number): Prepared => {
 
 describe("the cache of planned pictures", () => {
   it.each([false, true])("gives back what was put in (16 bits: %s)", async (deep) => {
-    const cache = new PlannedCache(folder, 1e9);
+    const cache = new PixelCache(folder, 1e9);
     const made = picture(deep, 1);
     await cache.put(`same-${deep}`, made);
     expect(await cache.get(`same-${deep}`)).toEqual(
@@ -38,8 +38,16 @@ describe("the cache of planned pictures", () => {
     expect(await cache.get("nothing")).toBeNull();
   });
 
+  it("lets go of what is taken, with whatever else is known of it", async () => {
+    const cache = new PixelCache(folder, 1e9);
+    const known = { ...picture(true, 3), top: 1023 };
+    await cache.put("once", known);
+    expect(await cache.take("once")).toMatchObject({ width: 20, top: 1023 });
+    expect(await cache.take("once")).toBeNull();
+  });
+
   it("takes no file that is not whole", async () => {
-    const cache = new PlannedCache(folder, 1e9);
+    const cache = new PixelCache(folder, 1e9);
     await cache.put("cut", picture(false, 2));
     await truncate(join(folder, "cut"), 300);
     expect(await cache.get("cut")).toBeNull();
@@ -47,7 +55,7 @@ describe("the cache of planned pictures", () => {
 
   it("lets those go that were used longest ago", async () => {
     const own = join(folder, "own");
-    const cache = new PlannedCache(own, 1e9);
+    const cache = new PixelCache(own, 1e9);
     for (let i = 0; i < 6; i += 1) {
       await cache.put(`p${i}`, picture(false, i));
       await utimes(join(own, `p${i}`), i, i);
@@ -60,7 +68,7 @@ describe("the cache of planned pictures", () => {
 
   it("works on without a disk to write to", async () => {
     await writeFile(join(folder, "file"), "no folder");
-    const nowhere = new PlannedCache(join(folder, "file", "below"), 1e9);
+    const nowhere = new PixelCache(join(folder, "file", "below"), 1e9);
     await expect(nowhere.put("a", picture(false, 3))).resolves.toBeUndefined();
     expect(await nowhere.get("a")).toBeNull();
     expect(await nowhere.bytes()).toBe(0);

@@ -3,7 +3,7 @@
  * threads.
  */
 import { LRUCache } from "lru-cache";
-import type { Setting } from "@/core/coding";
+import { type Setting, settingKey } from "@/core/coding";
 import type { Geometry } from "@/core/geometry";
 import { type RawTaking, rawTakingOf } from "@/core/photo";
 import { PQ_SPACES, type PqName, type RgbSpace, SPACES, WHITE_NITS } from "@/core/pixels/colour";
@@ -14,6 +14,7 @@ import { destinationOf } from "@/imaging/headers";
 import { PlannedPictures, planPhoto, preparePicture } from "@/imaging/planned";
 import { eightBits, type Level, lightLevel } from "@/imaging/shown";
 import { readSource } from "@/imaging/source";
+import { keptPixels, shownKey } from "@/jobs";
 import type { Store } from "@/store";
 import type { loadWeighed } from "@/store/queries";
 import { weighedGeometry } from "./weigh";
@@ -133,11 +134,14 @@ export const wayPicture = (
     return shown(await pictures.pixels(pictures.at(geometry, formatFor(space))), space);
   });
 
-/** A trial that was made: its bare encoding, and what it is of. */
+/** A trial that was made, and what it is of. */
 interface MadeTrial {
   geometry: Geometry;
+  /** Of the planned picture that it encodes. */
+  pictureKey: string;
   setting: Setting;
-  encoded: Buffer;
+  /** Its bare encoding. */
+  encoded: () => Promise<Buffer>;
 }
 
 /**
@@ -151,14 +155,17 @@ export const trialPicture = (
   find: () => Promise<MadeTrial>,
 ): Promise<Shown> =>
   remembered(`${row.id} ${key} ${weighedGeometry(row).width}`, async () => {
-    const [{ pictures, space }, { geometry, setting, encoded }] = await Promise.all([
+    const [{ pictures, space }, { geometry, pictureKey, setting, encoded }] = await Promise.all([
       open(store, row),
       find(),
     ]);
+    const ordinary = setting.format !== "avif" && bright(space) ? SPACES["display-p3"] : space;
+    // Whoever made it has just decoded it as well.
+    const known = await keptPixels(store).take<Planned>(shownKey(pictureKey, settingKey(setting)));
+    if (known) return shown(known, ordinary);
     const picture = pictures.at(geometry, setting.format);
     const like = await pictures.pixels(picture);
-    const ordinary = setting.format !== "avif" && bright(space) ? SPACES["display-p3"] : space;
-    return shown((await decodeTrial(encoded, setting, like, picture.cmyk)) as Planned, ordinary);
+    return shown((await decodeTrial(await encoded(), setting, like, picture.cmyk)) as Planned, ordinary);
   });
 
 /** Pixels of the original's pane. */

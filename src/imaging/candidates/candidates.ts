@@ -21,7 +21,7 @@ import { assemble } from "../headers";
 import {
   isFlat,
   type LargestPicture,
-  type PlannedCache,
+  type PixelCache,
   type PlannedPhoto,
   type PlannedPicture,
   PlannedPictures,
@@ -40,7 +40,7 @@ export type Judging = "none" | "sample" | "whole";
 export interface CandidatesOptions {
   trials?: TrialStore;
   /** Keeps planned pictures, where a photo is worked on in several steps. */
-  planned?: PlannedCache;
+  planned?: PixelCache;
   /** Those of the same photo, where they are worked on again and again. */
   pictures?: PlannedPictures;
   /** What the files of a set are reduced from. */
@@ -157,6 +157,13 @@ export class Candidates {
     const encoded = await this.encoding(picture, setting);
     const decode = encoded === this.last?.encoded ? decodeFresh : decodeTrial;
     return this.judge(picture, setting, await decode(encoded, setting, like, picture.cmyk));
+  }
+
+  /** What a trial that was just made is decoded to; null for one that was there before. */
+  async decodedNow(picture: PlannedPicture, setting: Setting): Promise<Pixels | null> {
+    const { last } = this;
+    if (last?.picture !== picture.key || last.setting !== settingKey(setting)) return null;
+    return decodeFresh(last.encoded, setting, await this.pixels(picture), picture.cmyk);
   }
 
   /** Null where nobody has looked at this trial yet. */

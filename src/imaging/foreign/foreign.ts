@@ -32,11 +32,11 @@ export const MOST_FOREIGN_PIXELS: Record<Foreign, number> = {
   svg: 120_000_000,
 };
 /**
- * A picture that takes longer is given up, in milliseconds; so is what needs no developing: a broken one has
- * been seen to make its reader go round for ever.
+ * A picture that takes longer is given up, in milliseconds of the processor; so is what needs no developing: a broken
+ * one has been seen to make its reader go round for ever.
  */
 const PATIENCE_MS = 120_000;
-const QUICK_MS = 12_000;
+const QUICK_MS = 6_000;
 /** Parts that are used inside each other can multiply without end. */
 const DRAWING_MS = 30_000;
 
@@ -143,11 +143,10 @@ async function asked<W>(
   const late = camera
     ? "the camera's own picture in it is damaged, choose the developed one"
     : "it takes too long";
-  const controller = new AbortController();
-  const timer = setTimeout(() => controller.abort(refusal(kind, late, what)), patience);
-  const done = await PROCESSES!
-    .ask<W>({ kind, what, wish }, bytes, controller.signal)
-    .finally(() => clearTimeout(timer));
+  const done = await PROCESSES!.ask<W>({ kind, what, wish }, bytes, {
+    ms: patience,
+    late: () => refusal(kind, late, what),
+  });
   if (done && "words" in done) {
     if (done.words.refused !== undefined) throw refusal(kind, done.words.refused, what);
     return done;

@@ -1,17 +1,27 @@
-/** Planned pictures on disk: a photo that is worked on in several steps is decoded and resized once. */
+/**
+ * Pixels on disk: a photo that is worked on in several steps is decoded and resized once, and what one process has
+ * decoded another shows.
+ */
 import { randomBytes } from "node:crypto";
 import { mkdir, readdir, readFile, rename, stat, unlink, utimes, writeFile } from "node:fs/promises";
 import { join } from "node:path";
-import type { Prepared } from "./prepared";
 
 /** Larger ones take longer to write and read than they are worth. */
 const LARGEST_BYTES = 64 * 1024 * 1024;
 /** The folder is looked over each time so much was written. */
 const LOOK_EVERY = 8;
 
-type Head = Omit<Prepared, "data"> & { deep: boolean };
+/** Samples, row after row, with whatever else is known of them. */
+interface Raster {
+  data: Uint8Array | Uint8ClampedArray | Uint16Array;
+  width: number;
+  height: number;
+  channels: number;
+}
 
-export class PlannedCache {
+type Head = Omit<Raster, "data"> & { deep: boolean };
+
+export class PixelCache {
   private written = 0;
 
   /** `cap`: bytes that stay on disk; those used longest ago go first. */
@@ -21,7 +31,7 @@ export class PlannedCache {
   ) {}
 
   /** Null where it is not there, or not whole. */
-  async get(key: string): Promise<Prepared | null> {
+  async get<P extends Raster>(key: string): Promise<P | null> {
     const path = join(this.folder, key);
     const file = await readFile(path).catch(() => null);
     if (!file || file.length < 4) return null;
@@ -32,11 +42,19 @@ export class PlannedCache {
     const now = new Date();
     await utimes(path, now, now).catch(() => undefined);
     // Samples of 16 bits begin at an even address.
-    return { ...head, data: deep ? new Uint16Array(Uint8Array.from(bytes).buffer) : bytes };
+    const data = deep ? new Uint16Array(Uint8Array.from(bytes).buffer) : bytes;
+    return { ...head, data } as Raster as P;
+  }
+
+  /** What is needed only once does not stay. */
+  async take<P extends Raster>(key: string): Promise<P | null> {
+    const found = await this.get<P>(key);
+    if (found) await unlink(join(this.folder, key)).catch(() => undefined);
+    return found;
   }
 
   /** A disk that is full only makes things slower. */
-  async put(key: string, { data, ...rest }: Prepared): Promise<void> {
+  async put(key: string, { data, ...rest }: Raster): Promise<void> {
     if (data.byteLength > LARGEST_BYTES) return;
     const head = Buffer.from(JSON.stringify({ ...rest, deep: data instanceof Uint16Array } satisfies Head));
     const length = Buffer.alloc(4);

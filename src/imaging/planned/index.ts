@@ -1,5 +1,5 @@
 export { asItIs } from "./as-it-is";
-export { PlannedCache } from "./cache";
+export { PixelCache } from "./cache";
 export { isFlat } from "./flat";
 export { overlayPicture } from "./ink";
 export { LargestPicture } from "./largest";

@@ -2,7 +2,7 @@
 import { LRUCache } from "lru-cache";
 import type { OutputFormat } from "@/core/brief";
 import type { Geometry } from "@/core/geometry";
-import type { PlannedCache } from "./cache";
+import type { PixelCache } from "./cache";
 import type { LargestPicture } from "./largest";
 import { type PlannedPicture, plannedPicture } from "./picture";
 import type { PlannedPhoto } from "./plan-photo";
@@ -22,7 +22,7 @@ export class PlannedPictures {
    */
   constructor(
     readonly photo: PlannedPhoto,
-    private readonly kept?: PlannedCache,
+    private readonly kept?: PixelCache,
     private readonly largest?: LargestPicture,
   ) {}
 
@@ -49,7 +49,7 @@ export class PlannedPictures {
   private async prepare(picture: PlannedPicture): Promise<Prepared> {
     if (this.largest?.serves(picture)) return this.largest.pixels(picture);
     const { key, plan } = picture;
-    const kept = await this.kept?.get(key);
+    const kept = await this.kept?.get<Prepared>(key);
     if (kept) return kept;
     const made = await preparePicture(this.photo.source, plan);
     await this.kept?.put(key, made);

@@ -3,6 +3,7 @@
  * to its process it does to no other file: whatever went wrong ends it, and so does much memory.
  */
 import { type ChildProcess, spawn } from "node:child_process";
+import { readFileSync } from "node:fs";
 import type { Socket } from "node:net";
 import { type Framed, Frames, frameHead } from "./framed";
 
@@ -27,22 +28,34 @@ interface Task {
   heap: number;
 }
 
+/** How long somebody waits for an answer. */
+export interface Patience {
+  /** Of the processor's time, since others may need it as well. */
+  ms: number;
+  /** What is thrown then. */
+  late: () => Error;
+}
+
 /** One that holds more is not kept for the next file: a large picture's memory is not given back by itself. */
 const MOST_KEPT_BYTES = 400_000_000;
 /** One that nobody asked for so long is ended. */
 const IDLE_MS = 20_000;
+/** What gets so small a share of the processor will get none. */
+const LEAST_SHARE = 0.1;
+const LOOK_MS = 250;
+/** Of the kernel's counts, whatever the machine (Linux, proc(5): USER_HZ). */
+const TICK_MS = 10;
 
 export class FileProcesses {
   private idle: FileProcess | null = null;
 
   constructor(private readonly task: Task) {}
 
-  /** Where `signal` is aborted the process is ended, and what it was aborted with is thrown. */
-  async ask<W>(words: object, bytes: Uint8Array, signal?: AbortSignal): Promise<Done<W>> {
-    signal?.throwIfAborted();
+  /** Where patience ends the process is ended, and what that says is thrown. */
+  async ask<W>(words: object, bytes: Uint8Array, patience: Patience): Promise<Done<W>> {
     const one = this.idle ?? new FileProcess(this.task);
     this.idle = null;
-    const done = (await one.ask(words, bytes, signal)) as Done<W>;
+    const done = (await one.ask(words, bytes, patience)) as Done<W>;
     const sound = done && "words" in done && done.words.refused === undefined;
     if (sound && done.words.holds <= MOST_KEPT_BYTES && !this.idle) this.keep(one);
     else one.end();
@@ -80,18 +93,19 @@ class FileProcess {
     this.child = child;
   }
 
-  ask(words: object, bytes: Uint8Array, signal?: AbortSignal): Promise<Done<object>> {
+  ask(words: object, bytes: Uint8Array, { ms, late }: Patience): Promise<Done<object>> {
     if (this.timer) clearTimeout(this.timer);
-    this.timer = null;
     this.hold(true);
+    const [spent, start] = [this.spent(), performance.now()];
     return new Promise<Done<object>>((resolve, reject) => {
-      const aborted = () => {
-        this.die();
-        reject(signal?.reason);
-      };
-      signal?.addEventListener("abort", aborted, { once: true });
+      this.timer = setInterval(() => {
+        const waited = performance.now() - start;
+        if (Math.max(waited * LEAST_SHARE, (this.spent() ?? waited) - (spent ?? 0)) < ms) return;
+        this.end();
+        reject(late());
+      }, LOOK_MS);
       this.settle = (done) => {
-        signal?.removeEventListener("abort", aborted);
+        clearInterval(this.timer!);
         resolve(done);
       };
       this.child.stdin!.write(frameHead(words, bytes));
@@ -111,6 +125,7 @@ class FileProcess {
   }
 
   end(): void {
+    if (this.timer) clearTimeout(this.timer);
     this.left = () => undefined;
     this.die();
   }
@@ -120,6 +135,17 @@ class FileProcess {
     if (this.timer) clearTimeout(this.timer);
     this.left();
     this.settle(done);
+  }
+
+  /** Time of the processor that it has taken, in ms; null where the system does not tell. */
+  private spent(): number | null {
+    try {
+      const line = readFileSync(`/proc/${this.child.pid}/stat`, "utf8");
+      const fields = line.slice(line.lastIndexOf(")") + 2).split(" ");
+      return (Number(fields[11]) + Number(fields[12])) * TICK_MS;
+    } catch {
+      return null;
+    }
   }
 
   /** One that waits keeps no process alive that has nothing else to do. */

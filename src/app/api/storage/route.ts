@@ -1,5 +1,5 @@
 import * as z from "zod";
-import { freeBytes, plannedPictures } from "@/jobs";
+import { freeBytes, keptPixels } from "@/jobs";
 import { announce } from "@/store";
 import { checkStore, freeSpace, removeStrays, usage } from "@/store/queries";
 import type { StorageView } from "@/ui/api";
@@ -10,7 +10,7 @@ export const GET = route(async (): Promise<StorageView> => {
   const store = getStore();
   const [used, planned, free] = await Promise.all([
     usage(store),
-    plannedPictures(store).bytes(),
+    keptPixels(store).bytes(),
     freeBytes(store),
   ]);
   return { ...used, planned, total: used.total + planned, free };
@@ -27,7 +27,7 @@ export const POST = route(async (request) => {
   const store = getStore();
   if (what === "free") {
     const collected = await freeSpace(store);
-    const planned = await plannedPictures(store).trim(0);
+    const planned = await keptPixels(store).trim(0);
     await announce(store.db, null);
     return { files: collected.files, bytes: collected.bytes + planned };
   }

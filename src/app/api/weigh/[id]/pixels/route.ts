@@ -48,6 +48,8 @@ export const GET = route(async (request, { id }) => {
   });
 });
 
+const gone = () => new RequestError(404, "This trial is not there any more. Ask for it again.");
+
 async function picture(row: Awaited<ReturnType<typeof requireWeighed>>, of: string): Promise<Shown> {
   const store = getStore();
   const geometry = weighedGeometry(row);
@@ -58,9 +60,12 @@ async function picture(row: Awaited<ReturnType<typeof requireWeighed>>, of: stri
     const { setting, side } = partsOf(of);
     const size = await weighedSize(store.db, row.id, side);
     const trial = size && (await keptTrial(store.db, size, setting));
-    const encoded = trial?.sha256 ? await store.files.read(trial.sha256).catch(() => null) : null;
-    if (!trial || !encoded)
-      throw new RequestError(404, "This trial is not there any more. Ask for it again.");
-    return { geometry: size!.geometry, setting: trial.setting, encoded };
+    const pictureKey = trial && size.formats[trial.setting.format]?.pictureKey;
+    if (!trial?.sha256 || !pictureKey) throw gone();
+    const encoded = () =>
+      store.files.read(trial.sha256!).catch(() => {
+        throw gone();
+      });
+    return { geometry: size!.geometry, pictureKey, setting: trial.setting, encoded };
   });
 }

@@ -44,8 +44,9 @@ export const POST = route(async (request, { id }): Promise<{ trial: TrialView | 
     const { made, size, view } = found;
     void trialPicture(store, row, view.key, async () => ({
       geometry: size.geometry,
+      pictureKey: size.formats[setting.format]!.pictureKey,
       setting,
-      encoded: await store.files.read(made.sha256!),
+      encoded: () => store.files.read(made.sha256!),
     })).catch(() => undefined);
   }
   return { trial: found?.view ?? null };
