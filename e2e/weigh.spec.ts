@@ -149,6 +149,8 @@ test("a click on the chart shows its trial quickly; panes come, go and stay in l
   await openByKey(page, "Weigh");
   await laddered(page);
   await ready(page, 2);
+  // What is there at the beginning is drawn: a pane that is drawn for the first time is no answer to a click.
+  await expect(pane(page, 2)).not.toHaveAttribute("data-shown", "");
   const field = (await page.getByRole("slider", { name: "Size to try" }).boundingBox())!;
   const times: number[] = [];
   // Which line is nearest depends on how the formats do; only JPEGs are counted.
