@@ -3,7 +3,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { type Choice, settingKey, settingOf } from "@/core/coding";
 import type { TrialView, WeighView } from "@/ui/api";
-import { byteTicks, heightAt, linesOf } from "@/ui/weigh/lines";
+import { apart, byteTicks, heightAt, linesOf } from "@/ui/weigh/lines";
 import {
   firstPanes,
   type PaneOf,
@@ -188,5 +188,29 @@ describe("panes", () => {
       "The photo itself",
       "JPEG 4:2:0, 80",
     ]);
+  });
+});
+
+describe("names of lines", () => {
+  it("never lie on each other, and stay where they are where they do not", () => {
+    expect(
+      apart([
+        { x: 10, y: 20 },
+        { x: 80, y: 20 },
+      ]),
+    ).toEqual([
+      { x: 10, y: 20 },
+      { x: 80, y: 20 },
+    ]);
+    const place = fc.record({ x: fc.integer({ min: 0, max: 310 }), y: fc.integer({ min: 0, max: 230 }) });
+    fc.assert(
+      fc.property(fc.array(place, { maxLength: 6 }), (names) => {
+        const out = apart(names);
+        if (names.length) expect(out[0]).toEqual(names[0]);
+        for (const [i, one] of out.entries())
+          for (const other of out.slice(0, i))
+            expect(Math.abs(one.x - other.x) >= 42 || Math.abs(one.y - other.y) >= 12).toBe(true);
+      }),
+    );
   });
 });

@@ -11,7 +11,7 @@ import type { Choice, Lossy } from "@/core/coding";
 import { CLEAN } from "@/core/difference";
 import { formatBytes } from "@/core/units";
 import type { WeighedSizeView, WeighView } from "../api";
-import { byteTicks, choiceAt, DASHES, heightAt, type Line, linesOf } from "./lines";
+import { apart, byteTicks, choiceAt, DASHES, heightAt, type Line, linesOf } from "./lines";
 
 const WIDTH = 356;
 const HEIGHT = 268;
@@ -174,27 +174,28 @@ const yOf = (difference: number, { top }: Scale) => INSIDE.top + (1 - difference
 
 /** Each line's name at its coarse end, where lines lie apart. */
 function Names({ lines, ...scale }: { lines: Line[] } & Scale) {
+  const names = lines.flatMap(({ format, points }) => {
+    const at = points.find((p) => p.difference <= scale.top * 0.96 && p.bytes >= scale.low);
+    if (!at) return [];
+    return [{ format, x: Math.min(WIDTH - 44, xOf(at.bytes, scale) + 7), y: yOf(at.difference, scale) - 3 }];
+  });
   return (
     <svg aria-hidden width={WIDTH} height={HEIGHT} className="pointer-events-none absolute inset-0">
-      {lines.map(({ format, points }) => {
-        const at = points.find((p) => p.difference <= scale.top * 0.96 && p.bytes >= scale.low);
-        if (!at) return null;
-        return (
-          <text
-            key={format}
-            x={Math.min(WIDTH - 44, xOf(at.bytes, scale) + 7)}
-            y={yOf(at.difference, scale) - 3}
-            fontSize={11.5}
-            fontFamily="var(--font-figures)"
-            fill={INK}
-            stroke="#fbfbfa"
-            strokeWidth={3}
-            paintOrder="stroke"
-          >
-            {formatName(format)}
-          </text>
-        );
-      })}
+      {apart(names).map(({ format, x, y }) => (
+        <text
+          key={format}
+          x={x}
+          y={y}
+          fontSize={11.5}
+          fontFamily="var(--font-figures)"
+          fill={INK}
+          stroke="#fbfbfa"
+          strokeWidth={3}
+          paintOrder="stroke"
+        >
+          {formatName(format)}
+        </text>
+      ))}
     </svg>
   );
 }

@@ -82,6 +82,30 @@ export function heightAt({ points }: Line, bytes: number): number | null {
 
 export const DASHES: Record<Lossy, string> = { jpeg: "", webp: "7 4", avif: "1.5 3" };
 
+/** Room that a line's name takes, in px. */
+const NAME = { width: 42, height: 12 };
+
+interface Place {
+  x: number;
+  y: number;
+}
+
+/** Names one below the other where they would lie on each other; the first stays. */
+export function apart<P extends Place>(names: readonly P[]): P[] {
+  const placed: P[] = [];
+  for (const name of names) {
+    const lies =
+      ({ x, y }: Place) =>
+      (one: Place) =>
+        Math.abs(one.x - x) < NAME.width && Math.abs(one.y - y) < NAME.height;
+    let at = name;
+    for (let on = placed.find(lies(at)); on; on = placed.find(lies(at)))
+      at = { ...at, y: on.y + NAME.height };
+    placed.push(at);
+  }
+  return placed;
+}
+
 /** Round figures for an axis of bytes. */
 export function byteTicks(low: number, high: number): number[] {
   const out: number[] = [];

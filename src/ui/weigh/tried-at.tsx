@@ -38,6 +38,7 @@ function wordsOf({ side, all, width, height }: WeighedSizeView, seenAs: WeighVie
   const words: string[] = [];
   if (side === null) words.push("as planned");
   if (all) words.push("all pixels");
-  if (seenAs?.width === width && seenAs.height === height) words.push("at the view");
+  // All pixels at the view are looked at as they are.
+  else if (seenAs?.width === width && seenAs.height === height) words.push("at the view");
   return words;
 }
