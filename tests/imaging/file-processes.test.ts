@@ -24,6 +24,7 @@ beforeAll(async () => {
        early = early.subarray(to + length);
        if (what === "hang") return;
        if (what === "spin") for (;;);
+       if (what === "babble") return process.stdout.write(Buffer.from("\\x05\\0\\0\\0a few words of its own"));
        if (what === "die") { console.error("first"); console.error("why it died"); process.exit(3); }
        const words = { pid: process.pid, holds: what === "much" ? 500e6 : 1e6, length: bytes.length };
        if (what === "refuse") Object.assign(words, { refused: "it is torn" });
@@ -67,6 +68,13 @@ describe("processes for files", () => {
     const all = processes();
     const first = await pid(all);
     expect(await all.ask({ what: "die" }, bytes, within(60_000))).toEqual({ code: 3, said: "why it died" });
+    expect(await pid(all)).not.toBe(first);
+  });
+
+  it("are ended where one answers in words that nobody understands", async () => {
+    const all = processes();
+    const first = await pid(all);
+    expect(await all.ask({ what: "babble" }, bytes, within(60_000))).toMatchObject({ code: "SIGKILL" });
     expect(await pid(all)).not.toBe(first);
   });
 

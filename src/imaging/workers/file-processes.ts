@@ -81,7 +81,14 @@ class FileProcess {
   constructor({ bundle, heap }: Task) {
     const child = spawn(process.execPath, [`--max-old-space-size=${heap}`, bundle], { stdio: "pipe" });
     const frames = new Frames<Reply>((words, bytes) => this.settle({ words, bytes }));
-    child.stdout.on("data", (piece: Buffer) => frames.add(piece));
+    child.stdout.on("data", (piece: Buffer) => {
+      try {
+        frames.add(piece);
+      } catch {
+        // What speaks another language has lost its way.
+        this.die();
+      }
+    });
     child.stderr.on("data", (piece: Buffer) => (this.said = (this.said + piece).slice(-4000)));
     // One that died has told why on its way out; that its input broke off says nothing more.
     child.stdin.on("error", () => undefined);
