@@ -10,7 +10,7 @@ import { originals } from "./pictures.mjs";
 
 const count = Number(process.argv[2] ?? 43);
 const { readSource, fitPhoto, prove, shareOut, trace, memoryTrials, oneThreadEach, PixelCache } = await load(
-  `export { readSource } from "@/imaging/source"; export { fitPhoto, prove } from "@/imaging"; export { shareOut } from "@/imaging";
+  `export { readSource } from "@/imaging/source"; export { fitPhoto } from "@/imaging"; export { prove } from "@/imaging/proved"; export { shareOut } from "@/imaging";
    export { trace } from "@/imaging/candidates"; export { memoryTrials } from "@/imaging/candidates"; export { oneThreadEach } from "@/imaging/workers";
    export { PixelCache } from "@/imaging/planned";`,
 );
